@@ -1,0 +1,107 @@
+import { bracketedRoot } from "../numeric/bracketedRoot.ts";
+import { evaluate } from "../numeric/monotoneCubic.ts";
+import type { PumpCurve } from "../pump/curve.ts";
+
+/** A flow in m³/s and the head in m that belongs to it. */
+export interface Duty {
+  flow: number;
+  head: number;
+}
+
+/** Everything that can come of a pump on a line. */
+export type Outcome =
+  | { kind: "runs"; duty: Duty }
+  /** the pump's best head is below what the line asks for at no flow; `shortfall` in m */
+  | { kind: "cannot-lift"; staticHead: number; bestHead: number; shortfall: number }
+  /** at the first published flow the line already asks for more than the pump gives */
+  | { kind: "below-curve"; first: Duty; headNeeded: number }
+  /** at the last published flow the pump still has head to spare: it runs out beyond what is known */
+  | { kind: "beyond-curve"; last: Duty; headNeeded: number }
+  /**
+   * a drooping curve meets the line twice: the pump settles at `stable` once water runs, but from
+   * rest it may not get past `unstable`
+   */
+  | { kind: "two-crossings"; stable: Duty; unstable: Duty; startsFromRest: boolean };
+
+/**
+ * Where the pump's head equals the line's, for a line whose head never falls as flow rises.
+ *
+ * Wherever the pump's curve falls there can be at most one crossing, so each falling interval is
+ * decided by its ends; a rising (drooping towards shut-off) interval is searched in steps.
+ */
+export function operatingPoint(curve: PumpCurve, lineHead: (flow: number) => number): Outcome {
+  const surplus = (flow: number) => evaluate(curve.head, flow) - lineHead(flow);
+  const crossings = crossingsOf(curve, surplus);
+  const atEnd = surplus(curve.lastFlow);
+  const dutyAt = (flow: number): Duty => ({ flow, head: evaluate(curve.head, flow) });
+
+  if (atEnd > 0) {
+    const last = dutyAt(curve.lastFlow);
+    return { kind: "beyond-curve", last, headNeeded: lineHead(curve.lastFlow) };
+  }
+  const stable = crossings.at(-1);
+  if (stable === undefined) {
+    if (curve.firstFlow > 0) {
+      const first = dutyAt(curve.firstFlow);
+      return { kind: "below-curve", first, headNeeded: lineHead(curve.firstFlow) };
+    }
+    const staticHead = lineHead(0);
+    const bestHead = Math.max(...curve.head.y);
+    // A drooping curve may peak above the static head and still never reach the line.
+    const shortfall = Math.max(staticHead - bestHead, -closest(curve, surplus));
+    return { kind: "cannot-lift", staticHead, bestHead, shortfall };
+  }
+  const unstable = crossings.at(-2);
+  if (unstable !== undefined) {
+    return {
+      kind: "two-crossings",
+      stable: dutyAt(stable),
+      unstable: dutyAt(unstable),
+      startsFromRest: surplus(curve.firstFlow) > 0,
+    };
+  }
+  return { kind: "runs", duty: dutyAt(stable) };
+}
+
+/** The duty the pump settles at, where it settles at one that is known. */
+export function settledDuty(outcome: Outcome): Duty | undefined {
+  if (outcome.kind === "runs") return outcome.duty;
+  if (outcome.kind === "two-crossings") return outcome.stable;
+  return undefined;
+}
+
+/** Flows at which the surplus changes sign, rising order. */
+function crossingsOf(curve: PumpCurve, surplus: (flow: number) => number): number[] {
+  const found: number[] = [];
+  const tolerance = Math.max(1e-13, curve.lastFlow * 1e-12);
+  const knots = samples(curve);
+  let low = knots[0] as number;
+  let fLow = surplus(low);
+  // A pump that exactly holds the static head at rest moves nothing: not a crossing.
+  for (const high of knots.slice(1)) {
+    const fHigh = surplus(high);
+    const crosses = (fLow > 0 && fHigh <= 0) || (fLow < 0 && fHigh > 0);
+    if (crosses) found.push(bracketedRoot(surplus, low, high, fLow, fHigh, tolerance));
+    low = high;
+    fLow = fHigh;
+  }
+  return found;
+}
+
+/** The published flows, with steps between those where the head rises. */
+function samples(curve: PumpCurve): number[] {
+  const { x, y } = curve.head;
+  const flows: number[] = [x[0] as number];
+  for (let i = 0; i + 1 < x.length; i++) {
+    const [from, to] = [x[i] as number, x[i + 1] as number];
+    const rising = (y[i + 1] as number) > (y[i] as number);
+    const steps = rising ? 24 : 1;
+    for (let s = 1; s <= steps; s++) flows.push(from + ((to - from) * s) / steps);
+  }
+  return flows;
+}
+
+function closest(curve: PumpCurve, surplus: (flow: number) => number): number {
+  return Math.max(...samples(curve).map(surplus));
+}
+

@@ -1,0 +1,38 @@
+import { compileLine } from "../line/compileLine.ts";
+import type { LevelCase, Line } from "../line/path.ts";
+import { findPipeStock, nextSizeUp, type PipeStock } from "../pipe/stock.ts";
+import type { Pump } from "../pump/pump.ts";
+import { settledDuty } from "./operatingPoint.ts";
+import { solveOutcome } from "./solveLine.ts";
+
+/** What laying one run a size larger would do, solved anew and not scaled. */
+export interface SizeUp {
+  itemId: string;
+  larger: PipeStock;
+  /** m³/s at the new duty, and how much more than now */
+  flow: number;
+  flowGain: number;
+}
+
+/**
+ * For every run of pipe, the duty with that run alone one stocked size larger. Fittings that take
+ * their size from the run grow with it. Runs already at the largest size, and lines that do not settle,
+ * give no row.
+ */
+export function sizeUps(line: Line, pumps: readonly Pump[], levelCase: LevelCase): SizeUp[] {
+  if (compileLine(line).kind === "refused") return [];
+  const flowOf = (candidate: Line) => {
+    const solved = solveOutcome(candidate, pumps, levelCase);
+    return solved.kind === "solved" ? settledDuty(solved.outcome)?.flow : undefined;
+  };
+  const flowNow = flowOf(line);
+  if (flowNow === undefined) return [];
+  return line.path.flatMap((item, index) => {
+    const stock = item.kind === "pipe" ? findPipeStock(item.stock) : undefined;
+    const larger = stock && nextSizeUp(stock);
+    if (!larger || item.kind !== "pipe") return [];
+    const path = line.path.with(index, { ...item, stock: larger.id });
+    const flow = flowOf({ ...line, path });
+    return flow === undefined ? [] : [{ itemId: item.id, larger, flow, flowGain: flow - flowNow }];
+  });
+}

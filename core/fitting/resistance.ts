@@ -1,0 +1,40 @@
+import type { FittingStock } from "./stock.ts";
+
+/** ε of clean commercial steel in m, on which the L/D tables stand. Source: Moody, 1944. */
+const STEEL_ROUGHNESS = 45.7e-6;
+
+/**
+ * Friction factor f_T of clean commercial steel in fully turbulent flow, for a bore in m.
+ * Source: von Kármán's rough-pipe law, f_T = 0.25 / log₁₀²(ε/3.7D), as Crane TP 410 uses it.
+ */
+export function fullyTurbulentFactor(bore: number): number {
+  return 0.25 / Math.log10(STEEL_ROUGHNESS / (3.7 * bore)) ** 2;
+}
+
+/** Loss coefficient K of a fitting of a bore in m: h = K v²/2g. */
+export function lossCoefficient(fitting: FittingStock, bore: number): number {
+  const { resistance } = fitting;
+  return resistance.kind === "coefficient"
+    ? resistance.k
+    : resistance.diameters * fullyTurbulentFactor(bore);
+}
+
+/** Length in m of straight pipe of that bore that the other school counts the fitting as. */
+export function equivalentLength(fitting: FittingStock, bore: number): number {
+  const { resistance } = fitting;
+  const diameters =
+    resistance.kind === "diameters"
+      ? resistance.diameters
+      : resistance.k / fullyTurbulentFactor(bore);
+  return diameters * bore;
+}
+
+/**
+ * K of a sudden change of bore, on the velocity in the *smaller* pipe.
+ * Widening: (1 − β²)² (Borda–Carnot). Narrowing: 0.5 (1 − β²), the customary fit to Weisbach's
+ * measurements. β = smaller bore / larger bore.
+ */
+export function boreChangeCoefficient(from: number, to: number): number {
+  const betaSquared = (Math.min(from, to) / Math.max(from, to)) ** 2;
+  return to > from ? (1 - betaSquared) ** 2 : 0.5 * (1 - betaSquared);
+}

@@ -1,0 +1,28 @@
+import type { PipeRun } from "./darcyWeisbach.ts";
+
+/**
+ * Head lost to friction in m, for a flow in m³/s (zero or positive).
+ *
+ * h = 10.67 L Q^1.852 / (C^1.852 D^4.8704), the SI form of the Hazen–Williams formula. Empirical:
+ * water at ordinary temperature, turbulent, bores from about 50 mm, velocity up to about 3 m/s;
+ * `hazenWilliamsConcerns` names what lies outside.
+ */
+export function hazenWilliamsLoss(run: PipeRun, flow: number): number {
+  if (flow <= 0) return 0;
+  return (10.67 * run.length * (flow / run.hazenWilliamsC) ** 1.852) / run.bore ** 4.8704;
+}
+
+export type HazenWilliamsConcern = "temperature" | "velocity" | "bore";
+
+/** Which limits of the formula a run breaks: 5–25 °C, v ≤ 3 m/s, D ≥ 50 mm. */
+export function hazenWilliamsConcerns(
+  bore: number,
+  velocity: number,
+  temperature: number,
+): HazenWilliamsConcern[] {
+  const concerns: HazenWilliamsConcern[] = [];
+  if (temperature < 278.15 || temperature > 298.15) concerns.push("temperature");
+  if (velocity > 3) concerns.push("velocity");
+  if (bore < 0.05) concerns.push("bore");
+  return concerns;
+}

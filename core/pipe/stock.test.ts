@@ -1,0 +1,79 @@
+import { describe, expect, it } from "vitest";
+import { lossCoefficient, boreChangeCoefficient, fullyTurbulentFactor } from "../fitting/resistance.ts";
+import { findFitting } from "../fitting/stock.ts";
+import { findPipeStock, nextSizeUp, PIPE_STOCK, pressureRatingAt } from "./stock.ts";
+
+const INCH = 0.0254;
+const PSI = 6894.757;
+
+describe("pipe stock", () => {
+  it("holds at least forty sizes, each with a bore, a source and an id of its own", () => {
+    expect(PIPE_STOCK.length).toBeGreaterThanOrEqual(40);
+    expect(new Set(PIPE_STOCK.map((s) => s.id)).size).toBe(PIPE_STOCK.length);
+    for (const stock of PIPE_STOCK) {
+      expect(stock.bore).toBeGreaterThan(0.005);
+      expect(stock.bore).toBeLessThan(stock.outsideDiameter ?? 0.2);
+      expect(stock.source.length).toBeGreaterThan(10);
+    }
+  });
+
+  // Inside diameters as the schedule 40 tables print them (ASME B36.10M, from memory).
+  it.each([
+    ["pvc-sch40-1-2in", 0.622],
+    ["pvc-sch40-1in", 1.049],
+    ["pvc-sch40-1-1-2in", 1.61],
+    ["pvc-sch40-2in", 2.067],
+    ["steel-sch40-3in", 3.068],
+    ["steel-sch40-4in", 4.026],
+  ])("%s is %f in inside", (id, inches) => {
+    expect((findPipeStock(id)?.bore ?? 0) / INCH).toBeCloseTo(inches, 3);
+  });
+
+  it("knows the next size of the same family, and where the family ends", () => {
+    const twoInch = findPipeStock("pvc-sch40-2in");
+    expect(twoInch && nextSizeUp(twoInch)?.nominal).toBe("2-1/2 in");
+    const largest = findPipeStock("lay-flat-6in");
+    expect(largest && nextSizeUp(largest)).toBeUndefined();
+  });
+
+  it("takes the rating down with temperature and promises nothing beyond the table", () => {
+    const pipe = findPipeStock("pvc-sch40-2in");
+    if (!pipe) throw new Error("stock row missing");
+    expect((pressureRatingAt(pipe, 296.15) ?? 0) / PSI).toBeCloseTo(280, 1);
+    expect((pressureRatingAt(pipe, 311.15) ?? 0) / PSI).toBeCloseTo(280 * 0.62, 1);
+    expect(pressureRatingAt(pipe, 340)).toBeUndefined();
+  });
+});
+
+describe("fittings", () => {
+  // f_T by nominal size of clean steel pipe, Crane TP 410 table A-26, from memory.
+  it.each([
+    [0.622, 0.026],
+    [1.049, 0.022],
+    [2.067, 0.019],
+    [4.026, 0.016],
+    [6.065, 0.015],
+  ])("f_T in %f in is about %f", (inches, expected) => {
+    expect(Math.abs(fullyTurbulentFactor(inches * INCH) - expected)).toBeLessThan(0.0007);
+  });
+
+  // K values worked in Crane TP 410 for 2 in schedule 40 (f_T 0.019), from memory.
+  it.each([
+    ["elbow-90", 0.57],
+    ["elbow-45", 0.3],
+    ["tee-branch", 1.14],
+    ["gate-valve", 0.15],
+    ["check-swing", 1.9],
+    ["globe-valve", 6.46],
+  ])("%s in 2 in has K about %f", (id, expected) => {
+    const fitting = findFitting(id);
+    const k = fitting ? lossCoefficient(fitting, 2.067 * INCH) : 0;
+    expect(Math.abs(k / expected - 1)).toBeLessThan(0.04);
+  });
+
+  it("loses Borda–Carnot head in a widening, and nothing without a change", () => {
+    expect(boreChangeCoefficient(0.05, 0.1)).toBeCloseTo(0.5625, 10);
+    expect(boreChangeCoefficient(0.1, 0.05)).toBeCloseTo(0.375, 10);
+    expect(boreChangeCoefficient(0.05, 0.05)).toBe(0);
+  });
+});

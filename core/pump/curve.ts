@@ -1,0 +1,104 @@
+import { type MonotoneCubic, evaluate, monotoneCubic } from "../numeric/monotoneCubic.ts";
+import type { Pump, PumpPoint } from "./pump.ts";
+
+/**
+ * A pump's curve at one speed. Between the published points it is a monotone cubic; outside them
+ * there is nothing: `headAt` says "below" or "beyond" instead of inventing a value.
+ */
+export interface PumpCurve {
+  firstFlow: number;
+  lastFlow: number;
+  head: MonotoneCubic;
+  power?: MonotoneCubic;
+  npshRequired?: MonotoneCubic;
+}
+
+export type OnCurve =
+  | { kind: "on"; value: number }
+  | { kind: "below"; firstFlow: number }
+  | { kind: "beyond"; lastFlow: number }
+  | { kind: "not-published" };
+
+/**
+ * Curve of a pump at `speedRatio` = running speed / rated speed.
+ *
+ * Affinity: Q ∝ n, H ∝ n², P ∝ n³, NPSHr taken ∝ n². Good within about 0.7–1.3 of rated speed, where
+ * efficiency holds nearly still (common practice, no source).
+ */
+export function pumpCurve(pump: Pump, speedRatio = 1): PumpCurve {
+  const n = speedRatio;
+  const flow = pump.points.map((p) => p.flow * n);
+  const column = (key: "head" | "power" | "npshRequired", scale: number) => {
+    const rows = pump.points.filter((p) => p[key] !== undefined);
+    if (rows.length < 2) return undefined;
+    return monotoneCubic(
+      rows.map((p) => p.flow * n),
+      rows.map((p) => (p[key] as number) * scale),
+    );
+  };
+  const curve: PumpCurve = {
+    firstFlow: flow[0] as number,
+    lastFlow: flow.at(-1) as number,
+    head: column("head", n * n) as MonotoneCubic,
+  };
+  const power = column("power", n ** 3);
+  const npshRequired = column("npshRequired", n * n);
+  if (power) curve.power = power;
+  if (npshRequired) curve.npshRequired = npshRequired;
+  return curve;
+}
+
+export function headAt(curve: PumpCurve, flow: number): OnCurve {
+  return read(curve.head, flow);
+}
+
+/** Power in W taken at a flow. */
+export function powerAt(curve: PumpCurve, flow: number): OnCurve {
+  return curve.power ? read(curve.power, flow) : { kind: "not-published" };
+}
+
+export function npshRequiredAt(curve: PumpCurve, flow: number): OnCurve {
+  return curve.npshRequired ? read(curve.npshRequired, flow) : { kind: "not-published" };
+}
+
+/** The value where it is published, otherwise undefined. */
+export function publishedValue(reading: OnCurve): number | undefined {
+  return reading.kind === "on" ? reading.value : undefined;
+}
+
+function read(cubic: MonotoneCubic, flow: number): OnCurve {
+  const first = cubic.x[0] as number;
+  const last = cubic.x.at(-1) as number;
+  if (flow < first) return { kind: "below", firstFlow: first };
+  if (flow > last) return { kind: "beyond", lastFlow: last };
+  return { kind: "on", value: evaluate(cubic, flow) };
+}
+
+/** Head at the first published point: the shut-off head when that point is at no flow. */
+export function shutoffHead(curve: PumpCurve): number {
+  return curve.head.y[0] as number;
+}
+
+/**
+ * Flow of best efficiency, and where it comes from. Without published power the middle of the curve
+ * is a guess, and is called one.
+ */
+export function bestEfficiencyFlow(curve: PumpCurve): { flow: number; basis: "power" | "guess" } {
+  const { power } = curve;
+  if (!power) return { flow: (curve.firstFlow + curve.lastFlow) / 2, basis: "guess" };
+  const from = power.x[0] as number;
+  const to = power.x.at(-1) as number;
+  const steps = 200;
+  let best = { flow: from, useful: 0 };
+  for (let i = 1; i <= steps; i++) {
+    const flow = from + ((to - from) * i) / steps;
+    const useful = (flow * evaluate(curve.head, flow)) / evaluate(power, flow);
+    if (useful > best.useful) best = { flow, useful };
+  }
+  return { flow: best.flow, basis: "power" };
+}
+
+/** The rows of a pump at another speed, for drawing. */
+export function pointsAtSpeed(points: readonly PumpPoint[], speedRatio: number): PumpPoint[] {
+  return points.map((p) => ({ ...p, flow: p.flow * speedRatio, head: p.head * speedRatio ** 2 }));
+}

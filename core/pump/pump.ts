@@ -1,0 +1,39 @@
+/** What the core needs of a pump. The full document of the contract is a superset. SI units. */
+export interface Pump {
+  id: string;
+  /** rising flow; at least three points */
+  points: PumpPoint[];
+  ratedSpeedRpm: number;
+  drive: "electric" | "engine";
+  /** stands in the water rather than drawing it up */
+  submersible: boolean;
+  /** m, the maker's greatest suction lift at sea level with cold water */
+  maxSuctionLift?: number | undefined;
+  tolerance: ToleranceGrade;
+}
+
+/** One row of the rated curve, at rated speed. */
+export interface PumpPoint {
+  /** m³/s */
+  flow: number;
+  /** m, total head */
+  head: number;
+  /** W, at the pump's shaft or, for a close-coupled electric pump, at its terminals as `powerAt` says */
+  power?: number | undefined;
+  /** m, NPSH required */
+  npshRequired?: number | undefined;
+}
+
+export type ToleranceGrade = "1B" | "2B" | "3B" | "small";
+
+/**
+ * How far a sound pump may lie from its rated curve, as fractions of flow and of head.
+ * Source: ISO 9906:2012 acceptance grades, from memory; "small" is its allowance for shaft power of
+ * 1–10 kW.
+ */
+export const TOLERANCE: Record<ToleranceGrade, { flow: number; head: number }> = {
+  "1B": { flow: 0.05, head: 0.03 },
+  "2B": { flow: 0.08, head: 0.05 },
+  "3B": { flow: 0.09, head: 0.07 },
+  small: { flow: 0.1, head: 0.08 },
+};

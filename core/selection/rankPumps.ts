@@ -1,0 +1,58 @@
+import type { Outcome } from "../duty/operatingPoint.ts";
+import { settledDuty } from "../duty/operatingPoint.ts";
+import { solveLine } from "../duty/solveLine.ts";
+import type { Line } from "../line/path.ts";
+import type { Pump } from "../pump/pump.ts";
+import { type Verdict, verdictsOn, worstLevel } from "../verdict/verdicts.ts";
+
+/** How one pump would do on a line, at the normal level. */
+export interface Candidate {
+  pump: Pump;
+  outcome: Outcome;
+  flow?: number;
+  power?: number;
+  worst: Verdict["level"];
+  verdicts: Verdict[];
+}
+
+/**
+ * Every pump tried on the line, the fitting ones first: by the worst verdict, then by the power taken
+ * for each unit of water, then by flow. Pumps that cannot be solved are left out.
+ */
+export function rankPumps(
+  line: Line,
+  pumps: readonly Pump[],
+  wantedFlow: number | undefined,
+): Candidate[] {
+  const candidates = pumps.flatMap((pump): Candidate[] => {
+    const path = line.path.map((item) => (item.kind === "pump" ? { ...item, pump: pump.id } : item));
+    const result = solveLine({ ...line, path }, [pump]);
+    if (result.kind === "refused") return [];
+    const { outcome, running } = result.solution.cases.normal;
+    const verdicts = verdictsOn(result.solution, { ...line, path }, { wantedFlow });
+    const flow = settledDuty(outcome)?.flow;
+    return [
+      {
+        pump,
+        outcome,
+        ...(flow !== undefined && { flow }),
+        ...(running?.power !== undefined && { power: running.power }),
+        worst: worstLevel(verdicts),
+        verdicts,
+      },
+    ];
+  });
+  return candidates.sort(
+    (a, b) =>
+      SEVERITY[a.worst] - SEVERITY[b.worst] ||
+      workPerVolume(a) - workPerVolume(b) ||
+      (b.flow ?? 0) - (a.flow ?? 0),
+  );
+}
+
+const SEVERITY: Record<Verdict["level"], number> = { good: 0, watch: 1, stop: 2 };
+
+/** J per m³; pumps without published power come after those with. */
+function workPerVolume({ flow, power }: Candidate): number {
+  return flow && power ? power / flow : Number.MAX_VALUE;
+}

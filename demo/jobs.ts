@@ -1,0 +1,80 @@
+import type { JobInput } from "#contract/documents/job.ts";
+import type { PumpInput } from "#contract/documents/pump.ts";
+import { LIBRARY } from "./pumps.ts";
+
+/** Two jobs of the invented firm Oxbow & Larch, pump fitters, in the invented Vale of Ennet. */
+function fromLibrary(id: string): PumpInput {
+  const pump = LIBRARY.find((candidate) => candidate.id === id);
+  if (!pump) throw new Error(`The library has no pump ${id}`);
+  return pump;
+}
+
+export const GLASSHOUSES: JobInput = {
+  format: "upright-gusher/job",
+  version: 1,
+  name: "Ennet Glasshouses: lagoon to header tank",
+  place: "Ennet Glasshouses, Vale of Ennet",
+  note: "Rainwater lagoon to the header tank above the propagation house. Keep the tank ahead of the misting lines through a dry week.",
+  datum: "Pump-house floor",
+  source: {
+    name: "Rainwater lagoon",
+    level: { low: "-1.6 m", normal: "-0.9 m", high: "-0.4 m" },
+    intake: "-2.1 m",
+  },
+  path: [
+    { kind: "fitting", id: "foot-valve", fitting: "foot-valve-hinged", count: 1 },
+    { kind: "pipe", id: "suction", stock: "suction-hose-2in", length: "6 m", rise: "2.4 m" },
+    { kind: "pump", id: "pump", pump: "brackle-run-35" },
+    { kind: "fitting", id: "check", fitting: "check-swing", count: 1 },
+    { kind: "fitting", id: "isolator", fitting: "ball-valve", count: 1 },
+    { kind: "pipe", id: "riser", stock: "pvc-sch40-1-1-2in", length: "3 m", rise: "1.8 m" },
+    { kind: "fitting", id: "riser-elbows", fitting: "elbow-90", count: 3 },
+    { kind: "pipe", id: "main", stock: "pe100-sdr11-63mm", length: "85 m", rise: "3.1 m" },
+    { kind: "fitting", id: "main-bends", fitting: "elbow-45", count: 2 },
+    { kind: "pipe", id: "tank-riser", stock: "pe100-sdr11-63mm", length: "5 m", rise: "4.6 m" },
+    { kind: "fitting", id: "tank-elbow", fitting: "elbow-90", count: 1 },
+    { kind: "outlet", id: "outlet", outlet: { type: "free" } },
+  ],
+  site: { altitude: "140 m", waterTemperature: "14 °C", specificGravity: 1 },
+  method: { friction: "darcy-weisbach", fittings: "coefficient" },
+  wantedFlow: "2.8 L/s",
+  pumps: [fromLibrary("brackle-run-35")],
+};
+
+export const KETTERBY: JobInput = {
+  format: "upright-gusher/job",
+  version: 1,
+  name: "Ketterby hurling ground: canal to one gun",
+  place: "Ketterby hurling ground, Vale of Ennet",
+  note: "Engine pump on the canal basin quay, lay-flat up to the pitch, one big gun moved along the touchline.",
+  datum: "Quay edge",
+  source: {
+    name: "Canal basin",
+    level: { low: "-1.9 m", normal: "-1.5 m", high: "-1.2 m" },
+    intake: "-2.4 m",
+  },
+  path: [
+    { kind: "fitting", id: "strainer", fitting: "foot-valve-hinged", count: 1 },
+    { kind: "pipe", id: "suction", stock: "suction-hose-2in", length: "6 m", rise: "2.7 m" },
+    { kind: "pump", id: "pump", pump: "fenwicket-jet-2" },
+    { kind: "fitting", id: "valve", fitting: "gate-valve", count: 1, stock: "lay-flat-2in" },
+    { kind: "pipe", id: "bank", stock: "lay-flat-2in", length: "30 m", rise: "4.5 m" },
+    { kind: "pipe", id: "field", stock: "lay-flat-2in", length: "90 m", rise: "1.5 m" },
+    { kind: "fitting", id: "gun-elbow", fitting: "elbow-90", count: 1 },
+    { kind: "rise", id: "gun-stand", rise: "1.2 m" },
+    {
+      kind: "outlet",
+      id: "gun",
+      outlet: { type: "nozzle", bore: "14 mm", dischargeCoefficient: 0.95 },
+    },
+  ],
+  site: { altitude: "95 m", waterTemperature: "17 °C", specificGravity: 1 },
+  method: { friction: "darcy-weisbach", fittings: "coefficient" },
+  wantedFlow: "3.5 L/s",
+  pumps: [fromLibrary("fenwicket-jet-2")],
+};
+
+export const DEMO_JOBS: { id: string; job: JobInput }[] = [
+  { id: "ennet-glasshouses-transfer", job: GLASSHOUSES },
+  { id: "ketterby-hurling-ground", job: KETTERBY },
+];
