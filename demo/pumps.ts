@@ -52,7 +52,7 @@ const ROWS: Row[] = [
     solids: 0.05,
     mass: 24,
     tolerance: "2B",
-    plate: { shutoffHead: 13.5, bestFlow: 5.6 * LITRE, bestHead: 8.4, runout: 1.7, bestEfficiency: 0.41 },
+    plate: { shutoffHead: 13.5, bestFlow: 5.6 * LITRE, bestHead: 8.4, runout: 1.5, bestEfficiency: 0.41 },
     note: "Open impeller, passes 50 mm solids.",
   },
   {
@@ -194,7 +194,7 @@ const ROWS: Row[] = [
     solids: 0.02,
     mass: 36,
     tolerance: "3B",
-    plate: { shutoffHead: 29, bestFlow: 7.2 * LITRE, bestHead: 18, runout: 1.6, bestEfficiency: 0.43, npshAtBest: 3 },
+    plate: { shutoffHead: 29, bestFlow: 7.2 * LITRE, bestHead: 18, runout: 1.5, bestEfficiency: 0.43, npshAtBest: 3 },
     note: "Trash pump: volume and solids, little pressure.",
   },
   {

@@ -1,5 +1,6 @@
 import type { Reading } from "#core/fieldtest/reading.ts";
 import { z } from "zod";
+import type { Known } from "./known.ts";
 import { idSchema } from "./pump.ts";
 import { quantity, RANGES } from "./quantity.ts";
 
@@ -21,6 +22,7 @@ const gaugeFields = {
 
 /** One reading of a field test. */
 export const readingSchema = z.looseObject({
+  testId: idSchema,
   takenAt: z.iso.datetime({ error: "Give the time as YYYY-MM-DDThh:mm:ssZ." }),
   note: z.string().max(1000).optional(),
   flow: z.discriminatedUnion(
@@ -74,8 +76,11 @@ export const fieldTestSchema = z.looseObject({
   note: z.string().max(5000).optional(),
 });
 
-export type FieldTestDocument = z.output<typeof fieldTestSchema>;
-export type ReadingDocument = z.output<typeof readingSchema>;
+export type FieldTestDocument = Known<z.output<typeof fieldTestSchema>>;
+export type ReadingDocument = Known<z.output<typeof readingSchema>>;
 
 /** The compiler's proof that the document serves the core. */
 export const coreReading = (reading: ReadingDocument): Reading => reading;
+
+export type FieldTestInput = Known<z.input<typeof fieldTestSchema>>;
+export type ReadingInput = Known<z.input<typeof readingSchema>>;

@@ -1,5 +1,6 @@
 import type { Line } from "#core/line/path.ts";
 import { z } from "zod";
+import type { Known } from "./known.ts";
 import { idSchema, pumpSchema } from "./pump.ts";
 import { quantity, RANGES } from "./quantity.ts";
 
@@ -149,8 +150,8 @@ export const jobSchema = z
     });
   });
 
-export type JobDocument = z.output<typeof jobSchema>;
-export type JobInput = z.input<typeof jobSchema>;
+export type JobDocument = Known<z.output<typeof jobSchema>>;
+export type JobInput = Known<z.input<typeof jobSchema>>;
 export type JobPathItem = JobDocument["path"][number];
 
 /** The compiler's proof that the document serves the core. */

@@ -1,5 +1,6 @@
 import type { Pump } from "#core/pump/pump.ts";
 import { z } from "zod";
+import type { Known } from "./known.ts";
 import { quantity, RANGES } from "./quantity.ts";
 
 export const PUMP_FORMAT = "upright-gusher/pump";
@@ -62,8 +63,8 @@ export const pumpSchema = z
     }
   });
 
-export type PumpDocument = z.output<typeof pumpSchema>;
-export type PumpInput = z.input<typeof pumpSchema>;
+export type PumpDocument = Known<z.output<typeof pumpSchema>>;
+export type PumpInput = Known<z.input<typeof pumpSchema>>;
 
 export const PUMP_KINDS: Record<PumpDocument["kind"], string> = {
   sump: "Sump",

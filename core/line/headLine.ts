@@ -33,14 +33,14 @@ export function headLine(
     side: Side,
     distance: number,
     elevation: number,
-    bore: number,
+    bore: number | undefined,
   ): HeadLinePoint => ({
     itemId,
     side,
     distance,
     elevation,
     totalHead,
-    pressureHead: totalHead - elevation - velocityHead(flow, bore),
+    pressureHead: totalHead - elevation - (bore === undefined ? 0 : velocityHead(flow, bore)),
   });
   if (first && line.pumpIndex > 0) {
     points.push(
@@ -56,8 +56,10 @@ export function headLine(
       points.push(point(id, "discharge", segment.startDistance, line.pumpElevation, segment.bore));
     }
     totalHead -= segmentLoss(segment, flow, context);
-    const { itemId, side, endDistance, endElevation, stock } = segment;
-    points.push(point(itemId, side, endDistance, endElevation, stock.bore));
+    const { itemId, side, endDistance, endElevation, kind, stock } = segment;
+    // Past the outlet the water's speed is spent: no velocity head is left to take off.
+    const bore = kind === "exit" || kind === "nozzle" ? undefined : stock.bore;
+    points.push(point(itemId, side, endDistance, endElevation, bore));
   });
   return points;
 }

@@ -92,7 +92,10 @@ export function verdictsOn(solution: Solution, line: Line, wanted: Wanted): Verd
     ...pressureVerdicts(solution, line),
     ...schoolsVerdict(solution),
   );
-  return worstOfEach(all).sort((a, b) => SEVERITY[b.level] - SEVERITY[a.level]);
+  const kept = worstOfEach(all);
+  const outside = kept.some(({ code }) => OUTSIDE_WINDOW.has(code));
+  const said = outside ? kept.filter(({ code }) => code !== "discharge-velocity") : kept;
+  return said.sort((a, b) => SEVERITY[b.level] - SEVERITY[a.level]);
 }
 
 export function worstLevel(verdicts: readonly Verdict[]): Level {
@@ -119,6 +122,9 @@ function isWorse(a: Verdict, b: Verdict): boolean {
   const direction = HIGHER_IS_BETTER.has(a.code) ? -1 : 1;
   return direction * (a.value / a.limit - b.value / b.limit) > 1e-12;
 }
+
+/** Either of these at one level takes the place of "inside the window" at another. */
+const OUTSIDE_WINDOW = new Set<VerdictCode>(["discharge-velocity-high", "discharge-velocity-low"]);
 
 const HIGHER_IS_BETTER = new Set<VerdictCode>([
   "wanted-flow",

@@ -1,0 +1,19 @@
+import { LIBRARY } from "#demo/pumps.ts";
+
+/**
+ * A job whose path names pumps of the shipped library that it does not hold itself gets copies of them.
+ * Anything else is handed on untouched for the schema to judge.
+ */
+export function withNamedPumps(job: unknown): unknown {
+  if (!isRecord(job) || !Array.isArray(job.path)) return job;
+  const own = Array.isArray(job.pumps) ? job.pumps : [];
+  if (job.pumps !== undefined && !Array.isArray(job.pumps)) return job;
+  const held = new Set(own.map((pump) => (isRecord(pump) ? pump.id : undefined)));
+  const named = job.path.map((item) => (isRecord(item) && item.kind === "pump" ? item.pump : undefined));
+  const missing = LIBRARY.filter((pump) => named.includes(pump.id) && !held.has(pump.id));
+  return { ...job, pumps: [...own, ...missing] };
+}
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}

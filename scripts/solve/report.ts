@@ -1,0 +1,65 @@
+import { settledDuty } from "#core/duty/operatingPoint.ts";
+import type { CaseSolution } from "#core/duty/solveLine.ts";
+import { LEVEL_CASES } from "#core/line/path.ts";
+import type { FieldIssue } from "#contract/documents/issues.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { solveJob } from "#contract/solveJob.ts";
+import { findingSentence } from "#contract/wording/findings.ts";
+import { itemName } from "#contract/wording/items.ts";
+import { verdictWords } from "#contract/wording/verdicts.ts";
+
+type Report = { kind: "solved"; report: object } | { kind: "refused"; problems: FieldIssue[] };
+
+/** What `solve` prints for a job, or why the line cannot be solved, by path of the part. */
+export function report(job: JobDocument): Report {
+  const solved = solveJob(job);
+  if (solved.kind === "refused") {
+    const problems = solved.findings.map((finding) => {
+      const index = job.path.findIndex((item) => item.id === finding.itemId);
+      const path = index >= 0 ? `path.${index}` : "path";
+      return { path, message: findingSentence(finding) };
+    });
+    return { kind: "refused", problems };
+  }
+  const { solution, verdicts, sizeUps } = solved;
+  const normal = solution.cases.normal.running;
+  return {
+    kind: "solved",
+    report: {
+      format: "upright-gusher/solution",
+      version: 1,
+      units: "SI: m, m3/s, Pa, W, m/s; heads in m of water",
+      job: job.name,
+      pump: solution.pump.id,
+      duty: Object.fromEntries(LEVEL_CASES.map((name) => [name, duty(solution.cases[name])])),
+      crossCheck: solution.crossCheck,
+      ledger: (normal?.ledger ?? []).map((entry) => ({
+        ...entry,
+        name: entry.itemId ? itemName(job.path, entry.itemId, "metric") : "Lift",
+      })),
+      oneSizeLarger: sizeUps.map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
+      verdicts: verdicts.map((verdict) => ({
+        ...verdict,
+        ...verdictWords(verdict, job.path, "metric"),
+      })),
+    },
+  };
+}
+
+function duty({ staticHead, outcome, siphonFlow, running }: CaseSolution) {
+  const settled = settledDuty(outcome);
+  return {
+    outcome: outcome.kind,
+    staticHead,
+    ...(settled && { flow: settled.flow, totalDynamicHead: settled.head }),
+    ...(outcome.kind !== "runs" && { detail: outcome }),
+    ...(siphonFlow !== undefined && { siphonFlow }),
+    ...(running && {
+      hydraulicPower: running.hydraulicPower,
+      power: running.power,
+      efficiency: running.efficiency,
+      npshAvailable: running.suction.npshAvailable,
+      npshRequired: running.npshRequired,
+    }),
+  };
+}

@@ -1,0 +1,110 @@
+// What every command shares: installing what is missing and building what is out of date. Plain Node.js,
+// no dependency: it has to run on a fresh clone.
+import { spawn } from "node:child_process";
+import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
+
+/** Runs a program to its end; resolves to its exit code. */
+export function run(command, args, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: root, stdio: "inherit", ...options });
+    child.on("error", reject);
+    child.on("exit", (code, signal) => resolve(signal ? 1 : (code ?? 1)));
+  });
+}
+
+/** Stops with a sentence when Node.js is too old. */
+export function checkNode() {
+  const [major, minor] = process.versions.node.split(".").map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) {
+    fail(`Upright Gusher needs Node.js 20.19 or newer; this is ${process.version}.`);
+  }
+}
+
+export function fail(message) {
+  console.error(message);
+  process.exit(1);
+}
+
+/** Installs the packages of the lock file, unless they are there already. */
+export async function install({ quiet = false } = {}) {
+  checkNode();
+  const lock = readFileSync(join(root, "package-lock.json"), "utf8");
+  const stamp = join(root, "node_modules", ".installed-lock");
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  console.error("Installing packages (once; about a minute) …");
+  const npm = process.platform === "win32" ? "npm.cmd" : "npm";
+  // Progress goes to standard error, so that a command's own output stays clean.
+  const code = await run(npm, ["ci", "--no-audit", "--no-fund", ...(quiet ? ["--silent"] : [])], {
+    stdio: ["ignore", 2, 2],
+    shell: process.platform === "win32",
+  });
+  if (code !== 0) fail("Installing the packages failed; see above. Is the package registry reachable?");
+  writeFileSync(stamp, lock);
+}
+
+/** Newest change under the given files and folders, as a time in ms. */
+export function newest(paths) {
+  let latest = 0;
+  for (const path of paths) {
+    const full = join(root, path);
+    const stat = statSync(full, { throwIfNoEntry: false });
+    if (!stat) continue;
+    if (!stat.isDirectory()) latest = Math.max(latest, stat.mtimeMs);
+    else {
+      for (const entry of readdirSync(full, { recursive: true, withFileTypes: true })) {
+        if (!entry.isFile()) continue;
+        latest = Math.max(latest, statSync(join(entry.parentPath ?? entry.path, entry.name)).mtimeMs);
+      }
+    }
+  }
+  return latest;
+}
+
+/** True when `output` is missing or older than any of `sources`. */
+export function outOfDate(output, sources) {
+  const built = statSync(join(root, output), { throwIfNoEntry: false });
+  return !built || newest(sources) > built.mtimeMs;
+}
+
+const CORE = ["core", "contract", "demo", "package-lock.json"];
+
+/** Bundles a Node.js entry point into dist/, when it is out of date. */
+async function bundle(entry, outfile, sources, external = []) {
+  if (!outOfDate(outfile, sources)) return;
+  const esbuild = await import("esbuild");
+  await esbuild.build({
+    absWorkingDir: root,
+    entryPoints: [entry],
+    outfile,
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    target: "node20",
+    loader: { ".sql": "text" },
+    external,
+    logLevel: "warning",
+  });
+}
+
+export const buildServer = () =>
+  bundle("server/main.ts", "dist/server.mjs", ["server", ...CORE], ["@electric-sql/pglite"]);
+
+export const buildSolve = () => bundle("scripts/solve/solve.ts", "dist/solve.mjs", ["scripts/solve", ...CORE]);
+
+export const buildBench = () => bundle("bench/bench.ts", "dist/bench.mjs", ["bench", ...CORE]);
+
+export const buildDocs = () => bundle("scripts/docs/docs.ts", "dist/docs.mjs", ["scripts/docs", ...CORE]);
+
+/** Builds the interface into dist/web, when it is out of date. */
+export async function buildWeb() {
+  if (!outOfDate("dist/web/index.html", ["web", ...CORE])) return;
+  console.error("Building the interface …");
+  const { build } = await import("vite");
+  await build({ root: join(root, "web"), configFile: join(root, "web", "vite.config.ts"), logLevel: "warn" });
+}
+
+export const version = JSON.parse(readFileSync(join(root, "package.json"), "utf8")).version;

@@ -1,0 +1,42 @@
+import { join } from "node:path";
+import { parseArgs } from "node:util";
+import { buildServer, buildWeb, fail, install, root, run, version } from "./prepare.mjs";
+
+/**
+ * Installs and builds what is missing, then runs the server in this terminal until it is stopped.
+ * The interface is built while the database opens: the server answers as soon as both are there.
+ */
+export async function serve({ demo, folder, port }) {
+  let values;
+  try {
+    ({ values } = parseArgs({
+      options: {
+        data: { type: "string", default: folder },
+        port: { type: "string", default: process.env.PORT ?? String(port) },
+        host: { type: "string", default: "127.0.0.1" },
+        reset: { type: "boolean", default: false },
+      },
+    }));
+  } catch (error) {
+    fail(`${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS${demo ? "  --reset" : ""}`);
+  }
+  await install();
+  await buildServer();
+  const server = run(process.execPath, [
+    join(root, "dist", "server.mjs"),
+    ...["--data", values.data, "--port", values.port, "--host", values.host, "--version", version],
+    ...["--web", join(root, "dist", "web")],
+    ...(demo ? ["--demo"] : []),
+    ...(values.reset ? ["--reset"] : []),
+  ]);
+  // Ctrl+C reaches the server itself; this process only waits for it to close cleanly.
+  for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => {});
+  const [code] = await Promise.all([
+    server,
+    buildWeb().catch((error) => {
+      console.error("Building the interface failed.", error);
+      process.exitCode = 1;
+    }),
+  ]);
+  process.exitCode ||= code;
+}

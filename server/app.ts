@@ -1,0 +1,63 @@
+import { readFile } from "node:fs/promises";
+import { join } from "node:path";
+import { serveStatic } from "@hono/node-server/serve-static";
+import { Hono } from "hono";
+import type { ApiError, Health } from "#contract/api/api.ts";
+import type { Database } from "./database/database.ts";
+import { documentRoutes } from "./routes/documents.ts";
+import { libraryRoutes } from "./routes/library.ts";
+import { headers, limitBody, ownNamesOnly } from "./security.ts";
+
+export interface AppOptions {
+  /** host:port names this server answers to, lower case */
+  hosts: ReadonlySet<string>;
+  version: string;
+  demo: boolean;
+  /** folder of the built interface; without it only the API is served */
+  webFolder?: string;
+}
+
+export function createApp(db: Database, options: AppOptions): Hono {
+  const { hosts, version, demo, webFolder } = options;
+  const app = new Hono();
+  app.use(headers);
+  app.use(ownNamesOnly(hosts));
+  app.use("/api/*", limitBody);
+  app.use("/api/*", async (c, next) => {
+    await next();
+    c.header("cache-control", "no-store");
+  });
+  app.get("/api/health", async (c) => {
+    await db.query("SELECT 1");
+    return c.json<Health>({ ok: true, product: "upright-gusher", version, demo });
+  });
+  app.route("/api", documentRoutes(db));
+  app.route("/api", libraryRoutes(db, demo));
+  app.all("/api/*", (c) =>
+    c.json<ApiError>({ error: "not-found", message: "There is nothing here." }, 404),
+  );
+  if (webFolder) serveInterface(app, webFolder);
+  app.onError((error, c) => {
+    console.error(error);
+    const message = "Something went wrong on the server; nothing was saved.";
+    return c.json<ApiError>({ error: "failed", message }, 500);
+  });
+  return app;
+}
+
+/** Built files as they are; every other address opens the application, which knows its own routes. */
+function serveInterface(app: Hono, folder: string): void {
+  app.use(
+    "/assets/*",
+    serveStatic({
+      root: folder,
+      onFound: (_path, c) => c.header("cache-control", "public, max-age=31536000, immutable"),
+    }),
+  );
+  app.get("/assets/*", (c) => c.text("Not found", 404));
+  app.get("/icon.svg", serveStatic({ root: folder }));
+  app.get("*", async (c) => {
+    c.header("cache-control", "no-cache");
+    return c.html(await readFile(join(folder, "index.html"), "utf8"));
+  });
+}

@@ -1,0 +1,25 @@
+import type { Database } from "./database.ts";
+import documents from "./migrations/0001_documents.sql";
+
+/** Every migration in order. One that has shipped is never edited: changes go into a new one. */
+const MIGRATIONS = [{ number: 1, name: "documents", sql: documents }] as const;
+
+/** Brings the database up to date, each migration in a transaction of its own. */
+export async function migrate(database: Database): Promise<void> {
+  await database.execute(
+    "CREATE TABLE IF NOT EXISTS migrations (number integer PRIMARY KEY, name text NOT NULL, applied_at timestamptz NOT NULL DEFAULT now())",
+  );
+  const rows = await database.query<{ number: number }>("SELECT number FROM migrations");
+  const applied = new Set(rows.map((row) => row.number));
+  const newest = Math.max(0, ...applied);
+  if (newest > MIGRATIONS.length) {
+    throw new Error("This data folder was written by a newer version of the application.");
+  }
+  for (const { number, name, sql } of MIGRATIONS) {
+    if (applied.has(number)) continue;
+    await database.transaction(async (tx) => {
+      await tx.execute(sql);
+      await tx.query("INSERT INTO migrations (number, name) VALUES ($1, $2)", [number, name]);
+    });
+  }
+}

@@ -1,0 +1,58 @@
+import type { MiddlewareHandler } from "hono";
+import { bodyLimit } from "hono/body-limit";
+import { secureHeaders } from "hono/secure-headers";
+import type { ApiError } from "#contract/api/api.ts";
+
+/** Largest body taken, in bytes. A job of 2000 parts is about a quarter of this. */
+export const LARGEST_BODY = 1024 * 1024;
+
+/**
+ * Answers only to the names this server goes by, and only to pages it served itself: a page of another
+ * site that resolves its own name to this machine gets nothing.
+ */
+export function ownNamesOnly(hosts: ReadonlySet<string>): MiddlewareHandler {
+  return async (c, next) => {
+    const refuse = (message: string) => c.json<ApiError>({ error: "forbidden", message }, 403);
+    if (!hosts.has((c.req.header("host") ?? "").toLowerCase())) {
+      return refuse("This server does not go by that name.");
+    }
+    const origin = c.req.header("origin");
+    if (origin !== undefined && !hosts.has(origin.toLowerCase().replace(/^http:\/\//, ""))) {
+      return refuse("Requests from other sites are refused.");
+    }
+    if (c.req.header("sec-fetch-site") === "cross-site" && c.req.method !== "GET") {
+      return refuse("Requests from other sites are refused.");
+    }
+    return next();
+  };
+}
+
+export const limitBody = bodyLimit({
+  maxSize: LARGEST_BODY,
+  onError: (c) =>
+    c.json<ApiError>({ error: "too-large", message: "The document is larger than 1 MB." }, 413),
+});
+
+/**
+ * No inline script, nothing from any other host. Inline style stays allowed: the chart and dialog
+ * libraries write style elements as they go.
+ */
+export const headers = secureHeaders({
+  contentSecurityPolicy: {
+    defaultSrc: ["'none'"],
+    scriptSrc: ["'self'"],
+    styleSrc: ["'self'", "'unsafe-inline'"],
+    imgSrc: ["'self'", "data:", "blob:"],
+    fontSrc: ["'self'"],
+    connectSrc: ["'self'"],
+    workerSrc: ["'self'"],
+    manifestSrc: ["'self'"],
+    baseUri: ["'none'"],
+    formAction: ["'self'"],
+    frameAncestors: ["'none'"],
+  },
+  crossOriginEmbedderPolicy: false,
+  strictTransportSecurity: false,
+  xFrameOptions: "DENY",
+  referrerPolicy: "no-referrer",
+});
