@@ -37,8 +37,11 @@ export async function install({ quiet = false } = {}) {
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   console.error("Installing packages (once; about a minute) …");
   const npm = process.platform === "win32" ? "npm.cmd" : "npm";
+  // Not `npm ci`: it refuses a lock file that lacks the optional binaries of other platforms, which
+  // registry mirrors often do not carry. `install --no-save` takes the locked versions all the same.
   // Progress goes to standard error, so that a command's own output stays clean.
-  const code = await run(npm, ["ci", "--no-audit", "--no-fund", ...(quiet ? ["--silent"] : [])], {
+  const args = ["install", "--no-save", "--no-audit", "--no-fund", ...(quiet ? ["--silent"] : [])];
+  const code = await run(npm, args, {
     stdio: ["ignore", 2, 2],
     shell: process.platform === "win32",
   });
