@@ -1,0 +1,83 @@
+import type { ApiError, Health, JobSummary, Stored } from "#contract/api/api.ts";
+import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
+
+export interface Documents {
+  jobs: JobDocument;
+  pumps: PumpDocument;
+  tests: FieldTestDocument;
+  readings: ReadingDocument;
+}
+export type CollectionName = keyof Documents;
+export type TestWithReadings = Stored<FieldTestDocument> & { readings: Stored<ReadingDocument>[] };
+
+/** The server answered, and refused. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly body: ApiError,
+  ) {
+    super(body.message);
+  }
+}
+
+/** The server did not answer at all. */
+export class Unreachable extends Error {
+  constructor() {
+    super("The server does not answer. Is it still running?");
+  }
+}
+
+async function call<T>(method: string, path: string, body?: unknown, keepalive = false): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      keepalive,
+      ...(body !== undefined && {
+        body: JSON.stringify(body),
+        headers: { "content-type": "application/json" },
+      }),
+    });
+  } catch {
+    throw new Unreachable();
+  }
+  if (response.status === 204) return undefined as T;
+  const answer: unknown = await response.json().catch(() => undefined);
+  if (!response.ok) {
+    const message = `The server answered ${response.status}.`;
+    throw new Refused(response.status, (answer as ApiError) ?? { error: "failed", message });
+  }
+  return answer as T;
+}
+
+export const api = {
+  health: () => call<Health>("GET", "/health"),
+  jobs: () => call<JobSummary[]>("GET", "/jobs"),
+  pumps: () => call<Stored<PumpDocument>[]>("GET", "/pumps"),
+  tests: (jobId: string) => call<TestWithReadings[]>("GET", `/jobs/${jobId}/tests`),
+  get: <C extends CollectionName>(collection: C, id: string) =>
+    call<Stored<Documents[C]>>("GET", `/${collection}/${encodeURIComponent(id)}`),
+  save: <C extends CollectionName>(
+    collection: C,
+    id: string,
+    revision: number,
+    document: Documents[C],
+    keepalive = false,
+  ) =>
+    call<Stored<Documents[C]>>(
+      "PUT",
+      `/${collection}/${encodeURIComponent(id)}`,
+      { revision, document },
+      keepalive,
+    ),
+  remove: (collection: CollectionName, id: string) =>
+    call<void>("DELETE", `/${collection}/${encodeURIComponent(id)}`),
+  restore: (collection: CollectionName, id: string) =>
+    call<void>("POST", `/${collection}/${encodeURIComponent(id)}/restore`),
+  loadLibrary: () => call<{ added: number }>("POST", "/library"),
+  resetDemo: () => call<void>("POST", "/demo/reset"),
+};
+
+export const newId = (): string => crypto.randomUUID();

@@ -1,0 +1,81 @@
+import { useQuery } from "@tanstack/react-query";
+import { Command } from "cmdk";
+import { Dialog } from "radix-ui";
+import { useNavigate, useParams } from "react-router";
+import { api } from "../api/client.ts";
+import { downloadJob } from "../job/ConflictDialog.tsx";
+import { redo, undo, useJobStore } from "../job/jobStore.ts";
+import { useSettings } from "./settings.ts";
+
+/** Every place and action by name. */
+export function Palette({ open, onClose, onKeys }: { open: boolean; onClose: () => void; onKeys: () => void }) {
+  const navigate = useNavigate();
+  const { id } = useParams();
+  const { toggleUnits, toggleTheme } = useSettings();
+  const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.jobs, enabled: open });
+  const pumps = useQuery({ queryKey: ["pumps"], queryFn: api.pumps, enabled: open });
+  const onJob = useJobStore((s) => s.id !== "" && s.id === id);
+  const act = (name: string, run: () => void) => (
+    <Command.Item
+      key={name}
+      value={name}
+      onSelect={() => {
+        onClose();
+        run();
+      }}
+      className="target flex cursor-pointer items-center rounded px-3 data-[selected=true]:bg-press"
+    >
+      {name}
+    </Command.Item>
+  );
+  const go = (name: string, to: string) => act(name, () => void navigate(to));
+  const heading = "px-3 pt-2 text-[13px] text-soft";
+  return (
+    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[8vh] left-1/2 z-50 w-[min(36rem,94vw)] -translate-x-1/2 rounded-lg border border-rule bg-paper p-2 shadow-2xl"
+        >
+          <Dialog.Title className="sr-only">Commands</Dialog.Title>
+          <Command label="Commands">
+            <Command.Input placeholder="Type a job, a pump or an action" className="entry target mb-2 text-[17px]" />
+            <Command.List className="max-h-[60vh] overflow-y-auto">
+              <Command.Empty className="p-3 text-soft">Nothing by that name.</Command.Empty>
+              {onJob && id && (
+                <Command.Group heading={<span className={heading}>This job</span>}>
+                  {go("Source and levels", `/jobs/${id}?part=source`)}
+                  {go("Suction line", `/jobs/${id}?part=suction`)}
+                  {go("Choose the pump", `/jobs/${id}?part=pump`)}
+                  {go("Discharge line", `/jobs/${id}?part=discharge`)}
+                  {go("Outlet", `/jobs/${id}?part=outlet`)}
+                  {go("Curve sheet", `/jobs/${id}?view=curve`)}
+                  {go("Measure", `/jobs/${id}/measure`)}
+                  {act("Undo", undo)}
+                  {act("Redo", redo)}
+                  {act("Download this job as a file", () => downloadJob(useJobStore.getState().job))}
+                  {act("Print this job", () => print())}
+                </Command.Group>
+              )}
+              <Command.Group heading={<span className={heading}>Everywhere</span>}>
+                {go("New job", "/?new=1")}
+                {go("Jobs", "/")}
+                {go("Pump library", "/pumps")}
+                {act("Switch between US and metric", toggleUnits)}
+                {act("Switch between light and dark", toggleTheme)}
+                {act("Keys", onKeys)}
+              </Command.Group>
+              <Command.Group heading={<span className={heading}>Jobs</span>}>
+                {jobs.data?.map((job) => go(job.name, `/jobs/${job.id}`))}
+              </Command.Group>
+              <Command.Group heading={<span className={heading}>Pumps</span>}>
+                {pumps.data?.map(({ document }) => go(`${document.maker} ${document.model}`, `/pumps/${document.id}`))}
+              </Command.Group>
+            </Command.List>
+          </Command>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,247 @@
+import { useEffect, useRef, useState } from "react";
+import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
+import { evaluate } from "#core/numeric/monotoneCubic.ts";
+import { LEVEL_CASES } from "#core/line/path.ts";
+import { systemHead } from "#core/line/lineLoss.ts";
+import { settledDuty } from "#core/duty/operatingPoint.ts";
+import type { Solution } from "#core/duty/solveLine.ts";
+import { LIMITS } from "#core/verdict/verdicts.ts";
+import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
+import { COVERAGE } from "#core/fieldtest/compare.ts";
+import { format } from "#contract/units/format.ts";
+import { SHOWN, shownUnit, toUnit, type UnitSystem } from "#contract/units/units.ts";
+import { CASES } from "#contract/wording/items.ts";
+import { useSettings } from "../app/settings.ts";
+import { type Data, type Layout, loadPlotly } from "./plot.ts";
+
+/** A measured point with its standard uncertainties, SI. */
+export interface MeasuredPoint {
+  name: string;
+  flow: number;
+  head: number;
+  flowUncertainty: number;
+  headUncertainty: number;
+  now?: boolean;
+}
+
+interface Props {
+  pump: Pump;
+  curve: PumpCurve;
+  /** the line the pump works on; without it only the pump's own curve is drawn */
+  on?: { solution: Solution; friction: "darcy-weisbach" | "hazen-williams" } | undefined;
+  measured?: MeasuredPoint[];
+  label: string;
+}
+
+/**
+ * The curve sheet: what the pump gives, what the line asks from low to high water, where they meet, the
+ * region to run in, and what was measured with its doubt.
+ */
+export function CurvePlot({ pump, curve, on, measured = [], label }: Props) {
+  const node = useRef<HTMLDivElement>(null);
+  const [trouble, setTrouble] = useState(false);
+  const { units, theme } = useSettings();
+
+  useEffect(() => {
+    const element = node.current;
+    if (!element) return;
+    let gone = false;
+    const ink = inks();
+    const { data, layout } = drawing({ pump, curve, on, measured, label }, units, ink);
+    loadPlotly().then(
+      (plotly) => {
+        if (gone) return;
+        void plotly.react(element, data, layout, {
+          displayModeBar: false,
+          responsive: true,
+          scrollZoom: false,
+          doubleClick: "reset",
+        });
+      },
+      () => setTrouble(true),
+    );
+    return () => {
+      gone = true;
+    };
+    // The theme is read from the page's colours.
+    // biome-ignore lint/correctness/useExhaustiveDependencies: theme changes the inks
+  }, [pump, curve, on, measured, label, units, theme]);
+
+  useEffect(() => {
+    const element = node.current;
+    return () => {
+      if (element) void loadPlotly().then((plotly) => plotly.purge(element));
+    };
+  }, []);
+
+  if (trouble) return <p className="p-4 text-signal">The chart could not be loaded. Reload the page.</p>;
+  return <div ref={node} role="img" aria-label={label} className="h-full min-h-64 w-full" />;
+}
+
+type Inks = Record<"paper" | "ink" | "soft" | "rule" | "water" | "pump" | "signal", string>;
+
+function inks(): Inks {
+  const style = getComputedStyle(document.documentElement);
+  const read = (name: string) => style.getPropertyValue(`--${name}`).trim();
+  return {
+    paper: read("paper"),
+    ink: read("ink"),
+    soft: read("soft"),
+    rule: read("rule"),
+    water: read("water"),
+    pump: read("pump"),
+    signal: read("signal"),
+  };
+}
+
+function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, ink: Inks) {
+  const q = (si: number) => toUnit(si, shownUnit("flow", units));
+  const h = (si: number) => toUnit(si, shownUnit("head", units));
+  const flows = steps(curve.firstFlow, curve.lastFlow, 60);
+  const data: Data[] = [];
+  const hover = (flow: number, head: number) =>
+    `${format(flow, "flow", units)} at ${format(head, "head", units)}`;
+  const trace = (name: string, points: { flow: number; head: number }[], extra: Data): Data => ({
+    type: "scatter",
+    mode: "lines",
+    name,
+    x: points.map((p) => q(p.flow)),
+    y: points.map((p) => h(p.head)),
+    text: points.map((p) => hover(p.flow, p.head)),
+    hovertemplate: `${name}<br>%{text}<extra></extra>`,
+    ...extra,
+  });
+  const pumpPoints = flows.map((flow) => ({ flow, head: evaluate(curve.head, flow) }));
+  const tolerance = TOLERANCE[pump.tolerance];
+  const edge = (sign: number) =>
+    pumpPoints.map(({ flow, head }) => ({
+      flow: flow * (1 + sign * tolerance.flow),
+      head: head * (1 + sign * tolerance.head),
+    }));
+  data.push(
+    trace("Tolerance", edge(-1), { line: { width: 0 }, hoverinfo: "skip", hovertemplate: null, showlegend: false }),
+    trace(`Tolerance ${pump.tolerance}`, edge(1), {
+      line: { width: 0 },
+      fill: "tonexty",
+      fillcolor: alpha(ink.pump, 0.16),
+      hoverinfo: "skip",
+      hovertemplate: null,
+    }),
+    trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5 } }),
+  );
+  if (on) {
+    const { solution, friction } = on;
+    const context = { water: solution.water, friction };
+    const last = curve.lastFlow * 1.04;
+    const lineAt = (levelCase: (typeof LEVEL_CASES)[number]) =>
+      steps(0, last, 50).map((flow) => ({
+        flow,
+        head: systemHead(solution.line, levelCase, flow, context),
+      }));
+    data.push(
+      trace(`Line, ${CASES.low}`, lineAt("low"), { line: { color: ink.water, width: 1, dash: "dot" } }),
+      trace(`Line, ${CASES.high}`, lineAt("high"), {
+        line: { color: ink.water, width: 1, dash: "dot" },
+        fill: "tonexty",
+        fillcolor: alpha(ink.water, 0.14),
+        showlegend: false,
+      }),
+      trace("Line", lineAt("normal"), { line: { color: ink.water, width: 3 } }),
+    );
+    const duties = LEVEL_CASES.flatMap((levelCase) => {
+      const duty = settledDuty(solution.cases[levelCase].outcome);
+      return duty ? [{ levelCase, ...duty }] : [];
+    });
+    data.push({
+      type: "scatter",
+      mode: "markers",
+      name: "Duty",
+      x: duties.map((d) => q(d.flow)),
+      y: duties.map((d) => h(d.head)),
+      text: duties.map((d) => `${CASES[d.levelCase]}<br>${hover(d.flow, d.head)}`),
+      hovertemplate: "Duty at %{text}<extra></extra>",
+      marker: {
+        size: duties.map((d) => (d.levelCase === "normal" ? 13 : 8)),
+        color: ink.paper,
+        line: { color: ink.ink, width: 2.5 },
+      },
+    });
+  }
+  if (measured.length > 0) {
+    data.push({
+      type: "scatter",
+      mode: "markers",
+      name: "Measured",
+      x: measured.map((m) => q(m.flow)),
+      y: measured.map((m) => h(m.head)),
+      text: measured.map((m) => `${m.name}<br>${hover(m.flow, m.head)}`),
+      hovertemplate: "Measured: %{text}<extra></extra>",
+      error_x: { type: "data", array: measured.map((m) => q(COVERAGE * m.flowUncertainty)), color: ink.signal, thickness: 2, width: 5 },
+      error_y: { type: "data", array: measured.map((m) => h(COVERAGE * m.headUncertainty)), color: ink.signal, thickness: 2, width: 5 },
+      marker: {
+        size: measured.map((m) => (m.now ? 13 : 10)),
+        symbol: measured.map((m) => (m.now ? "diamond" : "diamond-open")),
+        color: ink.signal,
+      },
+    });
+  }
+  const best = bestEfficiencyFlow(curve);
+  const topHead = Math.max(...curve.head.y);
+  const axis = (title: string) => ({
+    title: { text: title, font: { size: 14 }, standoff: 6 },
+    gridcolor: ink.rule,
+    linecolor: ink.ink,
+    zeroline: false,
+    tickfont: { size: 13 },
+    rangemode: "tozero",
+    fixedrange: true,
+  });
+  const layout: Layout = {
+    margin: { l: 52, r: 12, t: 8, b: 44 },
+    paper_bgcolor: "rgba(0,0,0,0)",
+    plot_bgcolor: "rgba(0,0,0,0)",
+    font: { family: "Barlow, sans-serif", color: ink.ink, size: 13 },
+    showlegend: true,
+    legend: { orientation: "h", x: 1, xanchor: "right", y: 1.0, yanchor: "top", bgcolor: alpha(ink.paper, 0.7), font: { size: 12 } },
+    hoverlabel: { bgcolor: ink.paper, bordercolor: ink.ink, font: { color: ink.ink, size: 14 } },
+    hovermode: "closest",
+    xaxis: { ...axis(`Flow, ${SHOWN[units].flow}`), range: [0, q(curve.lastFlow * 1.12)] },
+    yaxis: { ...axis(`Total head, ${SHOWN[units].head}`), range: [0, h(topHead * 1.22)] },
+    shapes: [
+      {
+        type: "rect",
+        xref: "x",
+        yref: "paper",
+        x0: q(best.flow * LIMITS.regionLow),
+        x1: q(Math.min(best.flow * LIMITS.regionHigh, curve.lastFlow)),
+        y0: 0,
+        y1: 1,
+        fillcolor: alpha(ink.soft, 0.09),
+        line: { width: 0 },
+        layer: "below",
+      },
+    ],
+    annotations: [
+      {
+        xref: "x",
+        yref: "paper",
+        x: q((best.flow * (LIMITS.regionLow + Math.min(LIMITS.regionHigh, curve.lastFlow / best.flow))) / 2),
+        y: 0.01,
+        yanchor: "bottom",
+        text: best.basis === "power" ? "best region" : "best region (guess)",
+        showarrow: false,
+        font: { size: 12, color: ink.soft },
+      },
+    ],
+  };
+  return { data, layout };
+}
+
+function steps(from: number, to: number, count: number): number[] {
+  return Array.from({ length: count + 1 }, (_, i) => from + ((to - from) * i) / count);
+}
+
+function alpha(hex: string, opacity: number): string {
+  const value = Number.parseInt(hex.slice(1), 16);
+  return `rgba(${value >> 16}, ${(value >> 8) & 255}, ${value & 255}, ${opacity})`;
+}

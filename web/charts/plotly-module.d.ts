@@ -1,0 +1,4 @@
+declare module "plotly.js-basic-dist-min" {
+  const plotly: unknown;
+  export default plotly;
+}

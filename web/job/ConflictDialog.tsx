@@ -1,0 +1,52 @@
+import { Button } from "../ui/Button.tsx";
+import { Dialog } from "../ui/Dialog.tsx";
+import { dropDraft, keepMine } from "./autosave.ts";
+import { openJob, useJobStore } from "./jobStore.ts";
+
+/** Two people, or two tabs, changed one job: nothing is lost without a choice. */
+export function ConflictDialog() {
+  const { saved, job, id } = useJobStore();
+  if (saved.kind !== "conflict") return null;
+  const { current } = saved;
+  return (
+    <Dialog open onClose={() => {}} title="Changed in two places">
+      {current ? (
+        <p>
+          “{current.document.name}” was saved somewhere else at{" "}
+          {new Date(current.updatedAt).toLocaleTimeString()} while you changed it here. That version has{" "}
+          {current.document.path.length} parts on its path, yours has {job.path.length}.
+        </p>
+      ) : (
+        <p>This job was deleted somewhere else while you changed it here.</p>
+      )}
+      <div className="mt-4 flex flex-wrap gap-2">
+        {current && (
+          <Button look="strong" onClick={() => keepMine(current)}>
+            Keep mine, replace the other
+          </Button>
+        )}
+        {current && (
+          <Button
+            onClick={() => {
+              dropDraft(id);
+              openJob(current);
+            }}
+          >
+            Take the other, drop mine
+          </Button>
+        )}
+        <Button onClick={() => downloadJob(job)}>Download mine as a file</Button>
+      </div>
+    </Dialog>
+  );
+}
+
+/** Hands the job to the browser as a job file. */
+export function downloadJob(job: { name: string }): void {
+  const url = URL.createObjectURL(new Blob([JSON.stringify(job, null, 2)], { type: "application/json" }));
+  const link = document.createElement("a");
+  link.href = url;
+  link.download = `${job.name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}.json`;
+  link.click();
+  URL.revokeObjectURL(url);
+}

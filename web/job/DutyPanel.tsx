@@ -1,0 +1,200 @@
+import type { CaseSolution } from "#core/duty/solveLine.ts";
+import { settledDuty } from "#core/duty/operatingPoint.ts";
+import { LEVEL_CASES, type PathItem } from "#core/line/path.ts";
+import type { Verdict } from "#core/verdict/verdicts.ts";
+import type { JobSolution } from "#contract/solveJob.ts";
+import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
+import { type Quantity, SHOWN } from "#contract/units/units.ts";
+import { findingSentence } from "#contract/wording/findings.ts";
+import { CASES, itemName } from "#contract/wording/items.ts";
+import { verdictWords } from "#contract/wording/verdicts.ts";
+import { useUnits } from "../app/settings.ts";
+import { StatusMark } from "../ui/StatusMark.tsx";
+
+interface Props {
+  solved: JobSolution;
+  path: readonly PathItem[];
+  onItem: (itemId: string) => void;
+}
+
+/** What the pump does on this line, and what to think of it. */
+export function DutyPanel({ solved, path, onItem }: Props) {
+  if (solved.kind === "refused") return <Findings solved={solved} path={path} onItem={onItem} />;
+  const { cases, crossCheck } = solved.solution;
+  return (
+    <div className="flex flex-col">
+      <Headline normal={cases.normal} />
+      <CaseTable cases={cases} />
+      <p className="px-3 pb-2 text-[13px] text-soft">
+        <Other crossCheck={crossCheck} />
+      </p>
+      <VerdictList verdicts={solved.verdicts} path={path} onItem={onItem} />
+    </div>
+  );
+}
+
+function Headline({ normal }: { normal: CaseSolution }) {
+  const duty = settledDuty(normal.outcome);
+  const { running } = normal;
+  if (!duty) {
+    return (
+      <div className="px-3 pt-2 pb-3" data-testid="duty">
+        <p className="plate text-4xl leading-tight text-signal">{NO_DUTY[normal.outcome.kind]}</p>
+        <p className="text-soft">at normal water; see the verdict below</p>
+      </div>
+    );
+  }
+  return (
+    <dl className="grid grid-cols-2 gap-x-3 px-3 pt-2 pb-2" data-testid="duty">
+      <Plate name="Flow" si={duty.flow} quantity="flow" large />
+      <Plate name="Total head" si={duty.head} quantity="head" large />
+      {running?.power !== undefined && (
+        <Plate name="Power taken" si={running.power} quantity="power" />
+      )}
+      {running?.efficiency !== undefined && (
+        <div>
+          <dt className="text-[13px] text-soft">Water-to-power efficiency</dt>
+          <dd className="plate text-2xl leading-none">{formatPercent(running.efficiency)}</dd>
+        </div>
+      )}
+    </dl>
+  );
+}
+
+const NO_DUTY = {
+  runs: "",
+  "two-crossings": "",
+  "cannot-lift": "Moves no water",
+  "below-curve": "Off its curve",
+  "beyond-curve": "Past its curve",
+} as const;
+
+function Plate(props: { name: string; si: number; quantity: Quantity; large?: boolean }) {
+  const { name, si, quantity, large } = props;
+  const units = useUnits();
+  return (
+    <div>
+      <dt className="text-[13px] text-soft">{name}</dt>
+      <dd className={`plate leading-none ${large ? "pb-1.5 text-[44px]" : "text-2xl"}`}>
+        {formatNumber(si, quantity, units)}
+        <span className="ml-1 text-lg font-medium">{SHOWN[units][quantity]}</span>
+      </dd>
+    </div>
+  );
+}
+
+function CaseTable({ cases }: { cases: Record<(typeof LEVEL_CASES)[number], CaseSolution> }) {
+  const units = useUnits();
+  return (
+    <table className="mx-3 mb-1 text-[14px]">
+      <thead className="text-left text-[13px] text-soft">
+        <tr>
+          <th className="font-normal">At</th>
+          <th className="text-right font-normal">Static</th>
+          <th className="text-right font-normal">Head</th>
+          <th className="text-right font-normal">Flow</th>
+        </tr>
+      </thead>
+      <tbody>
+        {LEVEL_CASES.map((name) => {
+          const { outcome, staticHead } = cases[name];
+          const duty = settledDuty(outcome);
+          return (
+            <tr key={name} className="border-t border-rule">
+              <th className="text-left font-normal">{CASES[name]}</th>
+              <td className="text-right">{format(staticHead, "head", units)}</td>
+              <td className="text-right">{duty ? format(duty.head, "head", units) : "–"}</td>
+              <td className="text-right font-medium">
+                {duty ? format(duty.flow, "flow", units) : NO_DUTY[outcome.kind]}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Other({ crossCheck }: { crossCheck: { friction: string; duty?: { flow: number; head: number } } }) {
+  const units = useUnits();
+  const name = crossCheck.friction === "hazen-williams" ? "Hazen–Williams" : "Darcy–Weisbach";
+  return crossCheck.duty
+    ? `Cross-check by ${name}: ${format(crossCheck.duty.flow, "flow", units)} at ${format(crossCheck.duty.head, "head", units)}.`
+    : `By ${name} the line does not settle.`;
+}
+
+export function VerdictList({
+  verdicts,
+  path,
+  onItem,
+}: {
+  verdicts: readonly Verdict[];
+  path: readonly PathItem[];
+  onItem: (itemId: string) => void;
+}) {
+  const units = useUnits();
+  return (
+    <ul aria-label="Verdicts" className="border-t border-rule">
+      {verdicts.map((verdict) => {
+        const { title, sentence, mend } = verdictWords(verdict, path, units);
+        const { code, level, itemId, source } = verdict;
+        return (
+          <li
+            key={code}
+            data-verdict={code}
+            className={`border-b border-rule px-3 py-1.5 ${level === "stop" ? "border-l-6 border-l-signal pl-2" : ""}`}
+          >
+            <details open={level !== "good"}>
+              <summary className="flex min-h-7 list-none items-center gap-2">
+                <StatusMark level={level} />
+                <span className="plate text-[17px] leading-tight">{title}</span>
+              </summary>
+              <p className="text-[14px]">{sentence}</p>
+              {mend && <p className="text-[14px] font-medium">{mend}</p>}
+              <p className="text-[12px] text-soft">
+                {source}
+                {itemId && (
+                  <button
+                    type="button"
+                    className="ml-2 min-h-6 underline"
+                    onClick={() => onItem(itemId)}
+                  >
+                    Show the part
+                  </button>
+                )}
+              </p>
+            </details>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function Findings({ solved, path, onItem }: Props) {
+  const units = useUnits();
+  if (solved.kind !== "refused") return null;
+  return (
+    <div className="p-3" data-testid="duty">
+      <p className="plate text-3xl leading-tight">No duty yet</p>
+      <p className="text-soft">The line cannot be solved as it stands:</p>
+      <ul aria-label="Findings" className="mt-2 border-t border-rule">
+        {solved.findings.map((finding) => (
+          <li key={`${finding.code}-${finding.itemId}`} className="border-b border-rule py-2">
+            <StatusMark level="stop" />
+            {finding.itemId && (
+              <button
+                type="button"
+                className="ml-2 min-h-6 underline"
+                onClick={() => onItem(finding.itemId as string)}
+              >
+                {itemName(path, finding.itemId, units)}
+              </button>
+            )}
+            <p className="text-[14px]">{findingSentence(finding)}</p>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

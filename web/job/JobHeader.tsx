@@ -1,0 +1,80 @@
+import { Redo2, Undo2 } from "lucide-react";
+import { NavLink, useParams, useSearchParams } from "react-router";
+import { useStore } from "zustand";
+import { IconButton } from "../ui/Button.tsx";
+import { edit, redo, undo, useJobStore, visit } from "./jobStore.ts";
+
+/** Name of the job, the steps, undo, and whether everything is saved. */
+export function JobHeader({ measuring }: { measuring: boolean }) {
+  const { id = "" } = useParams();
+  const [params] = useSearchParams();
+  const name = useJobStore((s) => s.job.name);
+  const { pastStates, futureStates } = useStore(useJobStore.temporal, (s) => s);
+  const step = (to: string, label: string, current: boolean) => (
+    <NavLink
+      to={{ pathname: to, search: params.toString() }}
+      aria-current={current ? "step" : undefined}
+      className={`target plate inline-flex items-center rounded px-3 text-[17px] ${current ? "bg-ink text-paper" : "hover:bg-press"}`}
+    >
+      {label}
+    </NavLink>
+  );
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule px-3 py-1">
+      <input
+        aria-label="Name of the job"
+        className="target plate min-w-0 flex-1 basis-52 rounded bg-transparent px-1 text-[21px] hover:bg-press focus:bg-sheet"
+        key={id}
+        defaultValue={name}
+        maxLength={120}
+        onFocus={() => visit(true)}
+        onChange={(event) => {
+          const next = event.target.value;
+          if (next.trim() !== "") edit((job) => ({ ...job, name: next }));
+        }}
+        onBlur={(event) => {
+          visit(false);
+          event.target.value = useJobStore.getState().job.name;
+        }}
+      />
+      <nav aria-label="Steps of the job" className="no-print flex gap-1">
+        {step(`/jobs/${id}`, "Size and choose", !measuring)}
+        {step(`/jobs/${id}/measure`, "Measure", measuring)}
+      </nav>
+      <span className="no-print flex">
+        <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={undo}>
+          <Undo2 size={18} aria-hidden />
+        </IconButton>
+        <IconButton label="Redo (Ctrl Shift Z)" disabled={futureStates.length === 0} onClick={redo}>
+          <Redo2 size={18} aria-hidden />
+        </IconButton>
+      </span>
+      <SaveMark />
+    </div>
+  );
+}
+
+function SaveMark() {
+  const saved = useJobStore((s) => s.saved);
+  const text = (() => {
+    switch (saved.kind) {
+      case "saved":
+        return saved.at ? `Saved ${new Date(saved.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}` : "Saved";
+      case "saving":
+      case "unsaved":
+        return "Saving …";
+      case "offline":
+        return "Not saved: server does not answer; kept here, trying again";
+      case "refused":
+        return `Not saved: ${saved.message}`;
+      case "conflict":
+        return "Not saved: changed elsewhere";
+    }
+  })();
+  const bad = saved.kind === "offline" || saved.kind === "refused" || saved.kind === "conflict";
+  return (
+    <span role="status" className={`no-print min-w-24 text-right text-[13px] ${bad ? "font-medium text-signal" : "text-soft"}`}>
+      {text}
+    </span>
+  );
+}

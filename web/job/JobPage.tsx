@@ -1,0 +1,250 @@
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useCallback, useEffect, useState } from "react";
+import { useLocation, useParams, useSearchParams } from "react-router";
+import { toast } from "sonner";
+import type { Stored } from "#contract/api/api.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { format } from "#contract/units/format.ts";
+import { settledDuty } from "#core/duty/operatingPoint.ts";
+import { api } from "../api/client.ts";
+import { useUnits } from "../app/settings.ts";
+import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { JobHeader } from "./JobHeader.tsx";
+import { startAutosave, unsavedDraft } from "./autosave.ts";
+import { ConflictDialog } from "./ConflictDialog.tsx";
+import { DutyPanel } from "./DutyPanel.tsx";
+import { HeadLedger } from "./HeadLedger.tsx";
+import { edit, openJob, partsOf, redo, undo, useJobStore } from "./jobStore.ts";
+import { PartInHand } from "./PartInHand.tsx";
+import { type Part, Section } from "./Section.tsx";
+import { useSolution } from "./useSolution.ts";
+import { MeasurePane } from "../measure/MeasurePane.tsx";
+
+const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
+
+/** Loads a job onto the bench and keeps it saved. */
+export function JobPage() {
+  const { id = "" } = useParams();
+  const query = useQuery({ queryKey: ["job", id], queryFn: () => api.get("jobs", id), staleTime: 0 });
+  const onBench = useJobStore((s) => s.id);
+  const stored = query.data;
+
+  useEffect(() => {
+    if (!stored) return;
+    const bench = useJobStore.getState();
+    if (bench.id !== stored.id) putOnBench(stored);
+    else if (stored.revision > bench.revision && bench.saved.kind === "saved") {
+      openJob(stored);
+      toast("This job was changed somewhere else; you see the newest.");
+    }
+  }, [stored]);
+  useEffect(() => {
+    const stop = startAutosave();
+    return () => {
+      stop();
+      useJobStore.setState({ id: "" });
+    };
+  }, []);
+  // Moving from one job straight to another takes the old one off the bench first.
+  useEffect(() => {
+    if (useJobStore.getState().id !== id) useJobStore.setState({ id: "" });
+  }, [id]);
+
+  if (query.isError) {
+    return "status" in query.error && query.error.status === 404 ? (
+      <Empty title="There is no such job">It may have been deleted. The list of jobs is under “Jobs”.</Empty>
+    ) : (
+      <Trouble error={query.error} onRetry={() => void query.refetch()} />
+    );
+  }
+  if (onBench !== id || !id) return <Loading what="the job" />;
+  return <Bench />;
+}
+
+function putOnBench(stored: Stored<JobDocument>): void {
+  openJob(stored);
+  const draft = unsavedDraft(stored.id);
+  if (!draft) return;
+  // Changes this device made and the server never acknowledged come back as an edit, so that saving
+  // and the check for a conflict run as for any other.
+  useJobStore.setState({ revision: draft.revision });
+  edit(() => draft.job);
+  toast("Changes that had not reached the server were brought back.");
+}
+
+type View = "ledger" | "curve";
+const PARTS: readonly { part: Part; name: string }[] = [
+  { part: "source", name: "Source" },
+  { part: "suction", name: "Suction" },
+  { part: "pump", name: "Pump" },
+  { part: "discharge", name: "Discharge" },
+  { part: "outlet", name: "Outlet" },
+];
+
+function Bench() {
+  const job = useJobStore((s) => s.job);
+  const solved = useSolution();
+  const [params, setParams] = useSearchParams();
+  const measuring = useLocation().pathname.endsWith("/measure");
+  const part = PARTS.find((p) => p.part === params.get("part"))?.part ?? "discharge";
+  const view: View = params.get("view") === "curve" ? "curve" : "ledger";
+  const [selected, setSelected] = useState<string>();
+
+  const show = useCallback(
+    (change: Record<string, string>) =>
+      setParams(
+        (before) => {
+          const next = new URLSearchParams(before);
+          for (const [key, value] of Object.entries(change)) next.set(key, value);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setParams],
+  );
+  const onPart = useCallback(
+    (next: Part, itemId?: string) => {
+      show({ part: next });
+      setSelected(itemId);
+    },
+    [show],
+  );
+  const onItem = useCallback(
+    (itemId: string) => {
+      const { pumpIndex, outlet } = partsOf(job.path);
+      const index = job.path.findIndex((item) => item.id === itemId);
+      if (itemId === outlet?.id) onPart("outlet");
+      else if (index === pumpIndex) onPart("pump");
+      else onPart(index < pumpIndex ? "suction" : "discharge", itemId);
+    },
+    [job.path, onPart],
+  );
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const command = event.ctrlKey || event.metaKey;
+      if (command && event.key.toLowerCase() === "z") {
+        event.preventDefault();
+        if (event.shiftKey) redo();
+        else undo();
+        return;
+      }
+      if (command && event.key.toLowerCase() === "y") {
+        event.preventDefault();
+        redo();
+        return;
+      }
+      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog]");
+      if (typing || command || event.altKey || measuring) return;
+      const digit = PARTS[Number(event.key) - 1];
+      if (digit) show({ part: digit.part });
+      if (event.key === "l") show({ view: "ledger" });
+      if (event.key === "c") show({ view: "curve" });
+    };
+    addEventListener("keydown", onKey);
+    return () => removeEventListener("keydown", onKey);
+  }, [measuring, show]);
+
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <JobHeader measuring={measuring} />
+      {measuring ? (
+        <MeasurePane job={job} solved={solved} />
+      ) : (
+        <div className="grid min-h-0 flex-1 max-lg:overflow-y-auto lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
+          <section aria-label="Section" className="h-60 border-b border-rule bg-sheet lg:col-span-2 lg:h-auto">
+            <Section {...{ job, solved, selected, onPart }} />
+          </section>
+          <section
+            aria-label="Duty and verdicts"
+            className="border-b border-rule lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
+          >
+            <DutyPanel solved={solved} path={job.path} onItem={onItem} />
+          </section>
+          <section aria-label="Part in hand" className="flex min-h-0 flex-col border-b border-rule lg:border-b-0">
+            <Switch
+              label="Part in hand"
+              options={PARTS.map(({ part: value, name }) => ({ value, name }))}
+              value={part}
+              onChange={(value) => onPart(value as Part)}
+            />
+            <div className="min-h-0 flex-1 lg:overflow-y-auto">
+              <PartInHand {...{ part, job, solved, selected }} onSelect={setSelected} />
+            </div>
+          </section>
+          <section aria-label="Ledger or curve" className="flex min-h-0 flex-col lg:border-l lg:border-rule">
+            <Switch
+              label="Ledger or curve"
+              options={[
+                { value: "ledger", name: "Head ledger" },
+                { value: "curve", name: "Curve sheet" },
+              ]}
+              value={view}
+              onChange={(value) => show({ view: value })}
+            />
+            <div className="min-h-0 flex-1 lg:overflow-y-auto">
+              {view === "ledger" ? (
+                <HeadLedger {...{ solved, job, onItem }} />
+              ) : (
+                <Suspense fallback={<Loading what="the curve" />}>
+                  <div className="h-90 lg:h-full">
+                    <CurveSheet {...{ solved, job }} />
+                  </div>
+                </Suspense>
+              )}
+            </div>
+          </section>
+          <DutyStrip />
+        </div>
+      )}
+      <ConflictDialog />
+    </div>
+  );
+}
+
+/** On a phone the duty stays in sight while rows are typed. */
+function DutyStrip() {
+  const solved = useSolution();
+  const units = useUnits();
+  const duty =
+    solved.kind === "solved" ? settledDuty(solved.solution.cases.normal.outcome) : undefined;
+  const stops = solved.kind === "solved" ? solved.verdicts.filter((v) => v.level === "stop").length : 0;
+  return (
+    <div className="no-print sticky bottom-0 flex items-baseline justify-between border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
+      <span className="plate text-2xl">
+        {duty ? `${format(duty.flow, "flow", units)} at ${format(duty.head, "head", units)}` : "No duty yet"}
+      </span>
+      <span className="plate text-lg">{stops > 0 ? `${stops} to stop for` : ""}</span>
+    </div>
+  );
+}
+
+function Switch({
+  label,
+  options,
+  value,
+  onChange,
+}: {
+  label: string;
+  options: readonly { value: string; name: string }[];
+  value: string;
+  onChange: (value: string) => void;
+}) {
+  return (
+    <div role="group" aria-label={label} className="flex shrink-0 overflow-x-auto border-b border-rule bg-press">
+      {options.map((option) => (
+        <button
+          key={option.value}
+          type="button"
+          aria-pressed={option.value === value}
+          onClick={() => onChange(option.value)}
+          className={`target plate flex-1 px-2.5 text-[17px] whitespace-nowrap ${
+            option.value === value ? "bg-paper shadow-[inset_0_3px_0_var(--water)]" : "text-soft hover:text-ink"
+          }`}
+        >
+          {option.name}
+        </button>
+      ))}
+    </div>
+  );
+}

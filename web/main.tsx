@@ -1,0 +1,57 @@
+import "@fontsource/barlow/latin-400.css";
+import "@fontsource/barlow/latin-500.css";
+import "@fontsource/barlow/latin-600.css";
+import "@fontsource/barlow-condensed/latin-500.css";
+import "@fontsource/barlow-condensed/latin-600.css";
+import "./styles.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, StrictMode, Suspense } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { Refused } from "./api/client.ts";
+import { Frame } from "./app/Frame.tsx";
+import { JobPage } from "./job/JobPage.tsx";
+import { JobsPage } from "./jobs/JobsPage.tsx";
+import { PumpsPage } from "./pumps/PumpsPage.tsx";
+import { Empty, Loading } from "./ui/Notices.tsx";
+
+const PumpPage = lazy(() => import("./pumps/PumpPage.tsx"));
+
+const queries = new QueryClient({
+  defaultOptions: {
+    // A refusal will not change by asking again; silence may.
+    queries: { retry: (count, error) => !(error instanceof Refused) && count < 2 },
+  },
+});
+
+const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    children: [
+      { path: "/", element: <JobsPage /> },
+      { path: "/jobs/:id", element: <JobPage /> },
+      { path: "/jobs/:id/measure", element: <JobPage /> },
+      { path: "/pumps", element: <PumpsPage /> },
+      {
+        path: "/pumps/:id",
+        element: (
+          <Suspense fallback={<Loading what="the pump" />}>
+            <PumpPage />
+          </Suspense>
+        ),
+      },
+      { path: "*", element: <Empty title="There is no such page">Jobs and Pumps are at the top.</Empty> },
+    ],
+  },
+]);
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,45 @@
+import { compareWithRated, type Comparison } from "#core/fieldtest/compare.ts";
+import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobSolution } from "#contract/solveJob.ts";
+import type { TestWithReadings } from "../api/client.ts";
+import type { MeasuredPoint } from "../charts/CurvePlot.tsx";
+
+/** A reading held against the pump on the job, or undefined while the line cannot be solved. */
+export function compareReading(
+  job: JobDocument,
+  solved: JobSolution,
+  reading: ReadingDocument,
+): Comparison | undefined {
+  if (solved.kind !== "solved") return undefined;
+  const { line, pump, water } = solved.solution;
+  return compareWithRated(line, pump, coreReading(reading), {
+    water,
+    friction: job.method.friction,
+  });
+}
+
+export function pointOf(name: string, comparison: Comparison, now = false): MeasuredPoint {
+  return {
+    name,
+    flow: comparison.flow.value,
+    head: comparison.head.value,
+    flowUncertainty: comparison.flow.standardUncertainty,
+    headUncertainty: comparison.head.standardUncertainty,
+    now,
+  };
+}
+
+export function measuredPoints(
+  job: JobDocument,
+  solved: JobSolution,
+  tests: readonly TestWithReadings[],
+): MeasuredPoint[] {
+  return tests.flatMap((test) =>
+    test.readings.flatMap((reading) => {
+      const comparison = compareReading(job, solved, reading.document);
+      const name = `${test.document.takenOn}, ${test.document.title}`;
+      return comparison ? [pointOf(name, comparison)] : [];
+    }),
+  );
+}

@@ -1,0 +1,148 @@
+import { useEffect, useState } from "react";
+import { z } from "zod";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
+import type { JobSolution } from "#contract/solveJob.ts";
+import { partsOf } from "../job/jobStore.ts";
+
+/** A reading being taken: like a reading, but fills and gauge may still be missing. */
+export type ReadingDraft = {
+  method: "bucket" | "meter";
+  volume: number;
+  volumeTolerance: number;
+  times: number[];
+  timingTolerance: number;
+  meterFlow: number | undefined;
+  meterTolerance: number;
+  pressure: number | undefined;
+  fullScale: number;
+  accuracyClass: number;
+  elevation: number | undefined;
+  afterItemId: string;
+  suctionKind: "gauge" | "water-level";
+  level: number | undefined;
+  levelTolerance: number;
+  suctionPressure: number | undefined;
+  suctionFullScale: number;
+  suctionClass: number;
+  suctionElevation: number | undefined;
+  note: string;
+};
+
+const draftSchema = z.looseObject({ method: z.string(), times: z.array(z.number()), afterItemId: z.string() });
+
+export function emptyDraft(job: JobDocument): ReadingDraft {
+  const { pumpIndex } = partsOf(job.path);
+  return {
+    method: "bucket",
+    volume: 0.02,
+    volumeTolerance: 0.02,
+    times: [],
+    timingTolerance: 0.3,
+    meterFlow: undefined,
+    meterTolerance: 0.02,
+    pressure: undefined,
+    fullScale: 600_000,
+    accuracyClass: 0.016,
+    elevation: undefined,
+    afterItemId: job.path[pumpIndex]?.id ?? "",
+    suctionKind: "water-level",
+    level: undefined,
+    levelTolerance: 0.02,
+    suctionPressure: undefined,
+    suctionFullScale: 100_000,
+    suctionClass: 0.016,
+    suctionElevation: undefined,
+    note: "",
+  };
+}
+
+/** The draft of a job, kept on this device until it is filed: a phone that sleeps loses nothing. */
+export function useReadingDraft(jobId: string, job: JobDocument) {
+  const key = `upright-gusher-reading-${jobId}`;
+  const [draft, setDraft] = useState<ReadingDraft>(() => restore(key, job));
+  useEffect(() => {
+    try {
+      localStorage.setItem(key, JSON.stringify(draft));
+    } catch {
+      // Without a store the draft lives as long as the page.
+    }
+  }, [key, draft]);
+  return {
+    draft,
+    change: (patch: Partial<ReadingDraft>) => setDraft((before) => ({ ...before, ...patch })),
+    addFill: (seconds: number) => setDraft((before) => ({ ...before, times: [...before.times, seconds] })),
+    replace: setDraft,
+  };
+}
+
+function restore(key: string, job: JobDocument): ReadingDraft {
+  const fresh = emptyDraft(job);
+  try {
+    const kept = draftSchema.safeParse(JSON.parse(localStorage.getItem(key) ?? "null"));
+    if (!kept.success) return fresh;
+    const draft = { ...fresh, ...kept.data } as ReadingDraft;
+    const stillThere = job.path.some((item) => item.id === draft.afterItemId);
+    return stillThere ? draft : { ...draft, afterItemId: fresh.afterItemId };
+  } catch {
+    return fresh;
+  }
+}
+
+/** Heights the job already knows: of the pipe at the tap, of the pump, and the water's normal level. */
+export function knownHeights(solved: JobSolution, job: JobDocument, afterItemId: string) {
+  const line = solved.kind === "solved" ? solved.solution.line : undefined;
+  const pump = line?.pumpElevation ?? 0;
+  const after = line?.segments.findLast((segment) => segment.itemId === afterItemId);
+  return { tap: after?.endElevation ?? pump, pump, water: job.source.level.normal };
+}
+
+/** The reading a draft stands for, or what it still lacks. */
+export function readingOf(
+  draft: ReadingDraft,
+  testId: string,
+  heights: ReturnType<typeof knownHeights>,
+): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
+  const lacks = (what: string) => ({ kind: "lacks", what }) as const;
+  if (draft.method === "bucket" && draft.times.length === 0) return lacks("Time at least one fill of the bucket.");
+  if (draft.method === "meter" && draft.meterFlow === undefined) return lacks("Type the flow off the meter.");
+  if (draft.pressure === undefined) return lacks("Type the pressure off the discharge gauge.");
+  if (draft.suctionKind === "gauge" && draft.suctionPressure === undefined) {
+    return lacks("Type the pressure off the suction gauge.");
+  }
+  const parsed = readingSchema.safeParse({
+    testId,
+    takenAt: new Date().toISOString(),
+    ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
+    flow:
+      draft.method === "bucket"
+        ? {
+            method: "bucket",
+            volume: draft.volume,
+            volumeTolerance: draft.volumeTolerance,
+            times: draft.times,
+            timingTolerance: draft.timingTolerance,
+          }
+        : { method: "meter", flow: draft.meterFlow, tolerance: draft.meterTolerance },
+    discharge: {
+      pressure: draft.pressure,
+      fullScale: draft.fullScale,
+      accuracyClass: draft.accuracyClass,
+      elevation: draft.elevation ?? heights.tap,
+      afterItemId: draft.afterItemId,
+    },
+    suction:
+      draft.suctionKind === "gauge"
+        ? {
+            kind: "gauge",
+            pressure: draft.suctionPressure,
+            fullScale: draft.suctionFullScale,
+            accuracyClass: draft.suctionClass,
+            elevation: draft.suctionElevation ?? heights.pump,
+          }
+        : { kind: "water-level", level: draft.level ?? heights.water, tolerance: draft.levelTolerance },
+  });
+  return parsed.success
+    ? { kind: "ready", reading: parsed.data }
+    : lacks(parsed.error.issues[0]?.message ?? "Check the entries.");
+}

@@ -1,0 +1,87 @@
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { useParams } from "react-router";
+import { pumpCurve } from "#core/pump/curve.ts";
+import { TOLERANCE } from "#core/pump/pump.ts";
+import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import { api } from "../api/client.ts";
+import { useUnits } from "../app/settings.ts";
+import { CurvePlot } from "../charts/CurvePlot.tsx";
+import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+
+/** One pump: its plate, its published points and its curve. */
+export default function PumpPage() {
+  const { id = "" } = useParams();
+  const query = useQuery({ queryKey: ["pump", id], queryFn: () => api.get("pumps", id) });
+  if (query.isPending) return <Loading what="the pump" />;
+  if (query.isError) {
+    return "status" in query.error && query.error.status === 404 ? (
+      <Empty title="There is no such pump">It may not be loaded yet: see the pump library.</Empty>
+    ) : (
+      <Trouble error={query.error} onRetry={() => void query.refetch()} />
+    );
+  }
+  return <Plate pump={query.data.document} />;
+}
+
+function Plate({ pump }: { pump: PumpDocument }) {
+  const units = useUnits();
+  const curve = useMemo(() => pumpCurve(pump), [pump]);
+  const tolerance = TOLERANCE[pump.tolerance];
+  const facts: [string, string | undefined][] = [
+    ["Kind", PUMP_KINDS[pump.kind]],
+    ["Driven by", pump.drive === "engine" ? "engine" : "electric motor"],
+    ["Stands", pump.submersible ? "in the water" : "above the water"],
+    ["Rated speed", format(pump.ratedSpeedRpm, "speed", units)],
+    ["Suction lift", pump.maxSuctionLift === undefined ? undefined : `${format(pump.maxSuctionLift, "head", units)} at sea level`],
+    ["Suction port", pump.suctionPort && format(pump.suctionPort, "diameter", units)],
+    ["Discharge port", pump.dischargePort && format(pump.dischargePort, "diameter", units)],
+    ["Passes solids of", pump.solids && format(pump.solids, "diameter", units)],
+    ["Weight", pump.mass && format(pump.mass, "mass", units)],
+    ["Tolerance", `${pump.tolerance}: flow ±${formatPercent(tolerance.flow)}, head ±${formatPercent(tolerance.head)}`],
+  ].filter((fact): fact is [string, string] => typeof fact[1] === "string");
+  return (
+    <div className="mx-auto grid h-full max-w-6xl gap-x-6 overflow-y-auto p-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_minmax(0,1fr)]">
+      <div className="lg:col-span-2">
+        <h1 className="text-3xl">
+          {pump.maker} {pump.model}
+        </h1>
+        {pump.note && <p className="text-soft">{pump.note}</p>}
+      </div>
+      <div className="h-96 lg:h-auto">
+        <CurvePlot pump={pump} curve={curve} label={`Curve of ${pump.maker} ${pump.model}`} />
+      </div>
+      <div className="lg:overflow-y-auto">
+        <dl className="grid grid-cols-[auto_1fr] gap-x-3">
+          {facts.map(([name, value]) => (
+            <div key={name} className="contents">
+              <dt className="border-t border-rule py-1 text-[14px] text-soft">{name}</dt>
+              <dd className="border-t border-rule py-1 text-right">{value}</dd>
+            </div>
+          ))}
+        </dl>
+        <table className="mt-4 w-full text-[14px]" aria-label="Published points">
+          <thead className="text-[13px] text-soft">
+            <tr>
+              <th className="text-right font-normal">Flow</th>
+              <th className="text-right font-normal">Head</th>
+              <th className="text-right font-normal">Power</th>
+              <th className="text-right font-normal">NPSHr</th>
+            </tr>
+          </thead>
+          <tbody>
+            {pump.points.map((point) => (
+              <tr key={point.flow} className="border-t border-rule">
+                <td className="text-right">{format(point.flow, "flow", units)}</td>
+                <td className="text-right">{format(point.head, "head", units)}</td>
+                <td className="text-right">{point.power === undefined ? "–" : format(point.power, "power", units)}</td>
+                <td className="text-right">{point.npshRequired === undefined ? "–" : format(point.npshRequired, "head", units)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  );
+}

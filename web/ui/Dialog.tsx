@@ -1,0 +1,30 @@
+import { Dialog as Radix } from "radix-ui";
+import type { ReactNode } from "react";
+
+/** A sheet over the page; Escape or a click beside it closes it. */
+export function Dialog({
+  open,
+  onClose,
+  title,
+  children,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  children: ReactNode;
+}) {
+  return (
+    <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Radix.Content
+          aria-describedby={undefined}
+          className="fixed top-[10vh] left-1/2 z-50 max-h-[80vh] w-[min(34rem,94vw)] -translate-x-1/2 overflow-auto rounded-lg border border-rule bg-paper p-5 shadow-2xl"
+        >
+          <Radix.Title className="plate mb-3 text-2xl">{title}</Radix.Title>
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

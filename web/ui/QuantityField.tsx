@@ -1,0 +1,105 @@
+import clsx from "clsx";
+import { useId, useRef, useState } from "react";
+import { outOfRange, type QuantityRange } from "#contract/documents/quantity.ts";
+import { formatForEntry } from "#contract/units/format.ts";
+import { parseQuantity } from "#contract/units/parse.ts";
+import { type Quantity, SHOWN } from "#contract/units/units.ts";
+import { useUnits } from "../app/settings.ts";
+
+interface Props {
+  label: string;
+  /** show the label above the field; otherwise it only names it for assistive technology */
+  visibleLabel?: boolean;
+  quantity: Quantity;
+  range: QuantityRange;
+  /** SI; undefined for an empty optional field */
+  value: number | undefined;
+  onChange: (value: number | undefined) => void;
+  optional?: boolean;
+  /** called on entering and leaving, so that one visit is one step of undo */
+  onVisit?: (inside: boolean) => void;
+  className?: string;
+}
+
+/**
+ * An entry for a quantity in any unit. What is typed takes effect with every key that leaves it valid;
+ * anything else stays in the field with a sentence below it, and the last good value stands.
+ */
+export function QuantityField(props: Props) {
+  const { label, visibleLabel, quantity, range, value, onChange, optional, onVisit } = props;
+  const units = useUnits();
+  const id = useId();
+  const [draft, setDraft] = useState<string | null>(null);
+  const before = useRef<number | undefined>(value);
+  const shown = value === undefined ? "" : formatForEntry(value, quantity, units);
+  const problem = draft === null ? undefined : read(draft).problem;
+
+  function read(text: string): { problem?: string; value?: number } {
+    if (optional && text.trim() === "") return {};
+    const parsed = parseQuantity(text, quantity, units);
+    if (!parsed.ok) return { problem: parsed.message };
+    const outside = outOfRange(parsed.value, quantity, range);
+    return outside ? { problem: outside } : { value: parsed.value };
+  }
+
+  return (
+    <div className={clsx("relative min-w-0", props.className)}>
+      <label htmlFor={id} className={visibleLabel ? "block text-[13px] text-soft" : "sr-only"}>
+        {label}
+      </label>
+      <div className="relative">
+        <input
+          id={id}
+          className={clsx(
+            "entry target plate pr-11 text-[17px]",
+            problem && "border-signal outline-2 outline-signal",
+          )}
+          inputMode="text"
+          autoComplete="off"
+          spellCheck={false}
+          value={draft ?? shown}
+          aria-invalid={problem !== undefined}
+          aria-describedby={problem ? `${id}-problem` : undefined}
+          onFocus={(event) => {
+            before.current = value;
+            event.currentTarget.select();
+            onVisit?.(true);
+          }}
+          onChange={(event) => {
+            const text = event.target.value;
+            setDraft(text);
+            const result = read(text);
+            if (!result.problem && result.value !== value) onChange(result.value);
+          }}
+          onBlur={() => {
+            if (!problem) setDraft(null);
+            onVisit?.(false);
+          }}
+          onKeyDown={(event) => {
+            if (event.key === "Escape" && draft !== null) {
+              event.stopPropagation();
+              setDraft(null);
+              if (before.current !== value) onChange(before.current);
+            }
+            if (event.key === "Enter" && !problem) setDraft(null);
+          }}
+        />
+        <span
+          aria-hidden
+          className="pointer-events-none absolute inset-y-0 right-2 flex items-center text-[13px] text-soft"
+        >
+          {SHOWN[units][quantity]}
+        </span>
+      </div>
+      {problem && (
+        <p
+          id={`${id}-problem`}
+          role="alert"
+          className="absolute top-full left-0 z-20 mt-0.5 w-max max-w-60 rounded border border-signal bg-sheet px-2 py-1 text-[13px] text-signal shadow"
+        >
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}

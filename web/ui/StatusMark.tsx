@@ -1,0 +1,19 @@
+import { CircleCheck, OctagonX, TriangleAlert } from "lucide-react";
+import type { Level } from "#core/verdict/verdicts.ts";
+
+const MARKS = {
+  stop: { Icon: OctagonX, word: "Stop", colour: "text-signal" },
+  watch: { Icon: TriangleAlert, word: "Watch", colour: "text-ink" },
+  good: { Icon: CircleCheck, word: "Good", colour: "text-soft" },
+} as const;
+
+/** Status by shape and word, with colour only on top. */
+export function StatusMark({ level, size = 18 }: { level: Level; size?: number }) {
+  const { Icon, word, colour } = MARKS[level];
+  return (
+    <span className={`inline-flex shrink-0 items-center gap-1 ${colour}`}>
+      <Icon size={size} strokeWidth={2.4} aria-hidden />
+      <span className="plate text-[15px]">{word}</span>
+    </span>
+  );
+}
