@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { CircleQuestionMark, Moon, Search, Sun } from "lucide-react";
+import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
 import { useEffect, useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { Toaster, toast } from "sonner";

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
-import { Dialog } from "radix-ui";
+import * as Dialog from "@radix-ui/react-dialog";
 import { useNavigate, useParams } from "react-router";
 import { api } from "../api/client.ts";
 import { downloadJob } from "../job/ConflictDialog.tsx";

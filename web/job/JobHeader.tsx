@@ -1,4 +1,4 @@
-import { Redo2, Undo2 } from "lucide-react";
+import { Redo2, Undo2 } from "../ui/icons.ts";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
 import { IconButton } from "../ui/Button.tsx";

@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Plus, Trash2 } from "lucide-react";
+import { ArrowDown, ArrowUp, Plus, Trash2 } from "../ui/icons.ts";
 import { useEffect, useRef } from "react";
 import { FITTING_STOCK } from "#core/fitting/stock.ts";
 import type { Outlet } from "#core/line/path.ts";

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Plus } from "lucide-react";
+import { Plus } from "../ui/icons.ts";
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { type Candidate, rankPumps } from "#core/selection/rankPumps.ts";

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { FileUp, Plus, Trash2 } from "lucide-react";
+import { FileUp, Plus, Trash2 } from "../ui/icons.ts";
 import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";

@@ -1,10 +1,10 @@
-import { CircleCheck, CircleHelp, OctagonX } from "lucide-react";
+import { CircleCheck, CircleQuestionMark, OctagonX } from "../ui/icons.ts";
 import type { Comparison } from "#core/fieldtest/compare.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import { comparisonWords, INPUT_NAMES } from "#contract/wording/comparison.ts";
 import { useUnits } from "../app/settings.ts";
 
-const ICONS = { meets: CircleCheck, "falls-short": OctagonX, "cannot-tell": CircleHelp } as const;
+const ICONS = { meets: CircleCheck, "falls-short": OctagonX, "cannot-tell": CircleQuestionMark } as const;
 
 /** Whether the pump does what its curve says, and on what that rests. */
 export function ComparisonCard({ comparison }: { comparison: Comparison }) {

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Trash2 } from "lucide-react";
+import { Trash2 } from "../ui/icons.ts";
 import { lazy, Suspense, useMemo } from "react";
 import { toast } from "sonner";
 import { compileLine } from "#core/line/compileLine.ts";

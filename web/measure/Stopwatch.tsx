@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { IconButton } from "../ui/Button.tsx";
-import { Trash2 } from "lucide-react";
+import { Trash2 } from "../ui/icons.ts";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { RANGES } from "#contract/documents/quantity.ts";
 

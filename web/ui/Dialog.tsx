@@ -1,4 +1,4 @@
-import { Dialog as Radix } from "radix-ui";
+import * as Radix from "@radix-ui/react-dialog";
 import type { ReactNode } from "react";
 
 /** A sheet over the page; Escape or a click beside it closes it. */

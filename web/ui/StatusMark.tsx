@@ -1,4 +1,4 @@
-import { CircleCheck, OctagonX, TriangleAlert } from "lucide-react";
+import { CircleCheck, OctagonX, TriangleAlert } from "./icons.ts";
 import type { Level } from "#core/verdict/verdicts.ts";
 
 const MARKS = {

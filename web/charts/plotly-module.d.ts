@@ -1,4 +1,0 @@
-declare module "plotly.js-basic-dist-min" {
-  const plotly: unknown;
-  export default plotly;
-}
