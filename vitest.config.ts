@@ -1,8 +1,19 @@
+import { readFileSync } from "node:fs";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
+  plugins: [
+    {
+      name: "sql-as-text",
+      enforce: "pre",
+      load: (id) =>
+        id.endsWith(".sql")
+          ? `export default ${JSON.stringify(readFileSync(id, "utf8"))};`
+          : undefined,
+    },
+  ],
   test: {
-    include: ["{core,contract,server,web,demo,scripts}/**/*.test.ts"],
+    include: ["{core,contract,server,demo,scripts}/**/*.test.ts"],
     testTimeout: 60_000,
     hookTimeout: 120_000,
   },

@@ -1,4 +1,4 @@
-import { type LedgerEntry } from "#core/duty/ledger.ts";
+import type { LedgerEntry } from "#core/duty/ledger.ts";
 import { type SizeUp, sizeUps } from "#core/duty/sizeUp.ts";
 import { type Solution, solveLine } from "#core/duty/solveLine.ts";
 import type { Finding } from "#core/line/finding.ts";

@@ -1,16 +1,73 @@
 import { describe, expect, it } from "vitest";
+import { readingSchema } from "#contract/documents/fieldTest.ts";
 import { jobSchema } from "#contract/documents/job.ts";
+import { pumpSchema } from "#contract/documents/pump.ts";
 import { solveJob } from "#contract/solveJob.ts";
 import { verdictWords } from "#contract/wording/verdicts.ts";
+import { compareWithRated } from "#core/fieldtest/compare.ts";
+import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
+import { DEMO_TESTS } from "./fieldTests.ts";
 import { DEMO_JOBS } from "./jobs.ts";
-describe("x",()=>{ it("y",()=>{ for (const {job} of DEMO_JOBS){ const d=jobSchema.parse(job); const s=solveJob(d);
- if(s.kind!=="solved"){console.log(s);continue;}
- for (const c of Object.values(s.solution.cases)) console.log(c.levelCase,c.staticHead,JSON.stringify(c.outcome),c.running?.power,c.running?.efficiency);
- console.log(JSON.stringify(s.solution.crossCheck));
- console.log(s.solution.cases.normal.running?.ledger.map(l=>[l.kind,l.itemId,l.head.toFixed(2),l.velocity?.toFixed(2)].join(" ")).join("\n"));
- for(const v of s.verdicts){const w=verdictWords(v,d.path,"metric");console.log(v.level,"|",w.title,"|",w.sentence,"|",w.mend)}
- for(const v of s.verdicts.slice(0,3)){const w=verdictWords(v,d.path,"us");console.log(v.level,"|",w.title,"|",w.sentence,"|",w.mend)}
- console.log(s.sizeUps.map(u=>u.itemId+" "+u.larger.nominal+" +"+(u.flowGain*1000).toFixed(2)).join("; "));
- const t=performance.now(); for(let i=0;i<200;i++)solveJob(d); console.log("ms per solveJob",(performance.now()-t)/200);
- const k=s.solution.cases.normal.running; console.log(k?.headLine.map(p=>[p.itemId,p.distance.toFixed(1),p.elevation.toFixed(2),p.totalHead.toFixed(2),p.pressureHead.toFixed(2)].join(" ")).join("\n"));
- expect(1).toBe(1);} }) });
+import { LIBRARY } from "./pumps.ts";
+
+describe("the pump library", () => {
+  const pumps = LIBRARY.map((input) => pumpSchema.parse(input));
+
+  it("holds at least twelve pumps of all five kinds", () => {
+    expect(pumps.length).toBeGreaterThanOrEqual(12);
+    expect(new Set(pumps.map((pump) => pump.kind)).size).toBe(5);
+    expect(new Set(pumps.map((pump) => pump.id)).size).toBe(pumps.length);
+  });
+
+  // Proportions of small centrifugal pumps: common practice, no source.
+  it.each(pumps.map((pump) => [pump.id, pump] as const))(
+    "%s has a believable curve",
+    (_id, pump) => {
+      const curve = pumpCurve(pump);
+      const best = bestEfficiencyFlow(curve);
+      const heads = pump.points.map((point) => point.head);
+      expect(pump.points[0]?.flow).toBe(0);
+      expect(heads).toEqual(heads.toSorted((a, b) => b - a));
+      expect(best.flow / curve.lastFlow).toBeGreaterThan(0.55);
+      expect(best.flow / curve.lastFlow).toBeLessThan(0.75);
+      for (const { flow, head, power } of pump.points) {
+        expect((998 * 9.80665 * flow * head) / (power ?? 0)).toBeLessThan(0.75);
+      }
+    },
+  );
+});
+
+describe("the demo jobs", () => {
+  const jobs = DEMO_JOBS.map(({ id, job }) => ({ id, job: jobSchema.parse(job) }));
+
+  it.each(jobs.map(({ id, job }) => [id, job] as const))(
+    "%s runs, and nothing stops it",
+    (_id, job) => {
+      const solved = solveJob(job);
+      if (solved.kind !== "solved") throw new Error(JSON.stringify(solved.findings));
+      expect(solved.solution.cases.normal.outcome.kind).toBe("runs");
+      expect(solved.verdicts.filter((verdict) => verdict.level === "stop")).toEqual([]);
+      for (const system of ["us", "metric"] as const) {
+        for (const verdict of solved.verdicts) {
+          const { title, sentence, mend } = verdictWords(verdict, job.path, system);
+          expect(`${title} ${sentence} ${mend}`).not.toMatch(/NaN|Infinity|\[object/);
+        }
+      }
+    },
+  );
+
+  it("shows all three judgements: cannot tell, meets, falls short", () => {
+    const judgements = DEMO_TESTS.flatMap(({ test, readings }) => {
+      const job = jobs.find(({ id }) => id === test.jobId)?.job;
+      const solved = job && solveJob(job);
+      if (!job || solved?.kind !== "solved") throw new Error("demo job must solve");
+      const { line, pump, water } = solved.solution;
+      const context = { water, friction: job.method.friction };
+      return readings.map(({ reading }) => {
+        const document = readingSchema.parse({ ...reading, testId: "t" });
+        return compareWithRated(line, pump, document, context).judgement;
+      });
+    });
+    expect(judgements).toEqual(["cannot-tell", "meets", "falls-short"]);
+  });
+});

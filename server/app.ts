@@ -45,7 +45,10 @@ export function createApp(db: Database, options: AppOptions): Hono {
   return app;
 }
 
-/** Built files as they are; every other address opens the application, which knows its own routes. */
+/**
+ * Built files as they are; every other address opens the application, which knows its own routes.
+ * The first start builds while the database opens, so the page may come a moment after the server.
+ */
 function serveInterface(app: Hono, folder: string): void {
   app.use(
     "/assets/*",
@@ -58,6 +61,9 @@ function serveInterface(app: Hono, folder: string): void {
   app.get("/icon.svg", serveStatic({ root: folder }));
   app.get("*", async (c) => {
     c.header("cache-control", "no-cache");
-    return c.html(await readFile(join(folder, "index.html"), "utf8"));
+    const page = await readFile(join(folder, "index.html"), "utf8").catch(() => undefined);
+    if (page !== undefined) return c.html(page);
+    c.header("refresh", "1");
+    return c.text("The interface is still being built. This page reloads by itself.", 503);
   });
 }

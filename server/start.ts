@@ -1,8 +1,8 @@
 import type { Server } from "node:http";
 import { serve } from "@hono/node-server";
 import { createApp } from "./app.ts";
-import { claimFolder } from "./database/dataFolder.ts";
 import { openDatabase } from "./database/database.ts";
+import { claimFolder } from "./database/dataFolder.ts";
 import { migrate } from "./database/migrate.ts";
 import { resetDemo } from "./routes/library.ts";
 
@@ -68,12 +68,18 @@ export async function start(options: StartOptions): Promise<Running> {
   }
 }
 
-function listen(fetch: (request: Request) => Response | Promise<Response>, host: string, port: number) {
+function listen(
+  fetch: (request: Request) => Response | Promise<Response>,
+  host: string,
+  port: number,
+) {
   return new Promise<Server>((resolve, reject) => {
     const server = serve({ fetch, hostname: host, port }, () => resolve(server)) as Server;
     server.once("error", (error: NodeJS.ErrnoException) =>
       reject(
-        error.code === "EADDRINUSE" ? new PortTaken(`Port ${port} is taken by another program.`) : error,
+        error.code === "EADDRINUSE"
+          ? new PortTaken(`Port ${port} is taken by another program.`)
+          : error,
       ),
     );
   });

@@ -40,7 +40,10 @@ const router = createBrowserRouter([
           </Suspense>
         ),
       },
-      { path: "*", element: <Empty title="There is no such page">Jobs and Pumps are at the top.</Empty> },
+      {
+        path: "*",
+        element: <Empty title="There is no such page">Jobs and Pumps are at the top.</Empty>,
+      },
     ],
   },
 ]);

@@ -11,6 +11,7 @@ export default defineConfig({
     // The chart library is one large file, loaded when the first curve is drawn.
     chunkSizeWarningLimit: 1500,
     modulePreload: { polyfill: false },
+    reportCompressedSize: false,
   },
   server: { proxy: { "/api": "http://127.0.0.1:8418" } },
 });

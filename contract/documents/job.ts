@@ -1,5 +1,5 @@
-import type { Line } from "#core/line/path.ts";
 import { z } from "zod";
+import type { Line } from "#core/line/path.ts";
 import type { Known } from "./known.ts";
 import { idSchema, pumpSchema } from "./pump.ts";
 import { quantity, RANGES } from "./quantity.ts";

@@ -1,5 +1,5 @@
-import type { Pump } from "#core/pump/pump.ts";
 import { z } from "zod";
+import type { Pump } from "#core/pump/pump.ts";
 import type { Known } from "./known.ts";
 import { quantity, RANGES } from "./quantity.ts";
 
@@ -22,7 +22,9 @@ export const idSchema = z
 /** A pump as its plate and its published curve describe it. Quantities are SI or text with a unit. */
 export const pumpSchema = z
   .looseObject({
-    format: z.literal(PUMP_FORMAT, { error: `This is not a pump: format must be “${PUMP_FORMAT}”.` }),
+    format: z.literal(PUMP_FORMAT, {
+      error: `This is not a pump: format must be “${PUMP_FORMAT}”.`,
+    }),
     version: z.literal(PUMP_VERSION, { error: "This version of the pump document is not known." }),
     id: idSchema,
     maker: z.string().trim().min(1, "Name the maker.").max(80),

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { parseQuantity } from "../units/parse.ts";
 import { format } from "../units/format.ts";
+import { parseQuantity } from "../units/parse.ts";
 import type { Quantity } from "../units/units.ts";
 
 export interface QuantityRange {

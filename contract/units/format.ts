@@ -10,7 +10,7 @@ function decimalsFor(quantity: Quantity, system: UnitSystem, magnitude: number):
     case "velocity":
       return system === "us" ? 1 : 2;
     case "power":
-      return magnitude < 1 ? 2 : magnitude < 100 ? 1 : 0;
+      return magnitude < 10 ? 2 : magnitude < 100 ? 1 : 0;
     case "pressure":
       return system === "us" ? (magnitude < 10 ? 1 : 0) : magnitude < 10 ? 1 : 0;
     case "temperature":
@@ -44,11 +44,28 @@ export function formatPercent(fraction: number, decimals = 0): string {
   return `${Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−")} %`;
 }
 
+/** Decimals of an entry field: finer than anything measured at a pit, without digits that mean nothing. */
+const ENTRY_DECIMALS: Record<Quantity, Record<UnitSystem, number>> = {
+  flow: { metric: 3, us: 1 },
+  length: { metric: 3, us: 2 },
+  head: { metric: 3, us: 2 },
+  diameter: { metric: 1, us: 3 },
+  pressure: { metric: 1, us: 1 },
+  velocity: { metric: 2, us: 2 },
+  volume: { metric: 2, us: 2 },
+  power: { metric: 3, us: 3 },
+  temperature: { metric: 1, us: 1 },
+  time: { metric: 2, us: 2 },
+  mass: { metric: 1, us: 1 },
+  speed: { metric: 0, us: 0 },
+};
+
 /**
- * A number for an entry field: enough digits that typing it back changes nothing a fitter could
- * measure, no trailing zeros, and a plain minus sign.
+ * A number for an entry field: no trailing zeros and a plain minus sign. Rounded for reading; the
+ * document keeps the value it has until someone types another.
  */
 export function formatForEntry(si: number, quantity: Quantity, system: UnitSystem): string {
   const value = toUnit(si, shownUnit(quantity, system));
-  return String(Number(value.toPrecision(6)));
+  const text = String(Number(value.toFixed(ENTRY_DECIMALS[quantity][system])));
+  return text === "-0" ? "0" : text;
 }

@@ -1,4 +1,4 @@
-import { fromUnit, type Quantity, shownUnit, type Unit, UNITS, type UnitSystem } from "./units.ts";
+import { fromUnit, type Quantity, shownUnit, UNITS, type Unit, type UnitSystem } from "./units.ts";
 
 export type Parsed = { ok: true; value: number } | { ok: false; message: string };
 
@@ -29,7 +29,8 @@ export function parseQuantity(text: string, quantity: Quantity, system: UnitSyst
           : undefined
         : findUnit(quantity, part.unit);
     if (!unit) return fail(wrongUnit(part.unit, quantity));
-    if (parts.length > 1 && unit.offset) return fail(`“${text.trim()}” is not a number with a unit.`);
+    if (parts.length > 1 && unit.offset)
+      return fail(`“${text.trim()}” is not a number with a unit.`);
     // "-3 ft 6 in" counts both parts downwards.
     const sign = negative && index > 0 ? -1 : 1;
     total += sign * fromUnit(number.value, unit);
@@ -39,7 +40,10 @@ export function parseQuantity(text: string, quantity: Quantity, system: UnitSyst
 }
 
 const NUMBER = String.raw`[-+]?(?:\d+\/\d+|\d[\d.,]*(?:[ -]+\d+\/\d+)?|[.,]\d+)(?:e[-+]?\d+)?`;
-const PART = new RegExp(String.raw`^(${NUMBER})\s*([^\d\s.,+-][^\d]*?(?:3\/(?:hr|h|s)|3)?)?\s*(?=$|[\d.+-])`, "i");
+const PART = new RegExp(
+  String.raw`^(${NUMBER})\s*([^\d\s.,+-][^\d]*?(?:3\/(?:hr|h|s)|3)?)?\s*(?=$|[\d.+-])`,
+  "i",
+);
 
 /** "3 ft 6 in" → two parts; undefined when the text is not made of numbers and units. */
 function splitParts(text: string): { number: string; unit: string }[] | undefined {

@@ -80,9 +80,7 @@ export const UNITS: Record<Quantity, readonly Unit[]> = {
   ],
   pressure: [
     ...pressure,
-    ...length
-      .slice(0, 3)
-      .map((unit) => ({ ...unit, factor: unit.factor * PASCAL_PER_METRE })),
+    ...length.slice(0, 3).map((unit) => ({ ...unit, factor: unit.factor * PASCAL_PER_METRE })),
   ],
   velocity: [
     { symbol: "m/s", factor: 1 },

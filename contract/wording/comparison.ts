@@ -1,4 +1,4 @@
-import { type AxisComparison, type Comparison, COVERAGE } from "#core/fieldtest/compare.ts";
+import { type AxisComparison, COVERAGE, type Comparison } from "#core/fieldtest/compare.ts";
 import type { HeadInput } from "#core/fieldtest/totalHead.ts";
 import { format, formatPercent } from "../units/format.ts";
 import type { UnitSystem } from "../units/units.ts";

@@ -1,6 +1,6 @@
+import { findFitting } from "#core/fitting/stock.ts";
 import { sizeOfFitting } from "#core/line/compileLine.ts";
 import type { LevelCase, PathItem } from "#core/line/path.ts";
-import { findFitting } from "#core/fitting/stock.ts";
 import { FAMILIES, findPipeStock } from "#core/pipe/stock.ts";
 import { format } from "../units/format.ts";
 import type { UnitSystem } from "../units/units.ts";

@@ -1,5 +1,5 @@
 import type { PathItem } from "#core/line/path.ts";
-import { nextSizeUp, findPipeStock } from "#core/pipe/stock.ts";
+import { findPipeStock, nextSizeUp } from "#core/pipe/stock.ts";
 import type { Verdict, VerdictCode } from "#core/verdict/verdicts.ts";
 import { format, formatPercent } from "../units/format.ts";
 import type { UnitSystem } from "../units/units.ts";
@@ -180,8 +180,11 @@ export function verdictWords(
 
 function liftTitle({ level, code }: { level: Verdict["level"]; code: VerdictCode }): string {
   const whose = code === "suction-lift-pump" ? "the pump" : "air pressure";
-  if (level === "good") return `Suction lift within ${whose === "the pump" ? "the pump’s limit" : "the barometric limit"}`;
-  return level === "stop" ? `Suction lift too high for ${whose}` : `Suction lift near the limit of ${whose}`;
+  if (level === "good")
+    return `Suction lift within ${whose === "the pump" ? "the pump’s limit" : "the barometric limit"}`;
+  return level === "stop"
+    ? `Suction lift too high for ${whose}`
+    : `Suction lift near the limit of ${whose}`;
 }
 
 function mendLift(value: number, limit: number, head: (si: number) => string): string {

@@ -7,10 +7,10 @@ import type { Line, PathItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { PIPE_STOCK } from "../pipe/stock.ts";
 import type { Pump } from "../pump/pump.ts";
+import { rankPumps } from "../selection/rankPumps.ts";
 import { barometricLimit, correctedLiftLimit } from "../suction/limits.ts";
 import { verdictsOn } from "../verdict/verdicts.ts";
 import { waterAt } from "../water/water.ts";
-import { rankPumps } from "../selection/rankPumps.ts";
 import { sizeUps } from "./sizeUp.ts";
 import { type Solution, solveLine } from "./solveLine.ts";
 
@@ -72,7 +72,13 @@ describe("operating point", () => {
     const line = lineOf([
       pump,
       { kind: "rise", id: "r", rise: 11 },
-      { kind: "fitting", id: "k", fitting: "strainer-half-blind", count: 9, stock: "pvc-sch40-2in" },
+      {
+        kind: "fitting",
+        id: "k",
+        fitting: "strainer-half-blind",
+        count: 9,
+        stock: "pvc-sch40-2in",
+      },
       freeOutlet,
     ]);
     const area = (Math.PI * 0.0525018 ** 2) / 4;
@@ -194,7 +200,8 @@ describe("operating point", () => {
     if (!running || !before) throw new Error("should run");
     const atNozzle = before.totalHead - before.elevation;
     const area = (Math.PI * 0.012 ** 2) / 4;
-    const expected = 0.95 * area * Math.sqrt((2 * atNozzle * water.density * GRAVITY) / water.density);
+    const expected =
+      0.95 * area * Math.sqrt((2 * atNozzle * water.density * GRAVITY) / water.density);
     expect(running.duty.flow / expected).toBeCloseTo(1, 6);
   });
 
@@ -210,13 +217,28 @@ describe("operating point", () => {
 describe("what is refused, with its place", () => {
   it.each<[string, PathItem[], string, string | undefined]>([
     ["a split", [{ kind: "split", id: "x", branches: [[], []] }], "split-not-solved", "x"],
-    ["a vent hole", [{ kind: "orifice", id: "x", purpose: "vent-hole", bore: 0.004 }], "orifice-not-solved", "x"],
+    [
+      "a vent hole",
+      [{ kind: "orifice", id: "x", purpose: "vent-hole", bore: 0.004 }],
+      "orifice-not-solved",
+      "x",
+    ],
     ["a second pump", [{ kind: "pump", id: "x", pump: "parabola" }], "several-pumps", "x"],
-    ["a second outlet", [{ kind: "outlet", id: "x", outlet: { type: "free" } }], "outlet-not-last", "x"],
+    [
+      "a second outlet",
+      [{ kind: "outlet", id: "x", outlet: { type: "free" } }],
+      "outlet-not-last",
+      "x",
+    ],
     ["zero length", [pipe("x", "pvc-sch40-2in", 0, 0)], "pipe-without-length", "x"],
     ["a rise longer than its pipe", [pipe("x", "pvc-sch40-2in", 2, 3)], "rise-exceeds-length", "x"],
     ["a pipe nobody stocks", [pipe("x", "bamboo", 2, 0)], "pipe-unknown", "x"],
-    ["a fitting nobody stocks", [{ kind: "fitting", id: "x", fitting: "knot", count: 1 }], "fitting-unknown", "x"],
+    [
+      "a fitting nobody stocks",
+      [{ kind: "fitting", id: "x", fitting: "knot", count: 1 }],
+      "fitting-unknown",
+      "x",
+    ],
   ])("%s", (_name, extra, code, itemId) => {
     const path = transfer.path.toSpliced(3, 0, ...extra);
     const result = solveLine({ ...transfer, path }, [parabola]);

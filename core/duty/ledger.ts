@@ -1,6 +1,5 @@
-import { stretchLoss } from "../line/lineLoss.ts";
-import { type CompiledLine, type Segment } from "../line/compileLine.ts";
-import { endHead, type LossContext, segmentLoss } from "../line/lineLoss.ts";
+import type { CompiledLine, Segment } from "../line/compileLine.ts";
+import { endHead, type LossContext, segmentLoss, stretchLoss } from "../line/lineLoss.ts";
 import type { LevelCase } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 
@@ -51,7 +50,12 @@ export function headLedger(
 }
 
 /** Head lost on one side of the pump, m. */
-export function sideLoss(line: CompiledLine, side: Segment["side"], flow: number, context: LossContext) {
+export function sideLoss(
+  line: CompiledLine,
+  side: Segment["side"],
+  flow: number,
+  context: LossContext,
+) {
   return stretchLoss(
     line.segments.filter((segment) => segment.side === side),
     flow,

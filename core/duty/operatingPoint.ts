@@ -104,4 +104,3 @@ function samples(curve: PumpCurve): number[] {
 function closest(curve: PumpCurve, surplus: (flow: number) => number): number {
   return Math.max(...samples(curve).map(surplus));
 }
-

@@ -5,11 +5,17 @@ import { type HeadLinePoint, headLine } from "../line/headLine.ts";
 import { type LossContext, staticHead, stretchLoss } from "../line/lineLoss.ts";
 import { LEVEL_CASES, type LevelCase, type Line } from "../line/path.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
-import { type PumpCurve, npshRequiredAt, powerAt, publishedValue, pumpCurve } from "../pump/curve.ts";
+import {
+  npshRequiredAt,
+  type PumpCurve,
+  powerAt,
+  publishedValue,
+  pumpCurve,
+} from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { type SuctionState, suctionState } from "../suction/suctionState.ts";
 import { type Water, waterAt } from "../water/water.ts";
-import { type LedgerEntry, headLedger } from "./ledger.ts";
+import { headLedger, type LedgerEntry } from "./ledger.ts";
 import { type Duty, type Outcome, operatingPoint, settledDuty } from "./operatingPoint.ts";
 
 /** A line and its pump, solved at all three levels. */

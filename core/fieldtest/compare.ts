@@ -1,9 +1,9 @@
+import type { CompiledLine } from "../line/compileLine.ts";
+import type { LossContext } from "../line/lineLoss.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { headAt, type PumpCurve, publishedValue, pumpCurve } from "../pump/curve.ts";
 import { type Pump, TOLERANCE } from "../pump/pump.ts";
-import type { CompiledLine } from "../line/compileLine.ts";
-import type { LossContext } from "../line/lineLoss.ts";
 import { type Estimate, measuredFlow } from "./measuredFlow.ts";
 import { type Propagated, propagate } from "./propagate.ts";
 import type { Reading } from "./reading.ts";
@@ -125,7 +125,9 @@ function overall(atFlow: AxisComparison, atHead: AxisComparison): Judgement {
   const silent = (axis: AxisComparison) =>
     axis.kind === "off-curve" && axis.where === "above-shutoff";
   const lostAny = axes.some((axis) => says(axis, "falls-short"));
-  return lostAny && axes.every((axis) => lost(axis) || silent(axis)) ? "falls-short" : "cannot-tell";
+  return lostAny && axes.every((axis) => lost(axis) || silent(axis))
+    ? "falls-short"
+    : "cannot-tell";
 }
 
 function weightiest(atFlow: AxisComparison, atHead: AxisComparison): HeadInput | undefined {

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { GRAVITY } from "../constants/gravity.ts";
 import { solveLine } from "../duty/solveLine.ts";
 import type { Line } from "../line/path.ts";
-import type { Pump } from "../pump/pump.ts";
 import { pumpCurve } from "../pump/curve.ts";
+import type { Pump } from "../pump/pump.ts";
 import { compareWithRated, flowAtHead } from "./compare.ts";
 import { measuredFlow } from "./measuredFlow.ts";
 import { propagate } from "./propagate.ts";
@@ -40,7 +40,12 @@ if (!running) throw new Error("fixture must run");
 const context = { water: solution.water, friction: line.method.friction };
 
 /** A perfect reading of the fixture with the gauge after the elbows, flow and pressure scaled. */
-function reading(flowScale = 1, pressureScale = 1, gaugeClass = 0.01, seconds = [0, 0, 0]): Reading {
+function reading(
+  flowScale = 1,
+  pressureScale = 1,
+  gaugeClass = 0.01,
+  seconds = [0, 0, 0],
+): Reading {
   const flow = (running?.duty.flow as number) * flowScale;
   const point = running?.headLine.findLast((p) => p.itemId === "e");
   if (!point) throw new Error("no gauge point");
@@ -79,7 +84,12 @@ describe("bucket and watch", () => {
   });
 
   it("takes the spread when the repeats spread more than the hand", () => {
-    const bucket = { method: "bucket", volume: 0.01, volumeTolerance: 0, timingTolerance: 0.1 } as const;
+    const bucket = {
+      method: "bucket",
+      volume: 0.01,
+      volumeTolerance: 0,
+      timingTolerance: 0.1,
+    } as const;
     const steady = measuredFlow({ ...bucket, times: [10, 10, 10] });
     const spread = measuredFlow({ ...bucket, times: [8, 10, 12] });
     // Standard deviation 2 s over √3 fills, on 10 s (GUM 4.2.3).
@@ -98,10 +108,15 @@ describe("uncertainty", () => {
     const model = (v: Record<string, number>) => (v.a ?? 0) * (v.c ?? 0) + (v.b ?? 0) ** 2;
     const first = propagate(inputs, model);
     let seed = 1;
-    const uniform = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
+    const uniform = () => {
+      seed = (seed * 48271) % 2147483647;
+      return seed / 2147483647;
+    };
     const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
     const draws = Array.from({ length: 40_000 }, () =>
-      model(Object.fromEntries(inputs.map((i) => [i.name, i.value + i.standardUncertainty * normal()]))),
+      model(
+        Object.fromEntries(inputs.map((i) => [i.name, i.value + i.standardUncertainty * normal()])),
+      ),
     );
     const mean = draws.reduce((s, d) => s + d, 0) / draws.length;
     const spread = Math.sqrt(draws.reduce((s, d) => s + (d - mean) ** 2, 0) / (draws.length - 1));
@@ -142,7 +157,12 @@ describe("measured against rated", () => {
     const gauge = compareWithRated(solution.line, pump, reading(0.9, 0.95, 0.08), context);
     expect(gauge.judgement).toBe("cannot-tell");
     expect(gauge.improve).toBe("discharge-gauge");
-    const bucket = compareWithRated(solution.line, pump, reading(0.9, 0.93, 0.002, [-9, 0, 9]), context);
+    const bucket = compareWithRated(
+      solution.line,
+      pump,
+      reading(0.9, 0.93, 0.002, [-9, 0, 9]),
+      context,
+    );
     expect(bucket.judgement).toBe("cannot-tell");
     expect(bucket.improve).toBe("flow");
   });

@@ -18,8 +18,7 @@ export function rectangular(halfWidth: number): number {
 export function fillTime(times: readonly number[], timingTolerance: number): Estimate {
   const n = times.length;
   const mean = times.reduce((sum, t) => sum + t, 0) / n;
-  const variance =
-    n > 1 ? times.reduce((sum, t) => sum + (t - mean) ** 2, 0) / (n - 1) / n : 0;
+  const variance = n > 1 ? times.reduce((sum, t) => sum + (t - mean) ** 2, 0) / (n - 1) / n : 0;
   const hand = rectangular(timingTolerance) / Math.sqrt(n);
   return { value: mean, standardUncertainty: Math.max(Math.sqrt(variance), hand) };
 }
@@ -33,9 +32,6 @@ export function measuredFlow(measurement: FlowMeasurement): Estimate {
   const { volume, volumeTolerance, times, timingTolerance } = measurement;
   const time = fillTime(times, timingTolerance);
   const value = volume / time.value;
-  const relative = Math.hypot(
-    rectangular(volumeTolerance),
-    time.standardUncertainty / time.value,
-  );
+  const relative = Math.hypot(rectangular(volumeTolerance), time.standardUncertainty / time.value);
   return { value, standardUncertainty: value * relative };
 }

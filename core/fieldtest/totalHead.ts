@@ -43,7 +43,10 @@ export function headModel(line: CompiledLine, reading: Reading, context: LossCon
   const suctionSegments = line.segments.slice(0, line.pumpIndex);
   const suctionBore = suctionSegments.at(-1)?.stock.bore;
 
-  const gauge = (name: HeadInput, m: { pressure: number; fullScale: number; accuracyClass: number }) => ({
+  const gauge = (
+    name: HeadInput,
+    m: { pressure: number; fullScale: number; accuracyClass: number },
+  ) => ({
     name,
     value: m.pressure,
     standardUncertainty: rectangular(m.fullScale * m.accuracyClass),

@@ -1,5 +1,5 @@
 import { boreChangeCoefficient, equivalentLength, lossCoefficient } from "../fitting/resistance.ts";
-import { findFitting, type FittingStock } from "../fitting/stock.ts";
+import { type FittingStock, findFitting } from "../fitting/stock.ts";
 import type { PipeRun } from "../pipe/darcyWeisbach.ts";
 import { findPipeStock, type PipeStock } from "../pipe/stock.ts";
 import type { Finding, FindingCode } from "./finding.ts";
@@ -89,11 +89,14 @@ export function compileLine(line: Line): Compilation {
     pipeHere = stock;
   };
 
-  line.path.forEach((item, index) => {
+  for (const [index, item] of line.path.entries()) {
     switch (item.kind) {
       case "pipe": {
         const stock = findPipeStock(item.stock);
-        if (!stock) return void refuse("pipe-unknown", item.id);
+        if (!stock) {
+          refuse("pipe-unknown", item.id);
+          continue;
+        }
         if (!(item.length > 0)) refuse("pipe-without-length", item.id);
         else if (Math.abs(item.rise) > item.length * (1 + 1e-9)) {
           refuse("rise-exceeds-length", item.id);
@@ -111,16 +114,20 @@ export function compileLine(line: Line): Compilation {
           run,
           ...place(item.rise, item.length),
         });
-        return;
+        break;
       }
       case "fitting": {
         const fitting = findFitting(item.fitting);
-        if (!fitting) return void refuse("fitting-unknown", item.id);
+        if (!fitting) {
+          refuse("fitting-unknown", item.id);
+          continue;
+        }
         const stock = sizeOfFitting(line.path, index);
         if (!stock) {
-          return void refuse(item.stock ? "pipe-unknown" : "fitting-without-pipe", item.id);
+          refuse(item.stock ? "pipe-unknown" : "fitting-without-pipe", item.id);
+          continue;
         }
-        if (item.count === 0) return;
+        if (item.count === 0) continue;
         enter(item.id, stock);
         const { bore } = stock;
         const base = { itemId: item.id, side: side(), stock, fitting, bore, ...place(0, 0) };
@@ -134,25 +141,27 @@ export function compileLine(line: Line): Compilation {
                 run: runOf(stock, item.count * equivalentLength(fitting, bore)),
               },
         );
-        return;
+        break;
       }
       case "rise":
         elevation += item.rise;
-        return;
+        break;
       case "pump":
         pumps.push({ item, index: segments.length, elevation });
         pipeHere = undefined;
-        return;
+        break;
       case "outlet":
         outlets.push(item);
         if (index !== line.path.length - 1) refuse("outlet-not-last", item.id);
-        return;
+        break;
       case "split":
-        return void refuse("split-not-solved", item.id);
+        refuse("split-not-solved", item.id);
+        break;
       case "orifice":
-        return void refuse("orifice-not-solved", item.id);
+        refuse("orifice-not-solved", item.id);
+        break;
     }
-  });
+  }
 
   const [pump, secondPump] = pumps;
   const [outletItem, secondOutlet] = outlets;

@@ -1,9 +1,9 @@
+import { GRAVITY } from "../constants/gravity.ts";
 import { darcyWeisbachLoss, velocityHead } from "../pipe/darcyWeisbach.ts";
 import { hazenWilliamsLoss } from "../pipe/hazenWilliams.ts";
 import type { Water } from "../water/water.ts";
 import type { CompiledLine, Segment } from "./compileLine.ts";
 import type { LevelCase, Method } from "./path.ts";
-import { GRAVITY } from "../constants/gravity.ts";
 
 /** What a loss depends on beside the segment and the flow. */
 export interface LossContext {
@@ -63,7 +63,5 @@ export function systemHead(
   flow: number,
   context: LossContext,
 ): number {
-  return (
-    staticHead(line, levelCase, context.water) + stretchLoss(line.segments, flow, context)
-  );
+  return staticHead(line, levelCase, context.water) + stretchLoss(line.segments, flow, context);
 }

@@ -1,5 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { lossCoefficient, boreChangeCoefficient, fullyTurbulentFactor } from "../fitting/resistance.ts";
+import {
+  boreChangeCoefficient,
+  fullyTurbulentFactor,
+  lossCoefficient,
+} from "../fitting/resistance.ts";
 import { findFitting } from "../fitting/stock.ts";
 import { findPipeStock, nextSizeUp, PIPE_STOCK, pressureRatingAt } from "./stock.ts";
 

@@ -47,7 +47,7 @@ const celsius = (t: number) => t + 273.15;
 
 export const FAMILIES: Record<PipeFamily, FamilyFacts> = {
   "pvc-sch40": {
-    label: "PVC schedule 40",
+    label: "PVC sch 40",
     flexible: false,
     assumption: "New smooth pipe, ε 0.0015 mm, C 150 (common practice, no source).",
     // From memory: de-rating factors customary for PVC pressure pipe in North America.
@@ -63,7 +63,7 @@ export const FAMILIES: Record<PipeFamily, FamilyFacts> = {
     ],
   },
   "steel-sch40": {
-    label: "Steel schedule 40",
+    label: "steel sch 40",
     flexible: false,
     assumption:
       "Commercial steel some years in service, ε 0.045 mm, C 120 (common practice, no source).",
@@ -81,23 +81,23 @@ export const FAMILIES: Record<PipeFamily, FamilyFacts> = {
     ],
   },
   "garden-hose": {
-    label: "Garden hose",
+    label: "garden hose",
     flexible: true,
     assumption: "Smooth bore lying straight, ε 0.01 mm, C 140 (common practice, no source).",
   },
   "sump-hose": {
-    label: "Sump hose",
+    label: "sump hose",
     flexible: true,
     assumption:
       "Corrugated wall with a ribbed bore, ε 0.25 mm, C 110 (common practice, no source).",
   },
   "suction-hose": {
-    label: "Suction hose",
+    label: "suction hose",
     flexible: true,
     assumption: "Spiral-reinforced, slightly ribbed, ε 0.1 mm, C 125 (common practice, no source).",
   },
   "lay-flat": {
-    label: "Lay-flat hose",
+    label: "lay-flat hose",
     flexible: true,
     assumption:
       "Lined, straight and unkinked, ε 0.05 mm, C 135; swelling under pressure is left out, which errs on the safe side (common practice, no source).",
@@ -217,7 +217,15 @@ function row(
   rest: Pick<PipeStock, "outsideDiameter" | "pressureRating" | "soldLength" | "source">,
 ): PipeStock {
   const id = stockId(family, nominal);
-  return { id, family, nominal, bore, price: inventedPrice(family, bore), ...SURFACE[family], ...rest };
+  return {
+    id,
+    family,
+    nominal,
+    bore,
+    price: inventedPrice(family, bore),
+    ...SURFACE[family],
+    ...rest,
+  };
 }
 
 /** Every size in stock, each family from small to large. */
@@ -227,7 +235,8 @@ export const PIPE_STOCK: readonly PipeStock[] = [
       outsideDiameter: outside * INCH,
       pressureRating: psi * PSI,
       soldLength: 6.096,
-      source: "ASTM D1785, dimensions and water pressure ratings at 73 °F for PVC 1120 (from memory).",
+      source:
+        "ASTM D1785, dimensions and water pressure ratings at 73 °F for PVC 1120 (from memory).",
     }),
   ),
   ...SCHEDULE_40.map(([nominal, outside, wall]) =>

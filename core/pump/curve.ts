@@ -1,4 +1,4 @@
-import { type MonotoneCubic, evaluate, monotoneCubic } from "../numeric/monotoneCubic.ts";
+import { evaluate, type MonotoneCubic, monotoneCubic } from "../numeric/monotoneCubic.ts";
 import type { Pump, PumpPoint } from "./pump.ts";
 
 /**

@@ -25,7 +25,9 @@ export function rankPumps(
   wantedFlow: number | undefined,
 ): Candidate[] {
   const candidates = pumps.flatMap((pump): Candidate[] => {
-    const path = line.path.map((item) => (item.kind === "pump" ? { ...item, pump: pump.id } : item));
+    const path = line.path.map((item) =>
+      item.kind === "pump" ? { ...item, pump: pump.id } : item,
+    );
     const result = solveLine({ ...line, path }, [pump]);
     if (result.kind === "refused") return [];
     const { outcome, running } = result.solution.cases.normal;

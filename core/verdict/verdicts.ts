@@ -1,6 +1,6 @@
 import { GRAVITY } from "../constants/gravity.ts";
-import type { CaseSolution, Running, Solution } from "../duty/solveLine.ts";
 import { settledDuty } from "../duty/operatingPoint.ts";
+import type { CaseSolution, Running, Solution } from "../duty/solveLine.ts";
 import { LEVEL_CASES, type LevelCase, type Line } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { hazenWilliamsConcerns } from "../pipe/hazenWilliams.ts";

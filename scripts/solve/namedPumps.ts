@@ -9,7 +9,9 @@ export function withNamedPumps(job: unknown): unknown {
   const own = Array.isArray(job.pumps) ? job.pumps : [];
   if (job.pumps !== undefined && !Array.isArray(job.pumps)) return job;
   const held = new Set(own.map((pump) => (isRecord(pump) ? pump.id : undefined)));
-  const named = job.path.map((item) => (isRecord(item) && item.kind === "pump" ? item.pump : undefined));
+  const named = job.path.map((item) =>
+    isRecord(item) && item.kind === "pump" ? item.pump : undefined,
+  );
   const missing = LIBRARY.filter((pump) => named.includes(pump.id) && !held.has(pump.id));
   return { ...job, pumps: [...own, ...missing] };
 }

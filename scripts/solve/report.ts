@@ -1,12 +1,12 @@
-import { settledDuty } from "#core/duty/operatingPoint.ts";
-import type { CaseSolution } from "#core/duty/solveLine.ts";
-import { LEVEL_CASES } from "#core/line/path.ts";
 import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { solveJob } from "#contract/solveJob.ts";
 import { findingSentence } from "#contract/wording/findings.ts";
 import { itemName } from "#contract/wording/items.ts";
 import { verdictWords } from "#contract/wording/verdicts.ts";
+import { settledDuty } from "#core/duty/operatingPoint.ts";
+import type { CaseSolution } from "#core/duty/solveLine.ts";
+import { LEVEL_CASES } from "#core/line/path.ts";
 
 type Report = { kind: "solved"; report: object } | { kind: "refused"; problems: FieldIssue[] };
 

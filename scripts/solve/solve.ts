@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { jobSchema } from "#contract/documents/job.ts";
-import { report } from "./report.ts";
 import { withNamedPumps } from "./namedPumps.ts";
+import { report } from "./report.ts";
 
 /**
  * npm run --silent solve -- FILE: a job file in, its duty, ledger and verdicts out as JSON.

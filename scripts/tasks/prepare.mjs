@@ -1,7 +1,7 @@
 // What every command shares: installing what is missing and building what is out of date. Plain Node.js,
 // no dependency: it has to run on a fresh clone.
 import { spawn } from "node:child_process";
-import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
@@ -45,7 +45,8 @@ export async function install({ quiet = false } = {}) {
     stdio: ["ignore", 2, 2],
     shell: process.platform === "win32",
   });
-  if (code !== 0) fail("Installing the packages failed; see above. Is the package registry reachable?");
+  if (code !== 0)
+    fail("Installing the packages failed; see above. Is the package registry reachable?");
   writeFileSync(stamp, lock);
 }
 
@@ -60,7 +61,10 @@ export function newest(paths) {
     else {
       for (const entry of readdirSync(full, { recursive: true, withFileTypes: true })) {
         if (!entry.isFile()) continue;
-        latest = Math.max(latest, statSync(join(entry.parentPath ?? entry.path, entry.name)).mtimeMs);
+        latest = Math.max(
+          latest,
+          statSync(join(entry.parentPath ?? entry.path, entry.name)).mtimeMs,
+        );
       }
     }
   }
@@ -96,18 +100,24 @@ async function bundle(entry, outfile, sources, external = []) {
 export const buildServer = () =>
   bundle("server/main.ts", "dist/server.mjs", ["server", ...CORE], ["@electric-sql/pglite"]);
 
-export const buildSolve = () => bundle("scripts/solve/solve.ts", "dist/solve.mjs", ["scripts/solve", ...CORE]);
+export const buildSolve = () =>
+  bundle("scripts/solve/solve.ts", "dist/solve.mjs", ["scripts/solve", ...CORE]);
 
 export const buildBench = () => bundle("bench/bench.ts", "dist/bench.mjs", ["bench", ...CORE]);
 
-export const buildDocs = () => bundle("scripts/docs/docs.ts", "dist/docs.mjs", ["scripts/docs", ...CORE]);
+export const buildDocs = () =>
+  bundle("scripts/docs/docs.ts", "dist/docs.mjs", ["scripts/docs", ...CORE]);
 
 /** Builds the interface into dist/web, when it is out of date. */
 export async function buildWeb() {
   if (!outOfDate("dist/web/index.html", ["web", ...CORE])) return;
   console.error("Building the interface …");
   const { build } = await import("vite");
-  await build({ root: join(root, "web"), configFile: join(root, "web", "vite.config.ts"), logLevel: "warn" });
+  await build({
+    root: join(root, "web"),
+    configFile: join(root, "web", "vite.config.ts"),
+    logLevel: "warn",
+  });
 }
 
 export const version = JSON.parse(readFileSync(join(root, "package.json"), "utf8")).version;

@@ -18,7 +18,9 @@ export async function serve({ demo, folder, port }) {
       },
     }));
   } catch (error) {
-    fail(`${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS${demo ? "  --reset" : ""}`);
+    fail(
+      `${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS${demo ? "  --reset" : ""}`,
+    );
   }
   await install();
   await buildServer();

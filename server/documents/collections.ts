@@ -1,4 +1,4 @@
-import { saveSchemas } from "#contract/api/api.ts";
+import type { saveSchemas } from "#contract/api/api.ts";
 
 export type CollectionName = keyof typeof saveSchemas;
 

@@ -29,7 +29,12 @@ export class Unreachable extends Error {
   }
 }
 
-async function call<T>(method: string, path: string, body?: unknown, keepalive = false): Promise<T> {
+async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  keepalive = false,
+): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {

@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
 import { useEffect, useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { Toaster, toast } from "sonner";
 import { api } from "../api/client.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
+import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
 import { Palette } from "./Palette.tsx";
 import { useSettings } from "./settings.ts";
 
@@ -13,7 +13,11 @@ import { useSettings } from "./settings.ts";
 export function Frame() {
   const { units, theme, toggleUnits, toggleTheme } = useSettings();
   const [sheet, setSheet] = useState<"none" | "palette" | "keys">("none");
-  const health = useQuery({ queryKey: ["health"], queryFn: api.health, staleTime: Number.POSITIVE_INFINITY });
+  const health = useQuery({
+    queryKey: ["health"],
+    queryFn: api.health,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
 
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
@@ -25,7 +29,9 @@ export function Frame() {
         setSheet((s) => (s === "palette" ? "none" : "palette"));
         return;
       }
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog]");
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, select, [role=dialog]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === "?") setSheet("keys");
       if (event.key === "u") toggleUnits();
@@ -50,7 +56,12 @@ export function Frame() {
         </nav>
         <span className="flex-1" />
         {health.data?.demo && <ResetDemo />}
-        <Button look="quiet" className="plate text-[17px]" onClick={toggleUnits} aria-label={`Units: ${units === "us" ? "US" : "metric"}. Switch.`}>
+        <Button
+          look="quiet"
+          className="plate text-[17px]"
+          onClick={toggleUnits}
+          aria-label={`Units: ${units === "us" ? "US" : "metric"}. Switch.`}
+        >
           {units === "us" ? "US units" : "Metric"}
         </Button>
         <IconButton label={theme === "light" ? "Dark" : "Light"} onClick={toggleTheme}>
@@ -66,7 +77,11 @@ export function Frame() {
       <main className="min-h-0 flex-1">
         <Outlet />
       </main>
-      <Palette open={sheet === "palette"} onClose={() => setSheet("none")} onKeys={() => setSheet("keys")} />
+      <Palette
+        open={sheet === "palette"}
+        onClose={() => setSheet("none")}
+        onKeys={() => setSheet("keys")}
+      />
       <Dialog open={sheet === "keys"} onClose={() => setSheet("none")} title="Keys">
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
           {KEYS.map(([keys, what]) => (
@@ -103,11 +118,18 @@ function ResetDemo() {
   const [asking, setAsking] = useState(false);
   return (
     <>
-      <Button look="quiet" className="text-[14px] text-soft max-sm:hidden" onClick={() => setAsking(true)}>
+      <Button
+        look="quiet"
+        className="text-[14px] text-soft max-sm:hidden"
+        onClick={() => setAsking(true)}
+      >
         Demo: reset
       </Button>
       <Dialog open={asking} onClose={() => setAsking(false)} title="Reset the demo?">
-        <p>Everything changed in this demo is thrown away and the invented jobs come back as they were.</p>
+        <p>
+          Everything changed in this demo is thrown away and the invented jobs come back as they
+          were.
+        </p>
         <div className="mt-4 flex gap-2">
           <Button
             look="strong"

@@ -1,6 +1,6 @@
+import * as Dialog from "@radix-ui/react-dialog";
 import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
-import * as Dialog from "@radix-ui/react-dialog";
 import { useNavigate, useParams } from "react-router";
 import { api } from "../api/client.ts";
 import { downloadJob } from "../job/ConflictDialog.tsx";
@@ -8,7 +8,15 @@ import { redo, undo, useJobStore } from "../job/jobStore.ts";
 import { useSettings } from "./settings.ts";
 
 /** Every place and action by name. */
-export function Palette({ open, onClose, onKeys }: { open: boolean; onClose: () => void; onKeys: () => void }) {
+export function Palette({
+  open,
+  onClose,
+  onKeys,
+}: {
+  open: boolean;
+  onClose: () => void;
+  onKeys: () => void;
+}) {
   const navigate = useNavigate();
   const { id } = useParams();
   const { toggleUnits, toggleTheme } = useSettings();
@@ -40,7 +48,10 @@ export function Palette({ open, onClose, onKeys }: { open: boolean; onClose: () 
         >
           <Dialog.Title className="sr-only">Commands</Dialog.Title>
           <Command label="Commands">
-            <Command.Input placeholder="Type a job, a pump or an action" className="entry target mb-2 text-[17px]" />
+            <Command.Input
+              placeholder="Type a job, a pump or an action"
+              className="entry target mb-2 text-[17px]"
+            />
             <Command.List className="max-h-[60vh] overflow-y-auto">
               <Command.Empty className="p-3 text-soft">Nothing by that name.</Command.Empty>
               {onJob && id && (
@@ -54,7 +65,9 @@ export function Palette({ open, onClose, onKeys }: { open: boolean; onClose: () 
                   {go("Measure", `/jobs/${id}/measure`)}
                   {act("Undo", undo)}
                   {act("Redo", redo)}
-                  {act("Download this job as a file", () => downloadJob(useJobStore.getState().job))}
+                  {act("Download this job as a file", () =>
+                    downloadJob(useJobStore.getState().job),
+                  )}
                   {act("Print this job", () => print())}
                 </Command.Group>
               )}
@@ -70,7 +83,9 @@ export function Palette({ open, onClose, onKeys }: { open: boolean; onClose: () 
                 {jobs.data?.map((job) => go(job.name, `/jobs/${job.id}`))}
               </Command.Group>
               <Command.Group heading={<span className={heading}>Pumps</span>}>
-                {pumps.data?.map(({ document }) => go(`${document.maker} ${document.model}`, `/pumps/${document.id}`))}
+                {pumps.data?.map(({ document }) =>
+                  go(`${document.maker} ${document.model}`, `/pumps/${document.id}`),
+                )}
               </Command.Group>
             </Command.List>
           </Command>

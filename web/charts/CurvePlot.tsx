@@ -1,16 +1,16 @@
 import { useEffect, useRef, useState } from "react";
-import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
-import { evaluate } from "#core/numeric/monotoneCubic.ts";
-import { LEVEL_CASES } from "#core/line/path.ts";
-import { systemHead } from "#core/line/lineLoss.ts";
-import { settledDuty } from "#core/duty/operatingPoint.ts";
-import type { Solution } from "#core/duty/solveLine.ts";
-import { LIMITS } from "#core/verdict/verdicts.ts";
-import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
-import { COVERAGE } from "#core/fieldtest/compare.ts";
 import { format } from "#contract/units/format.ts";
 import { SHOWN, shownUnit, toUnit, type UnitSystem } from "#contract/units/units.ts";
 import { CASES } from "#contract/wording/items.ts";
+import { settledDuty } from "#core/duty/operatingPoint.ts";
+import type { Solution } from "#core/duty/solveLine.ts";
+import { COVERAGE } from "#core/fieldtest/compare.ts";
+import { systemHead } from "#core/line/lineLoss.ts";
+import { LEVEL_CASES } from "#core/line/path.ts";
+import { evaluate } from "#core/numeric/monotoneCubic.ts";
+import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
+import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
+import { LIMITS } from "#core/verdict/verdicts.ts";
 import { useSettings } from "../app/settings.ts";
 import { type Data, type Layout, loadPlotly } from "./plot.ts";
 
@@ -64,7 +64,6 @@ export function CurvePlot({ pump, curve, on, measured = [], label }: Props) {
       gone = true;
     };
     // The theme is read from the page's colours.
-    // biome-ignore lint/correctness/useExhaustiveDependencies: theme changes the inks
   }, [pump, curve, on, measured, label, units, theme]);
 
   useEffect(() => {
@@ -74,7 +73,8 @@ export function CurvePlot({ pump, curve, on, measured = [], label }: Props) {
     };
   }, []);
 
-  if (trouble) return <p className="p-4 text-signal">The chart could not be loaded. Reload the page.</p>;
+  if (trouble)
+    return <p className="p-4 text-signal">The chart could not be loaded. Reload the page.</p>;
   return <div ref={node} role="img" aria-label={label} className="h-full min-h-64 w-full" />;
 }
 
@@ -119,7 +119,12 @@ function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, i
       head: head * (1 + sign * tolerance.head),
     }));
   data.push(
-    trace("Tolerance", edge(-1), { line: { width: 0 }, hoverinfo: "skip", hovertemplate: null, showlegend: false }),
+    trace("Tolerance", edge(-1), {
+      line: { width: 0 },
+      hoverinfo: "skip",
+      hovertemplate: null,
+      showlegend: false,
+    }),
     trace(`Tolerance ${pump.tolerance}`, edge(1), {
       line: { width: 0 },
       fill: "tonexty",
@@ -139,7 +144,10 @@ function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, i
         head: systemHead(solution.line, levelCase, flow, context),
       }));
     data.push(
-      trace(`Line, ${CASES.low}`, lineAt("low"), { line: { color: ink.water, width: 1, dash: "dot" } }),
+      trace(`Line, ${CASES.low}`, lineAt("low"), {
+        line: { color: ink.water, width: 1, dash: "dot" },
+        showlegend: false,
+      }),
       trace(`Line, ${CASES.high}`, lineAt("high"), {
         line: { color: ink.water, width: 1, dash: "dot" },
         fill: "tonexty",
@@ -176,8 +184,20 @@ function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, i
       y: measured.map((m) => h(m.head)),
       text: measured.map((m) => `${m.name}<br>${hover(m.flow, m.head)}`),
       hovertemplate: "Measured: %{text}<extra></extra>",
-      error_x: { type: "data", array: measured.map((m) => q(COVERAGE * m.flowUncertainty)), color: ink.signal, thickness: 2, width: 5 },
-      error_y: { type: "data", array: measured.map((m) => h(COVERAGE * m.headUncertainty)), color: ink.signal, thickness: 2, width: 5 },
+      error_x: {
+        type: "data",
+        array: measured.map((m) => q(COVERAGE * m.flowUncertainty)),
+        color: ink.signal,
+        thickness: 2,
+        width: 5,
+      },
+      error_y: {
+        type: "data",
+        array: measured.map((m) => h(COVERAGE * m.headUncertainty)),
+        color: ink.signal,
+        thickness: 2,
+        width: 5,
+      },
       marker: {
         size: measured.map((m) => (m.now ? 13 : 10)),
         symbol: measured.map((m) => (m.now ? "diamond" : "diamond-open")),
@@ -197,16 +217,16 @@ function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, i
     fixedrange: true,
   });
   const layout: Layout = {
-    margin: { l: 52, r: 12, t: 8, b: 44 },
+    margin: { l: 52, r: 12, t: 30, b: 44 },
     paper_bgcolor: "rgba(0,0,0,0)",
     plot_bgcolor: "rgba(0,0,0,0)",
     font: { family: "Barlow, sans-serif", color: ink.ink, size: 13 },
     showlegend: true,
-    legend: { orientation: "h", x: 1, xanchor: "right", y: 1.0, yanchor: "top", bgcolor: alpha(ink.paper, 0.7), font: { size: 12 } },
+    legend: { orientation: "h", x: 0, y: 1.01, yanchor: "bottom", font: { size: 12 } },
     hoverlabel: { bgcolor: ink.paper, bordercolor: ink.ink, font: { color: ink.ink, size: 14 } },
     hovermode: "closest",
     xaxis: { ...axis(`Flow, ${SHOWN[units].flow}`), range: [0, q(curve.lastFlow * 1.12)] },
-    yaxis: { ...axis(`Total head, ${SHOWN[units].head}`), range: [0, h(topHead * 1.22)] },
+    yaxis: { ...axis(`Total head, ${SHOWN[units].head}`), range: [0, h(topHead * 1.12)] },
     shapes: [
       {
         type: "rect",
@@ -225,7 +245,11 @@ function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, i
       {
         xref: "x",
         yref: "paper",
-        x: q((best.flow * (LIMITS.regionLow + Math.min(LIMITS.regionHigh, curve.lastFlow / best.flow))) / 2),
+        x: q(
+          (best.flow *
+            (LIMITS.regionLow + Math.min(LIMITS.regionHigh, curve.lastFlow / best.flow))) /
+            2,
+        ),
         y: 0.01,
         yanchor: "bottom",
         text: best.basis === "power" ? "best region" : "best region (guess)",

@@ -13,8 +13,8 @@ export function ConflictDialog() {
       {current ? (
         <p>
           “{current.document.name}” was saved somewhere else at{" "}
-          {new Date(current.updatedAt).toLocaleTimeString()} while you changed it here. That version has{" "}
-          {current.document.path.length} parts on its path, yours has {job.path.length}.
+          {new Date(current.updatedAt).toLocaleTimeString()} while you changed it here. That version
+          has {current.document.path.length} parts on its path, yours has {job.path.length}.
         </p>
       ) : (
         <p>This job was deleted somewhere else while you changed it here.</p>
@@ -43,7 +43,9 @@ export function ConflictDialog() {
 
 /** Hands the job to the browser as a job file. */
 export function downloadJob(job: { name: string }): void {
-  const url = URL.createObjectURL(new Blob([JSON.stringify(job, null, 2)], { type: "application/json" }));
+  const url = URL.createObjectURL(
+    new Blob([JSON.stringify(job, null, 2)], { type: "application/json" }),
+  );
   const link = document.createElement("a");
   link.href = url;
   link.download = `${job.name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}.json`;

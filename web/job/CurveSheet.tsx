@@ -24,10 +24,14 @@ export default function CurveSheet({
     [job, solved, tests.data, extra],
   );
   const on = useMemo(
-    () => (solved.kind === "solved" ? { solution: solved.solution, friction: job.method.friction } : undefined),
+    () =>
+      solved.kind === "solved"
+        ? { solution: solved.solution, friction: job.method.friction }
+        : undefined,
     [solved, job.method.friction],
   );
-  if (!on) return <p className="p-4 text-soft">The curve sheet appears once the line can be solved.</p>;
+  if (!on)
+    return <p className="p-4 text-soft">The curve sheet appears once the line can be solved.</p>;
   const { pump, curve } = on.solution;
   return <CurvePlot {...{ pump, curve, on, measured }} label={`Curve sheet of ${job.name}`} />;
 }

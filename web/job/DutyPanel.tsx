@@ -1,13 +1,13 @@
-import type { CaseSolution } from "#core/duty/solveLine.ts";
-import { settledDuty } from "#core/duty/operatingPoint.ts";
-import { LEVEL_CASES, type PathItem } from "#core/line/path.ts";
-import type { Verdict } from "#core/verdict/verdicts.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
 import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";
 import { findingSentence } from "#contract/wording/findings.ts";
 import { CASES, itemName } from "#contract/wording/items.ts";
 import { verdictWords } from "#contract/wording/verdicts.ts";
+import { settledDuty } from "#core/duty/operatingPoint.ts";
+import type { CaseSolution } from "#core/duty/solveLine.ts";
+import { LEVEL_CASES, type PathItem } from "#core/line/path.ts";
+import type { Verdict } from "#core/verdict/verdicts.ts";
 import { useUnits } from "../app/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 
@@ -53,7 +53,7 @@ function Headline({ normal }: { normal: CaseSolution }) {
       )}
       {running?.efficiency !== undefined && (
         <div>
-          <dt className="text-[13px] text-soft">Water-to-power efficiency</dt>
+          <dt className="text-[13px] text-soft">Efficiency</dt>
           <dd className="plate text-2xl leading-none">{formatPercent(running.efficiency)}</dd>
         </div>
       )}
@@ -115,7 +115,11 @@ function CaseTable({ cases }: { cases: Record<(typeof LEVEL_CASES)[number], Case
   );
 }
 
-function Other({ crossCheck }: { crossCheck: { friction: string; duty?: { flow: number; head: number } } }) {
+function Other({
+  crossCheck,
+}: {
+  crossCheck: { friction: string; duty?: { flow: number; head: number } };
+}) {
   const units = useUnits();
   const name = crossCheck.friction === "hazen-williams" ? "Hazen–Williams" : "Darcy–Weisbach";
   return crossCheck.duty

@@ -1,21 +1,31 @@
-import type { LedgerEntry } from "#core/duty/ledger.ts";
-import { normalLedger, type JobSolution } from "#contract/solveJob.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
+import { type JobSolution, normalLedger } from "#contract/solveJob.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { itemName } from "#contract/wording/items.ts";
+import type { LedgerEntry } from "#core/duty/ledger.ts";
 import { useUnits } from "../app/settings.ts";
 import { editItem } from "./jobStore.ts";
 
 /** The bill of head: every item of the line, what it takes, and what one size larger gives back. */
-export function HeadLedger({ solved, job, onItem }: { solved: JobSolution; job: JobDocument; onItem: (itemId: string) => void }) {
+export function HeadLedger({
+  solved,
+  job,
+  onItem,
+}: {
+  solved: JobSolution;
+  job: JobDocument;
+  onItem: (itemId: string) => void;
+}) {
   const units = useUnits();
   if (solved.kind === "refused") {
     return <p className="p-4 text-soft">The ledger appears once the line can be solved.</p>;
   }
   const entries = normalLedger(solved.solution);
   if (entries.length === 0) {
-    return <p className="p-4 text-soft">No water moves, so nothing takes head. See the verdicts.</p>;
+    return (
+      <p className="p-4 text-soft">No water moves, so nothing takes head. See the verdicts.</p>
+    );
   }
   const running = solved.solution.cases.normal.running;
   const total = entries.reduce((sum, entry) => sum + entry.head, 0);
@@ -32,21 +42,29 @@ export function HeadLedger({ solved, job, onItem }: { solved: JobSolution; job: 
       <tbody>
         {entries.map((entry, index) => {
           const name = entryName(entry, job, units);
-          const gain = entry.kind === "pipe" ? solved.sizeUps.find((s) => s.itemId === entry.itemId) : undefined;
+          const gain =
+            entry.kind === "pipe"
+              ? solved.sizeUps.find((s) => s.itemId === entry.itemId)
+              : undefined;
           return (
             // The order of the path is the identity of a row: an item can own two of them.
-            // biome-ignore lint/suspicious/noArrayIndexKey: see above
             <tr key={index} className="border-t border-rule">
               <td className="py-0.5 pl-3">
                 {entry.itemId ? (
-                  <button type="button" className="min-h-7 text-left hover:underline" onClick={() => onItem(entry.itemId as string)}>
+                  <button
+                    type="button"
+                    className="min-h-7 text-left hover:underline"
+                    onClick={() => onItem(entry.itemId as string)}
+                  >
                     {name}
                   </button>
                 ) : (
                   <span className="inline-flex min-h-7 items-center">{name}</span>
                 )}
               </td>
-              <td className="text-right font-medium whitespace-nowrap">{format(entry.head, "head", units)}</td>
+              <td className="text-right font-medium whitespace-nowrap">
+                {format(entry.head, "head", units)}
+              </td>
               <td className="pl-3">
                 <span className="flex items-center gap-1.5">
                   <span className="relative h-2.5 flex-1 bg-press" aria-hidden>
@@ -77,9 +95,13 @@ export function HeadLedger({ solved, job, onItem }: { solved: JobSolution; job: 
       <tfoot>
         <tr className="border-t-2 border-ink font-medium">
           <td className="py-1 pl-3">
-            {running?.basis === "end-of-curve" ? "Total at the end of the curve" : "Total dynamic head"}
+            {running?.basis === "end-of-curve"
+              ? "Total at the end of the curve"
+              : "Total dynamic head"}
           </td>
-          <td className="plate text-right text-[17px] whitespace-nowrap">{format(total, "head", units)}</td>
+          <td className="plate text-right text-[17px] whitespace-nowrap">
+            {format(total, "head", units)}
+          </td>
           <td colSpan={2} className="pr-3 pl-3 text-right text-[13px] font-normal text-soft">
             at {running ? format(running.duty.flow, "flow", units) : ""}, normal water
           </td>

@@ -1,7 +1,7 @@
-import { Redo2, Undo2 } from "../ui/icons.ts";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
 import { IconButton } from "../ui/Button.tsx";
+import { Redo2, Undo2 } from "../ui/icons.ts";
 import { edit, redo, undo, useJobStore, visit } from "./jobStore.ts";
 
 /** Name of the job, the steps, undo, and whether everything is saved. */
@@ -59,7 +59,7 @@ function SaveMark() {
   const text = (() => {
     switch (saved.kind) {
       case "saved":
-        return saved.at ? `Saved ${new Date(saved.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}` : "Saved";
+        return "Saved";
       case "saving":
       case "unsaved":
         return "Saving …";
@@ -71,10 +71,17 @@ function SaveMark() {
         return "Not saved: changed elsewhere";
     }
   })();
+  const at =
+    saved.kind === "saved" && saved.at
+      ? new Date(saved.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })
+      : "";
   const bad = saved.kind === "offline" || saved.kind === "refused" || saved.kind === "conflict";
   return (
-    <span role="status" className={`no-print min-w-24 text-right text-[13px] ${bad ? "font-medium text-signal" : "text-soft"}`}>
-      {text}
+    <span
+      role="status"
+      className={`no-print text-right sm:min-w-24 text-[13px] ${bad ? "font-medium text-signal" : "text-soft"}`}
+    >
+      {text} <span className="max-sm:hidden">{at}</span>
     </span>
   );
 }

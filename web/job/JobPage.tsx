@@ -8,24 +8,28 @@ import { format } from "#contract/units/format.ts";
 import { settledDuty } from "#core/duty/operatingPoint.ts";
 import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
+import { MeasurePane } from "../measure/MeasurePane.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
-import { JobHeader } from "./JobHeader.tsx";
 import { startAutosave, unsavedDraft } from "./autosave.ts";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { DutyPanel } from "./DutyPanel.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
+import { JobHeader } from "./JobHeader.tsx";
 import { edit, openJob, partsOf, redo, undo, useJobStore } from "./jobStore.ts";
 import { PartInHand } from "./PartInHand.tsx";
 import { type Part, Section } from "./Section.tsx";
 import { useSolution } from "./useSolution.ts";
-import { MeasurePane } from "../measure/MeasurePane.tsx";
 
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
 
 /** Loads a job onto the bench and keeps it saved. */
 export function JobPage() {
   const { id = "" } = useParams();
-  const query = useQuery({ queryKey: ["job", id], queryFn: () => api.get("jobs", id), staleTime: 0 });
+  const query = useQuery({
+    queryKey: ["job", id],
+    queryFn: () => api.get("jobs", id),
+    staleTime: 0,
+  });
   const onBench = useJobStore((s) => s.id);
   const stored = query.data;
 
@@ -52,7 +56,9 @@ export function JobPage() {
 
   if (query.isError) {
     return "status" in query.error && query.error.status === 404 ? (
-      <Empty title="There is no such job">It may have been deleted. The list of jobs is under “Jobs”.</Empty>
+      <Empty title="There is no such job">
+        It may have been deleted. The list of jobs is under “Jobs”.
+      </Empty>
     ) : (
       <Trouble error={query.error} onRetry={() => void query.refetch()} />
     );
@@ -134,7 +140,9 @@ function Bench() {
         redo();
         return;
       }
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog]");
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, select, [role=dialog]");
       if (typing || command || event.altKey || measuring) return;
       const digit = PARTS[Number(event.key) - 1];
       if (digit) show({ part: digit.part });
@@ -151,17 +159,23 @@ function Bench() {
       {measuring ? (
         <MeasurePane job={job} solved={solved} />
       ) : (
-        <div className="grid min-h-0 flex-1 max-lg:overflow-y-auto lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
-          <section aria-label="Section" className="h-60 border-b border-rule bg-sheet lg:col-span-2 lg:h-auto">
+        <div className="min-h-0 flex-1 max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
+          <section
+            aria-label="Section"
+            className="h-60 border-b border-rule bg-sheet lg:col-span-2 lg:h-auto"
+          >
             <Section {...{ job, solved, selected, onPart }} />
           </section>
           <section
             aria-label="Duty and verdicts"
-            className="border-b border-rule lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
+            className="border-b border-rule max-lg:order-3 lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
           >
             <DutyPanel solved={solved} path={job.path} onItem={onItem} />
           </section>
-          <section aria-label="Part in hand" className="flex min-h-0 flex-col border-b border-rule lg:border-b-0">
+          <section
+            aria-label="Part in hand"
+            className="flex flex-col border-b border-rule max-lg:order-2 lg:min-h-0 lg:border-b-0"
+          >
             <Switch
               label="Part in hand"
               options={PARTS.map(({ part: value, name }) => ({ value, name }))}
@@ -172,7 +186,10 @@ function Bench() {
               <PartInHand {...{ part, job, solved, selected }} onSelect={setSelected} />
             </div>
           </section>
-          <section aria-label="Ledger or curve" className="flex min-h-0 flex-col lg:border-l lg:border-rule">
+          <section
+            aria-label="Ledger or curve"
+            className="flex flex-col max-lg:order-4 lg:min-h-0 lg:border-l lg:border-rule"
+          >
             <Switch
               label="Ledger or curve"
               options={[
@@ -208,11 +225,14 @@ function DutyStrip() {
   const units = useUnits();
   const duty =
     solved.kind === "solved" ? settledDuty(solved.solution.cases.normal.outcome) : undefined;
-  const stops = solved.kind === "solved" ? solved.verdicts.filter((v) => v.level === "stop").length : 0;
+  const stops =
+    solved.kind === "solved" ? solved.verdicts.filter((v) => v.level === "stop").length : 0;
   return (
-    <div className="no-print sticky bottom-0 flex items-baseline justify-between border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
+    <div className="no-print sticky bottom-0 order-5 z-10 flex items-baseline justify-between border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
       <span className="plate text-2xl">
-        {duty ? `${format(duty.flow, "flow", units)} at ${format(duty.head, "head", units)}` : "No duty yet"}
+        {duty
+          ? `${format(duty.flow, "flow", units)} at ${format(duty.head, "head", units)}`
+          : "No duty yet"}
       </span>
       <span className="plate text-lg">{stops > 0 ? `${stops} to stop for` : ""}</span>
     </div>
@@ -231,7 +251,11 @@ function Switch({
   onChange: (value: string) => void;
 }) {
   return (
-    <div role="group" aria-label={label} className="flex shrink-0 overflow-x-auto border-b border-rule bg-press">
+    <div
+      role="group"
+      aria-label={label}
+      className="flex shrink-0 overflow-x-auto border-b border-rule bg-press"
+    >
       {options.map((option) => (
         <button
           key={option.value}
@@ -239,7 +263,9 @@ function Switch({
           aria-pressed={option.value === value}
           onClick={() => onChange(option.value)}
           className={`target plate flex-1 px-2.5 text-[17px] whitespace-nowrap ${
-            option.value === value ? "bg-paper shadow-[inset_0_3px_0_var(--water)]" : "text-soft hover:text-ink"
+            option.value === value
+              ? "bg-paper shadow-[inset_0_3px_0_var(--water)]"
+              : "text-soft hover:text-ink"
           }`}
         >
           {option.name}

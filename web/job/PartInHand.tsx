@@ -1,16 +1,16 @@
-import { ArrowDown, ArrowUp, Plus, Trash2 } from "../ui/icons.ts";
 import { useEffect, useRef } from "react";
-import { FITTING_STOCK } from "#core/fitting/stock.ts";
-import type { Outlet } from "#core/line/path.ts";
-import { FAMILIES, PIPE_STOCK, type PipeFamily } from "#core/pipe/stock.ts";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
 import { findingSentence } from "#contract/wording/findings.ts";
 import { OUTLETS } from "#contract/wording/items.ts";
+import { FITTING_STOCK } from "#core/fitting/stock.ts";
+import type { Outlet } from "#core/line/path.ts";
+import { FAMILIES, PIPE_STOCK, type PipeFamily } from "#core/pipe/stock.ts";
 import { newId } from "../api/client.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
+import { ArrowDown, ArrowUp, Plus, Trash2 } from "../ui/icons.ts";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { edit, editItem, insertItem, moveItem, partsOf, removeItem, visit } from "./jobStore.ts";
 import { PumpChooser } from "./PumpChooser.tsx";
@@ -47,22 +47,55 @@ function SourcePart({ job }: { job: JobDocument }) {
       ...j,
       source: { ...j.source, level: { ...j.source.level, [name]: value } },
     }));
-  const elevation = { quantity: "length", range: RANGES.elevation, visibleLabel: true, onVisit: visit } as const;
+  const elevation = {
+    quantity: "length",
+    range: RANGES.elevation,
+    visibleLabel: true,
+    onVisit: visit,
+  } as const;
   return (
     <div className="grid gap-3 p-3">
       <div className="grid grid-cols-2 gap-2">
-        <TextField label="Water" value={source.name ?? ""} onVisit={visit} maxLength={80} onChange={(name) => edit((j) => ({ ...j, source: { ...j.source, name } }))} />
-        <TextField label="Levels measured from" value={job.datum ?? ""} onVisit={visit} onChange={(datum) => edit((j) => ({ ...j, datum }))} />
+        <TextField
+          label="Water"
+          value={source.name ?? ""}
+          onVisit={visit}
+          maxLength={80}
+          onChange={(name) => edit((j) => ({ ...j, source: { ...j.source, name } }))}
+        />
+        <TextField
+          label="Levels measured from"
+          value={job.datum ?? ""}
+          onVisit={visit}
+          onChange={(datum) => edit((j) => ({ ...j, datum }))}
+        />
       </div>
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
-        <QuantityField {...elevation} label="Low water" value={source.level.low} onChange={setLevel("low")} />
-        <QuantityField {...elevation} label="Normal water" value={source.level.normal} onChange={setLevel("normal")} />
-        <QuantityField {...elevation} label="High water" value={source.level.high} onChange={setLevel("high")} />
+        <QuantityField
+          {...elevation}
+          label="Low water"
+          value={source.level.low}
+          onChange={setLevel("low")}
+        />
+        <QuantityField
+          {...elevation}
+          label="Normal water"
+          value={source.level.normal}
+          onChange={setLevel("normal")}
+        />
+        <QuantityField
+          {...elevation}
+          label="High water"
+          value={source.level.high}
+          onChange={setLevel("high")}
+        />
         <QuantityField
           {...elevation}
           label="Intake"
           value={source.intake}
-          onChange={(intake) => intake !== undefined && edit((j) => ({ ...j, source: { ...j.source, intake } }))}
+          onChange={(intake) =>
+            intake !== undefined && edit((j) => ({ ...j, source: { ...j.source, intake } }))
+          }
         />
       </div>
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
@@ -85,7 +118,9 @@ function SourcePart({ job }: { job: JobDocument }) {
           range={RANGES.altitude}
           value={site.altitude}
           onVisit={visit}
-          onChange={(altitude) => altitude !== undefined && edit((j) => ({ ...j, site: { ...j.site, altitude } }))}
+          onChange={(altitude) =>
+            altitude !== undefined && edit((j) => ({ ...j, site: { ...j.site, altitude } }))
+          }
         />
         <QuantityField
           label="Water temperature"
@@ -95,7 +130,8 @@ function SourcePart({ job }: { job: JobDocument }) {
           value={site.waterTemperature}
           onVisit={visit}
           onChange={(waterTemperature) =>
-            waterTemperature !== undefined && edit((j) => ({ ...j, site: { ...j.site, waterTemperature } }))
+            waterTemperature !== undefined &&
+            edit((j) => ({ ...j, site: { ...j.site, waterTemperature } }))
           }
         />
         <NumberField
@@ -105,7 +141,9 @@ function SourcePart({ job }: { job: JobDocument }) {
           min={0.9}
           max={1.6}
           onVisit={visit}
-          onChange={(specificGravity) => edit((j) => ({ ...j, site: { ...j.site, specificGravity } }))}
+          onChange={(specificGravity) =>
+            edit((j) => ({ ...j, site: { ...j.site, specificGravity } }))
+          }
         />
       </div>
       <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
@@ -114,10 +152,13 @@ function SourcePart({ job }: { job: JobDocument }) {
           visibleLabel
           value={method.friction}
           onChange={(friction) =>
-            edit((j) => ({ ...j, method: { ...j.method, friction: friction as typeof method.friction } }))
+            edit((j) => ({
+              ...j,
+              method: { ...j.method, friction: friction as typeof method.friction },
+            }))
           }
         >
-          <option value="darcy-weisbach">Darcy–Weisbach, Colebrook–White</option>
+          <option value="darcy-weisbach">Darcy–Weisbach</option>
           <option value="hazen-williams">Hazen–Williams</option>
         </SelectField>
         <SelectField
@@ -125,7 +166,10 @@ function SourcePart({ job }: { job: JobDocument }) {
           visibleLabel
           value={method.fittings}
           onChange={(fittings) =>
-            edit((j) => ({ ...j, method: { ...j.method, fittings: fittings as typeof method.fittings } }))
+            edit((j) => ({
+              ...j,
+              method: { ...j.method, fittings: fittings as typeof method.fittings },
+            }))
           }
         >
           <option value="coefficient">Loss coefficient K</option>
@@ -133,15 +177,25 @@ function SourcePart({ job }: { job: JobDocument }) {
         </SelectField>
       </div>
       <p className="text-[13px] text-soft">
-        Dirty water: the specific gravity counts in pressure and power; its viscosity stays that of clean water.
+        Dirty water: the specific gravity counts in pressure and power; its viscosity stays that of
+        clean water.
       </p>
     </div>
   );
 }
 
-const ROW = "grid grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)_minmax(0,1fr)_auto] items-start gap-1.5";
+const ROW =
+  "grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-start gap-1 sm:grid-cols-[minmax(0,2.3fr)_minmax(0,1fr)_minmax(0,1fr)_auto]";
+/** On a phone the choice takes a line of its own. */
+const CHOICE = "max-sm:col-span-2";
 
-function LinePart({ side, job, solved, selected, onSelect }: Props & { side: "suction" | "discharge" }) {
+function LinePart({
+  side,
+  job,
+  solved,
+  selected,
+  onSelect,
+}: Props & { side: "suction" | "discharge" }) {
   const parts = partsOf(job.path);
   const { start, items } = parts[side];
   const findings = solved.kind === "refused" ? solved.findings : [];
@@ -150,16 +204,20 @@ function LinePart({ side, job, solved, selected, onSelect }: Props & { side: "su
     insertItem(start + items.length, item);
     onSelect(item.id);
   };
-  const defaultStock = lastPipe?.stock ?? (side === "suction" ? "suction-hose-2in" : "pvc-sch40-2in");
+  const defaultStock =
+    lastPipe?.stock ?? (side === "suction" ? "suction-hose-2in" : "pvc-sch40-2in");
   return (
     <div className="p-3">
-      <div className={`${ROW} pb-1 text-[13px] text-soft`} aria-hidden>
+      <div className={`${ROW} pb-1 text-[13px] text-soft max-sm:hidden`} aria-hidden>
         <span>Along the water’s path</span>
-        <span>Length or count</span>
-        <span>Rise</span>
+        <span>Length, count</span>
+        <span>Rise or size</span>
         <span className="w-24 pointer-coarse:w-33" />
       </div>
-      <ol aria-label={side === "suction" ? "Suction line" : "Discharge line"} className="grid gap-1.5">
+      <ol
+        aria-label={side === "suction" ? "Suction line" : "Discharge line"}
+        className="grid gap-1.5"
+      >
         {items.map((item, index) => (
           <LineRow
             key={item.id}
@@ -183,12 +241,21 @@ function LinePart({ side, job, solved, selected, onSelect }: Props & { side: "su
         </p>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
-        <Button onClick={() => add({ kind: "pipe", id: newId(), stock: defaultStock, length: 5, rise: 0 })}>
+        <Button
+          onClick={() =>
+            add({ kind: "pipe", id: newId(), stock: defaultStock, length: 5, rise: 0 })
+          }
+        >
           <Plus size={16} aria-hidden /> Pipe or hose
         </Button>
         <Button
           onClick={() =>
-            add({ kind: "fitting", id: newId(), fitting: side === "suction" ? "foot-valve-hinged" : "elbow-90", count: 1 })
+            add({
+              kind: "fitting",
+              id: newId(),
+              fitting: side === "suction" ? "foot-valve-hinged" : "elbow-90",
+              count: 1,
+            })
           }
         >
           <Plus size={16} aria-hidden /> Fitting
@@ -233,11 +300,19 @@ function LineRow({
     >
       <div className={ROW}>
         <RowFields item={item} />
-        <span className="flex">
-          <IconButton label="Move towards the water" disabled={first} onClick={() => moveItem(item.id, -1)}>
+        <span className="flex max-sm:col-start-3 max-sm:row-start-1">
+          <IconButton
+            label="Move towards the water"
+            disabled={first}
+            onClick={() => moveItem(item.id, -1)}
+          >
             <ArrowUp size={17} aria-hidden />
           </IconButton>
-          <IconButton label="Move towards the outlet" disabled={last} onClick={() => moveItem(item.id, 1)}>
+          <IconButton
+            label="Move towards the outlet"
+            disabled={last}
+            onClick={() => moveItem(item.id, 1)}
+          >
             <ArrowDown size={17} aria-hidden />
           </IconButton>
           <IconButton label="Remove" onClick={() => removeItem(item.id)}>
@@ -259,11 +334,17 @@ function RowFields({ item }: { item: JobPathItem }) {
     case "pipe":
       return (
         <>
-          <SelectField label="Pipe or hose" value={item.stock} onChange={(stock) => editItem<"pipe">(item.id, { stock })}>
+          <SelectField
+            className={CHOICE}
+            label="Pipe or hose"
+            value={item.stock}
+            onChange={(stock) => editItem<"pipe">(item.id, { stock })}
+          >
             <StockOptions chosen={item.stock} />
           </SelectField>
           <QuantityField
             label="Length"
+            visibleLabel="phone"
             quantity="length"
             range={RANGES.length}
             value={item.length}
@@ -272,6 +353,7 @@ function RowFields({ item }: { item: JobPathItem }) {
           />
           <QuantityField
             label="Rise"
+            visibleLabel="phone"
             quantity="length"
             range={RANGES.rise}
             value={item.rise}
@@ -283,8 +365,15 @@ function RowFields({ item }: { item: JobPathItem }) {
     case "fitting":
       return (
         <>
-          <SelectField label="Fitting" value={item.fitting} onChange={(fitting) => editItem<"fitting">(item.id, { fitting })}>
-            {!FITTING_STOCK.some((f) => f.id === item.fitting) && <option value={item.fitting}>{item.fitting}</option>}
+          <SelectField
+            className={CHOICE}
+            label="Fitting"
+            value={item.fitting}
+            onChange={(fitting) => editItem<"fitting">(item.id, { fitting })}
+          >
+            {!FITTING_STOCK.some((f) => f.id === item.fitting) && (
+              <option value={item.fitting}>{item.fitting}</option>
+            )}
             {FITTING_STOCK.map((f) => (
               <option key={f.id} value={f.id}>
                 {f.label}
@@ -303,7 +392,9 @@ function RowFields({ item }: { item: JobPathItem }) {
           <SelectField
             label="Size of fitting"
             value={item.stock ?? ""}
-            onChange={(stock) => editItem<"fitting">(item.id, { stock: stock === "" ? undefined : stock })}
+            onChange={(stock) =>
+              editItem<"fitting">(item.id, { stock: stock === "" ? undefined : stock })
+            }
           >
             <option value="">as pipe</option>
             <StockOptions chosen={item.stock ?? ""} />
@@ -313,10 +404,11 @@ function RowFields({ item }: { item: JobPathItem }) {
     case "rise":
       return (
         <>
-          <span className="flex min-h-9 items-center px-2">Rise only</span>
+          <span className={`flex min-h-9 items-center px-2 ${CHOICE}`}>Rise only</span>
           <span />
           <QuantityField
             label="Rise"
+            visibleLabel="phone"
             quantity="length"
             range={RANGES.rise}
             value={item.rise}
@@ -326,7 +418,11 @@ function RowFields({ item }: { item: JobPathItem }) {
         </>
       );
     default:
-      return <span className="col-span-3 flex min-h-9 items-center px-2 text-soft">{OTHER[item.kind]}</span>;
+      return (
+        <span className="col-span-3 flex min-h-9 items-center px-2 text-soft">
+          {OTHER[item.kind]}
+        </span>
+      );
   }
 }
 
@@ -335,7 +431,9 @@ const OTHER = { split: "Split", orifice: "Hole", pump: "Pump", outlet: "Outlet" 
 function StockOptions({ chosen }: { chosen: string }) {
   return (
     <>
-      {chosen !== "" && !PIPE_STOCK.some((s) => s.id === chosen) && <option value={chosen}>{chosen}</option>}
+      {chosen !== "" && !PIPE_STOCK.some((s) => s.id === chosen) && (
+        <option value={chosen}>{chosen}</option>
+      )}
       {(Object.keys(FAMILIES) as PipeFamily[]).map((family) => (
         <optgroup key={family} label={FAMILIES[family].label}>
           {PIPE_STOCK.filter((s) => s.family === family).map((s) => (
@@ -355,7 +453,11 @@ function OutletPart({ job }: { job: JobDocument }) {
     return (
       <div className="p-3">
         <p className="pb-2 text-soft">The path has no outlet yet.</p>
-        <Button onClick={() => insertItem(job.path.length, { kind: "outlet", id: newId(), outlet: { type: "free" } })}>
+        <Button
+          onClick={() =>
+            insertItem(job.path.length, { kind: "outlet", id: newId(), outlet: { type: "free" } })
+          }
+        >
           <Plus size={16} aria-hidden /> Outlet
         </Button>
       </div>
@@ -401,7 +503,9 @@ function OutletPart({ job }: { job: JobDocument }) {
               range={RANGES.elevation}
               value={outlet.level[name]}
               onVisit={visit}
-              onChange={(value) => value !== undefined && set({ ...outlet, level: { ...outlet.level, [name]: value } })}
+              onChange={(value) =>
+                value !== undefined && set({ ...outlet, level: { ...outlet.level, [name]: value } })
+              }
             />
           ))}
         </div>
@@ -449,5 +553,6 @@ const OUTLET_NOTES: Record<Outlet["type"], string> = {
   submerged:
     "The receiving level counts, not the pipe’s end. Low water at the source is solved with high water here, and the other way round. Stop backflow where it could do harm.",
   pressure: "The pump works against this pressure as well as the lift.",
-  nozzle: "q = Cd · A · √(2p/ρ). A tapered gun nozzle has Cd 0.92 to 0.97 (common practice, no source).",
+  nozzle:
+    "q = Cd · A · √(2p/ρ). A tapered gun nozzle has Cd 0.92 to 0.97 (common practice, no source).",
 };

@@ -1,15 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Plus } from "../ui/icons.ts";
 import { useMemo } from "react";
 import { Link } from "react-router";
-import { type Candidate, rankPumps } from "#core/selection/rankPumps.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { type PumpDocument, PUMP_KINDS } from "#contract/documents/pump.ts";
+import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
 import { verdictWords } from "#contract/wording/verdicts.ts";
+import { type Candidate, rankPumps } from "#core/selection/rankPumps.ts";
 import { api, newId } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
+import { Plus } from "../ui/icons.ts";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { edit, insertItem, partsOf } from "./jobStore.ts";
@@ -34,7 +34,8 @@ export function PumpChooser({ job }: { job: JobDocument }) {
   const { path, source, site, method, wantedFlow, pumps } = job;
   const candidates = useMemo(() => {
     const all = new Map(pumps.map((pump) => [pump.id, pump]));
-    for (const { document } of library.data ?? []) if (!all.has(document.id)) all.set(document.id, document);
+    for (const { document } of library.data ?? [])
+      if (!all.has(document.id)) all.set(document.id, document);
     const documents = [...all.values()];
     const ranked = rankPumps({ path, source, site, method }, documents, wantedFlow);
     return { ranked, documents };
@@ -51,14 +52,17 @@ export function PumpChooser({ job }: { job: JobDocument }) {
     );
   }
   if (library.isPending) return <Loading what="the pump library" />;
-  if (library.isError) return <Trouble error={library.error} onRetry={() => void library.refetch()} />;
+  if (library.isError)
+    return <Trouble error={library.error} onRetry={() => void library.refetch()} />;
   if (candidates.documents.length === 0) {
     return (
       <div className="grid justify-items-start gap-3 p-4">
         <p>The pump library is empty.</p>
         <Button
           look="strong"
-          onClick={() => void api.loadLibrary().then(() => client.invalidateQueries({ queryKey: ["pumps"] }))}
+          onClick={() =>
+            void api.loadLibrary().then(() => client.invalidateQueries({ queryKey: ["pumps"] }))
+          }
         >
           Load the pump library
         </Button>
@@ -87,7 +91,13 @@ export function PumpChooser({ job }: { job: JobDocument }) {
         {candidates.documents
           .filter((pump) => !tried.has(pump.id))
           .map((document) => (
-            <PumpRow key={document.id} document={document} units={units} path={job.path} chosen={document.id === chosen} />
+            <PumpRow
+              key={document.id}
+              document={document}
+              units={units}
+              path={job.path}
+              chosen={document.id === chosen}
+            />
           ))}
       </ul>
     </div>
@@ -109,19 +119,32 @@ function PumpRow({
 }) {
   const worst = candidate?.verdicts.find((v) => v.level === candidate.worst && v.level !== "good");
   return (
-    <li className={`grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2 border-t border-rule px-3 py-1.5 ${chosen ? "bg-press" : ""}`}>
+    <li
+      className={`grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2 border-t border-rule px-3 py-1.5 ${chosen ? "bg-press" : ""}`}
+    >
       <div className="min-w-0">
         <p className="flex flex-wrap items-baseline gap-x-2">
-          <Link to={`/pumps/${document.id}`} className="plate text-[18px] leading-tight hover:underline">
+          <Link
+            to={`/pumps/${document.id}`}
+            className="plate text-[18px] leading-tight hover:underline"
+          >
             {document.maker} {document.model}
           </Link>
           <span className="text-[13px] text-soft">{PUMP_KINDS[document.kind]}</span>
         </p>
         <p className="flex flex-wrap items-center gap-x-3 text-[14px]">
           {candidate && <StatusMark level={candidate.worst} size={15} />}
-          {candidate?.flow !== undefined && <strong className="font-semibold">{format(candidate.flow, "flow", units)}</strong>}
-          {candidate?.power !== undefined && candidate.flow !== undefined && <span>{format(candidate.power, "power", units)}</span>}
-          {worst && <span className="text-soft">{verdictWords(worst, path, units).title.toLowerCase()}</span>}
+          {candidate?.flow !== undefined && (
+            <strong className="font-semibold">{format(candidate.flow, "flow", units)}</strong>
+          )}
+          {candidate?.power !== undefined && candidate.flow !== undefined && (
+            <span>{format(candidate.power, "power", units)}</span>
+          )}
+          {worst && (
+            <span className="text-soft">
+              {verdictWords(worst, path, units).title.toLowerCase()}
+            </span>
+          )}
         </p>
       </div>
       <Button

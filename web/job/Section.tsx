@@ -82,7 +82,7 @@ function Drawing({
   const right = width - (narrow ? 60 : 96);
   const across = acrossScale(g, narrow ? 0.28 : 0.2);
   const x = (distance: number) => left + across(distance) * (right - left);
-  const y = (h: number) => 22 + ((top - h) / span) * (height - 58);
+  const y = (h: number) => 22 + ((top - h) / span) * (height - 70);
   const at = (p: Point) => `${x(p.distance).toFixed(1)},${y(p.height).toFixed(1)}`;
   const level = (h: number) => format(h, "length", units);
   const maxBore = Math.max(...g.runs.map((r) => r.bore));
@@ -105,7 +105,14 @@ function Drawing({
     >
       {/* the source and its three levels */}
       <g {...pick("source")}>
-        <rect x={pool.left} y={y(g.source.normal)} width={pool.right - pool.left} height={Math.max(pool.floor - y(g.source.normal), 4)} fill="var(--water)" opacity={0.22} />
+        <rect
+          x={pool.left}
+          y={y(g.source.normal)}
+          width={pool.right - pool.left}
+          height={Math.max(pool.floor - y(g.source.normal), 4)}
+          fill="var(--water)"
+          opacity={0.22}
+        />
         {(["high", "normal", "low"] as const).map((name) => (
           <line
             key={name}
@@ -118,15 +125,37 @@ function Drawing({
             strokeDasharray={name === "normal" ? undefined : "4 4"}
           />
         ))}
-        <text x={pool.left + 2} y={y(g.source.normal) - 5} fontSize={13} fill="var(--ink)" stroke="var(--sheet)" strokeWidth={3} paintOrder="stroke">
+        <text
+          x={pool.left + 2}
+          y={y(g.source.high) - 6}
+          fontSize={13}
+          fill="var(--ink)"
+          stroke="var(--sheet)"
+          strokeWidth={3}
+          paintOrder="stroke"
+        >
           water {level(g.source.normal)}
         </text>
       </g>
 
       {g.receiving && (
         <g {...pick("outlet")}>
-          <rect x={right - 14} y={y(g.receiving.normal)} width={width - right + 6} height={Math.max(y(bottom) + 12 - y(g.receiving.normal), 4)} fill="var(--water)" opacity={0.22} />
-          <line x1={right - 14} x2={width - 8} y1={y(g.receiving.normal)} y2={y(g.receiving.normal)} stroke="var(--water)" strokeWidth={2.5} />
+          <rect
+            x={right - 14}
+            y={y(g.receiving.normal)}
+            width={width - right + 6}
+            height={Math.max(y(bottom) + 12 - y(g.receiving.normal), 4)}
+            fill="var(--water)"
+            opacity={0.22}
+          />
+          <line
+            x1={right - 14}
+            x2={width - 8}
+            y1={y(g.receiving.normal)}
+            y2={y(g.receiving.normal)}
+            stroke="var(--water)"
+            strokeWidth={2.5}
+          />
         </g>
       )}
 
@@ -140,8 +169,9 @@ function Drawing({
           { ...p.at, height: p.pipe },
           { ...before.at, height: before.pipe },
         ];
-        // biome-ignore lint/suspicious/noArrayIndexKey: points have no name of their own
-        return <polygon key={i} points={corners.map(at).join(" ")} fill="var(--signal)" opacity={0.2} />;
+        return (
+          <polygon key={i} points={corners.map(at).join(" ")} fill="var(--signal)" opacity={0.2} />
+        );
       })}
 
       {/* the line: a wide clear stroke to hit, the pipe itself, and its wall */}
@@ -153,13 +183,36 @@ function Drawing({
           <g key={run.itemId} {...pick(run.side, run.itemId)}>
             <title>{itemName(job.path, run.itemId, units)}</title>
             <polyline points={points} stroke="transparent" strokeWidth={26} fill="none" />
-            <polyline points={points} stroke={chosen ? "var(--signal)" : "var(--ink)"} strokeWidth={thick + 3} fill="none" strokeLinecap="round" />
-            <polyline points={points} stroke="var(--sheet)" strokeWidth={thick} fill="none" strokeLinecap="round" />
-            <polyline points={points} stroke="var(--water)" strokeWidth={thick - 2} fill="none" strokeLinecap="round" opacity={0.75} />
+            <polyline
+              points={points}
+              stroke={chosen ? "var(--signal)" : "var(--ink)"}
+              strokeWidth={thick + 3}
+              fill="none"
+              strokeLinecap="round"
+            />
+            <polyline
+              points={points}
+              stroke="var(--sheet)"
+              strokeWidth={thick}
+              fill="none"
+              strokeLinecap="round"
+            />
+            <polyline
+              points={points}
+              stroke="var(--water)"
+              strokeWidth={thick - 2}
+              fill="none"
+              strokeLinecap="round"
+              opacity={0.75}
+            />
           </g>
         );
       })}
-      {spread(g.fittings, (f) => x(f.at.distance), (f) => y(f.at.height)).map(({ item, cx, cy }) => (
+      {spread(
+        g.fittings,
+        (f) => x(f.at.distance),
+        (f) => y(f.at.height),
+      ).map(({ item, cx, cy }) => (
         <g key={item.itemId} {...pick(item.side, item.itemId)}>
           <title>{itemName(job.path, item.itemId, units)}</title>
           <rect
@@ -178,14 +231,29 @@ function Drawing({
       {/* the head line, falling along the path */}
       {g.headLine.length > 0 && (
         <g pointerEvents="none">
-          <polyline points={g.headLine.map((p) => at(p.at)).join(" ")} fill="none" stroke="var(--water)" strokeWidth={2.5} strokeDasharray="9 4" />
+          <polyline
+            points={g.headLine.map((p) => at(p.at)).join(" ")}
+            fill="none"
+            stroke="var(--water)"
+            strokeWidth={2.5}
+            strokeDasharray="9 4"
+          />
           <HeadLabel {...{ g, x, y, units }} />
         </g>
       )}
 
       <g {...pick("pump")}>
         <title>Pump at {level(g.pump.height)}</title>
-        <rect x={x(g.pump.distance) - 15} y={y(g.pump.height) - 15} width={30} height={30} rx={7} fill="var(--pump)" stroke="var(--sheet)" strokeWidth={2} />
+        <rect
+          x={x(g.pump.distance) - 15}
+          y={y(g.pump.height) - 15}
+          width={30}
+          height={30}
+          rx={7}
+          fill="var(--pump)"
+          stroke="var(--sheet)"
+          strokeWidth={2}
+        />
         {[0, 120, 240].map((turn) => (
           <path
             key={turn}
@@ -197,13 +265,27 @@ function Drawing({
             strokeLinecap="round"
           />
         ))}
-        <text x={x(g.pump.distance) + (noSuction ? 22 : 0)} y={y(g.pump.height) + (noSuction ? 5 : 31)} textAnchor={noSuction ? "start" : "middle"} fontSize={13} fill="var(--ink)" stroke="var(--sheet)" strokeWidth={3} paintOrder="stroke">
+        <text
+          x={x(g.pump.distance) + 20}
+          y={y(g.pump.height) + 20}
+          fontSize={13}
+          fill="var(--ink)"
+          stroke="var(--sheet)"
+          strokeWidth={3}
+          paintOrder="stroke"
+        >
           pump {level(g.pump.height)}
         </text>
       </g>
 
       <g {...pick("outlet")}>
-        <rect x={x(g.outlet.distance) - 16} y={y(g.outlet.height) - 16} width={60} height={36} fill="transparent" />
+        <rect
+          x={x(g.outlet.distance) - 16}
+          y={y(g.outlet.height) - 16}
+          width={60}
+          height={36}
+          fill="transparent"
+        />
         {g.outletType !== "submerged" && (
           <path
             d={OUTLET_SHAPES[g.outletType]}
@@ -214,7 +296,16 @@ function Drawing({
             strokeLinecap="round"
           />
         )}
-        <text x={width - 4} y={y(g.outlet.height) + (y(g.outlet.height) < 46 ? 34 : -14)} textAnchor="end" fontSize={13} fill="var(--ink)" stroke="var(--sheet)" strokeWidth={3} paintOrder="stroke">
+        <text
+          x={width - 4}
+          y={y(g.outlet.height) + (y(g.outlet.height) < 46 ? 34 : -14)}
+          textAnchor="end"
+          fontSize={13}
+          fill="var(--ink)"
+          stroke="var(--sheet)"
+          strokeWidth={3}
+          paintOrder="stroke"
+        >
           outlet {level(g.outlet.height)}
         </text>
       </g>
@@ -222,14 +313,31 @@ function Drawing({
       {/* distances: each side to its own scale */}
       <g fontSize={12.5} fill="var(--soft)" pointerEvents="none">
         {!noSuction && (
-          <Span from={x(0)} to={x(g.pump.distance)} y={height - 8} label={narrow ? format(g.pump.distance, "length", units) : `suction ${format(g.pump.distance, "length", units)} across`} />
+          <Span
+            from={x(0)}
+            to={x(g.pump.distance)}
+            y={height - 8}
+            label={
+              narrow
+                ? format(g.pump.distance, "length", units)
+                : `suction ${format(g.pump.distance, "length", units)} across`
+            }
+          />
         )}
-        <Span from={x(g.pump.distance)} to={x(g.outlet.distance)} y={height - 8} label={`discharge ${format(g.outlet.distance - g.pump.distance, "length", units)} across`} />
+        <Span
+          from={x(g.pump.distance)}
+          to={x(g.outlet.distance)}
+          y={height - 8}
+          label={`discharge ${format(g.outlet.distance - g.pump.distance, "length", units)} across`}
+        />
       </g>
       {below.length > 0 && !narrow && (
-        <text x={x(0) + 4} y={16} fontSize={12.5} fill="var(--signal)">
-          shaded: under suction
-        </text>
+        <g pointerEvents="none">
+          <rect x={10} y={8} width={11} height={11} fill="var(--signal)" opacity={0.35} />
+          <text x={26} y={18} fontSize={12.5} fill="var(--ink)">
+            under suction
+          </text>
+        </g>
       )}
     </svg>
   );
@@ -254,7 +362,15 @@ function HeadLabel({
 }) {
   const peak = g.headLine.reduce((high, p) => (p.at.height > high.at.height ? p : high));
   return (
-    <text x={x(peak.at.distance) + 8} y={y(peak.at.height) + 2} dominantBaseline="hanging" fontSize={13} fill="var(--water)" stroke="var(--sheet)" strokeWidth={3} paintOrder="stroke">
+    <text
+      x={x(peak.at.distance) + 24}
+      y={y(peak.at.height) - 5}
+      fontSize={13}
+      fill="var(--water)"
+      stroke="var(--sheet)"
+      strokeWidth={3}
+      paintOrder="stroke"
+    >
       {format(peak.at.height - peak.pipe, "head", units)} after the pump
     </text>
   );
@@ -263,8 +379,18 @@ function HeadLabel({
 function Span({ from, to, y, label }: { from: number; to: number; y: number; label: string }) {
   return (
     <g>
-      <path d={`M${from + 1} ${y - 14} v8 M${to - 1} ${y - 14} v8 M${from + 1} ${y - 10} H${to - 1}`} stroke="var(--rule)" strokeWidth={1.5} fill="none" />
-      <text x={(from + to) / 2} y={y + 3} textAnchor="middle" className={clsx(to - from < 60 && "hidden")}>
+      <path
+        d={`M${from + 1} ${y - 14} v8 M${to - 1} ${y - 14} v8 M${from + 1} ${y - 10} H${to - 1}`}
+        stroke="var(--rule)"
+        strokeWidth={1.5}
+        fill="none"
+      />
+      <text
+        x={(from + to) / 2}
+        y={y + 3}
+        textAnchor="middle"
+        className={clsx(to - from < 60 && "hidden")}
+      >
         {label}
       </text>
     </g>

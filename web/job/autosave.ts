@@ -73,7 +73,10 @@ export function startAutosave(): () => void {
 
 function keepDraft(id: string, revision: number): void {
   try {
-    localStorage.setItem(draftKey(id), JSON.stringify({ revision, job: useJobStore.getState().job }));
+    localStorage.setItem(
+      draftKey(id),
+      JSON.stringify({ revision, job: useJobStore.getState().job }),
+    );
   } catch {
     // A full or forbidden store only costs the safety net; the server still gets the change.
   }

@@ -1,8 +1,8 @@
-import { compileLine, type CompiledLine, type Side } from "#core/line/compileLine.ts";
-import type { Levels } from "#core/line/path.ts";
-import type { HeadLinePoint } from "#core/line/headLine.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
+import { type CompiledLine, compileLine, type Side } from "#core/line/compileLine.ts";
+import type { HeadLinePoint } from "#core/line/headLine.ts";
+import type { Levels } from "#core/line/path.ts";
 
 /** The elevation drawing of a job in its own metres, before any scale. */
 export interface SectionGeometry {
@@ -28,14 +28,20 @@ export interface Point {
  * Geometry of a job that compiles. A line whose pump is not chosen yet is drawn all the same; anything
  * else that is refused gives undefined.
  */
-export function sectionGeometry(job: JobDocument, solved: JobSolution): SectionGeometry | undefined {
+export function sectionGeometry(
+  job: JobDocument,
+  solved: JobSolution,
+): SectionGeometry | undefined {
   const line = solved.kind === "solved" ? solved.solution.line : drawable(job);
   if (!line) return undefined;
   const geometry: SectionGeometry = {
     runs: [],
     fittings: [],
     intake: { distance: 0, height: line.intakeElevation },
-    pump: { distance: line.segments[line.pumpIndex]?.startDistance ?? 0, height: line.pumpElevation },
+    pump: {
+      distance: line.segments[line.pumpIndex]?.startDistance ?? 0,
+      height: line.pumpElevation,
+    },
     outlet: { distance: line.segments.at(-1)?.endDistance ?? 0, height: line.outletElevation },
     outletType: line.outlet.type,
     source: line.source,
@@ -45,10 +51,12 @@ export function sectionGeometry(job: JobDocument, solved: JobSolution): SectionG
   for (const s of line.segments) {
     const from = { distance: s.startDistance, height: s.startElevation };
     const to = { distance: s.endDistance, height: s.endElevation };
-    if (s.kind === "pipe") geometry.runs.push({ itemId: s.itemId, side: s.side, bore: s.bore, from, to });
+    if (s.kind === "pipe")
+      geometry.runs.push({ itemId: s.itemId, side: s.side, bore: s.bore, from, to });
     if (s.kind === "fitting") geometry.fittings.push({ itemId: s.itemId, side: s.side, at: to });
   }
-  const points = solved.kind === "solved" ? solved.solution.cases.normal.running?.headLine : undefined;
+  const points =
+    solved.kind === "solved" ? solved.solution.cases.normal.running?.headLine : undefined;
   geometry.headLine = (points ?? []).map((p: HeadLinePoint) => ({
     itemId: p.itemId,
     at: { distance: p.distance, height: p.elevation + p.pressureHead },
@@ -58,7 +66,9 @@ export function sectionGeometry(job: JobDocument, solved: JobSolution): SectionG
 }
 
 function drawable(job: JobDocument): CompiledLine | undefined {
-  const path = job.path.map((item) => (item.kind === "pump" ? { ...item, pump: item.pump ?? "any" } : item));
+  const path = job.path.map((item) =>
+    item.kind === "pump" ? { ...item, pump: item.pump ?? "any" } : item,
+  );
   const compilation = compileLine({ ...job, path });
   return compilation.kind === "compiled" ? compilation.line : undefined;
 }
@@ -67,7 +77,10 @@ function drawable(job: JobDocument): CompiledLine | undefined {
  * Distance to drawing across, 0 to 1. The suction side is short where most of the trouble is, so it is
  * given at least `least` of the width; each side keeps its own true scale.
  */
-export function acrossScale(geometry: SectionGeometry, least: number): (distance: number) => number {
+export function acrossScale(
+  geometry: SectionGeometry,
+  least: number,
+): (distance: number) => number {
   const end = Math.max(geometry.outlet.distance, 1e-6);
   const suction = geometry.pump.distance;
   if (suction <= 0) return (distance) => distance / end;

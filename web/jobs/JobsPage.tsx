@@ -1,5 +1,4 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { FileUp, Plus, Trash2 } from "../ui/icons.ts";
 import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
@@ -10,6 +9,7 @@ import { api, newId } from "../api/client.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
+import { FileUp, Plus, Trash2 } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { newJob, type Shape } from "./newJob.ts";
 
@@ -47,8 +47,8 @@ export function JobsPage() {
       {jobs.data?.length === 0 && (
         <Empty title="No jobs yet">
           <p>
-            A job holds the levels, the line, the pump and what you measured. Start one at the pit: where is the
-            water, how high and how far must it go?
+            A job holds the levels, the line, the pump and what you measured. Start one at the pit:
+            where is the water, how high and how far must it go?
           </p>
           <Button look="strong" onClick={() => setNaming(true)}>
             <Plus size={18} aria-hidden /> New job
@@ -58,20 +58,29 @@ export function JobsPage() {
       <ul aria-label="Jobs" className="grid gap-2">
         {jobs.data?.map((job) => (
           <li key={job.id} className="flex items-stretch rounded border border-rule bg-sheet">
-            <Link to={`/jobs/${job.id}`} className="min-w-0 flex-1 rounded px-4 py-2.5 hover:bg-press">
+            <Link
+              to={`/jobs/${job.id}`}
+              className="min-w-0 flex-1 rounded px-4 py-2.5 hover:bg-press"
+            >
               <span className="plate block text-[22px] leading-tight">{job.name}</span>
               <span className="block text-[14px] text-soft">
                 {[
                   job.place,
                   job.pumps.join(", ") || "no pump chosen yet",
-                  job.readings === 0 ? "not measured yet" : `${job.readings} reading${job.readings === 1 ? "" : "s"}`,
+                  job.readings === 0
+                    ? "not measured yet"
+                    : `${job.readings} reading${job.readings === 1 ? "" : "s"}`,
                   `saved ${new Date(job.updatedAt).toLocaleDateString()}`,
                 ]
                   .filter(Boolean)
                   .join(" · ")}
               </span>
             </Link>
-            <IconButton label={`Delete ${job.name}`} className="px-2" onClick={() => void remove(job)}>
+            <IconButton
+              label={`Delete ${job.name}`}
+              className="px-2"
+              onClick={() => void remove(job)}
+            >
               <Trash2 size={18} aria-hidden />
             </IconButton>
           </li>
@@ -90,7 +99,8 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
 
   async function create(event: FormEvent): Promise<void> {
     event.preventDefault();
-    if (name.trim() === "") return setProblem("Give the job a name, such as the place and the water.");
+    if (name.trim() === "")
+      return setProblem("Give the job a name, such as the place and the water.");
     try {
       const stored = await api.save("jobs", newId(), 0, newJob(name.trim(), shape));
       setName("");
@@ -119,7 +129,12 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
         <p role="alert" className="min-h-5 text-[14px] text-signal">
           {problem}
         </p>
-        <SelectField label="The pump stands" visibleLabel value={shape} onChange={(value) => setShape(value as Shape)}>
+        <SelectField
+          label="The pump stands"
+          visibleLabel
+          value={shape}
+          onChange={(value) => setShape(value as Shape)}
+        >
           <option value="above">above the water and draws it up</option>
           <option value="under">in the water</option>
         </SelectField>
@@ -144,13 +159,16 @@ function OpenFile() {
       const parsed = jobSchema.safeParse(JSON.parse(await file.text()));
       if (!parsed.success) {
         const [first] = fieldIssues(parsed.error);
-        toast.error(`${file.name} was not opened. ${first?.path ? `${first.path}: ` : ""}${first?.message}`);
+        toast.error(
+          `${file.name} was not opened. ${first?.path ? `${first.path}: ` : ""}${first?.message}`,
+        );
         return;
       }
       const stored = await api.save("jobs", newId(), 0, parsed.data);
       await navigate(`/jobs/${stored.id}`);
     } catch (error) {
-      const reason = error instanceof SyntaxError ? "It is not valid JSON." : (error as Error).message;
+      const reason =
+        error instanceof SyntaxError ? "It is not valid JSON." : (error as Error).message;
       toast.error(`${file.name} was not opened. ${reason}`);
     }
   }

@@ -1,10 +1,14 @@
-import { CircleCheck, CircleQuestionMark, OctagonX } from "../ui/icons.ts";
-import type { Comparison } from "#core/fieldtest/compare.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import { comparisonWords, INPUT_NAMES } from "#contract/wording/comparison.ts";
+import type { Comparison } from "#core/fieldtest/compare.ts";
 import { useUnits } from "../app/settings.ts";
+import { CircleCheck, CircleQuestionMark, OctagonX } from "../ui/icons.ts";
 
-const ICONS = { meets: CircleCheck, "falls-short": OctagonX, "cannot-tell": CircleQuestionMark } as const;
+const ICONS = {
+  meets: CircleCheck,
+  "falls-short": OctagonX,
+  "cannot-tell": CircleQuestionMark,
+} as const;
 
 /** Whether the pump does what its curve says, and on what that rests. */
 export function ComparisonCard({ comparison }: { comparison: Comparison }) {
@@ -13,7 +17,9 @@ export function ComparisonCard({ comparison }: { comparison: Comparison }) {
   const Icon = ICONS[comparison.judgement];
   return (
     <div data-judgement={comparison.judgement}>
-      <p className={`plate flex items-center gap-2 text-3xl leading-tight ${comparison.judgement === "falls-short" ? "text-signal" : ""}`}>
+      <p
+        className={`plate flex items-center gap-2 text-3xl leading-tight ${comparison.judgement === "falls-short" ? "text-signal" : ""}`}
+      >
         <Icon size={28} strokeWidth={2.4} aria-hidden />
         {words.title}
       </p>

@@ -1,23 +1,29 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Trash2 } from "../ui/icons.ts";
 import { lazy, Suspense, useMemo } from "react";
 import { toast } from "sonner";
-import { compileLine } from "#core/line/compileLine.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
 import { comparisonWords } from "#contract/wording/comparison.ts";
 import { itemName } from "#contract/wording/items.ts";
+import { compileLine } from "#core/line/compileLine.ts";
 import { api, newId, type TestWithReadings } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { partsOf, useJobStore } from "../job/jobStore.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
+import { Trash2 } from "../ui/icons.ts";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { ComparisonCard } from "./ComparisonCard.tsx";
 import { compareReading, pointOf } from "./measuredPoints.ts";
-import { emptyDraft, knownHeights, readingOf, type ReadingDraft, useReadingDraft } from "./readingDraft.ts";
+import {
+  emptyDraft,
+  knownHeights,
+  type ReadingDraft,
+  readingOf,
+  useReadingDraft,
+} from "./readingDraft.ts";
 import { Stopwatch } from "./Stopwatch.tsx";
 
 const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
@@ -25,9 +31,10 @@ const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
 /** Taking a reading at the pit and holding it against the rated curve while it is typed. */
 export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolution }) {
   const id = useJobStore((s) => s.id);
+  const units = useUnits();
   const client = useQueryClient();
   const tests = useQuery({ queryKey: ["tests", id], queryFn: () => api.tests(id) });
-  const { draft, change, addFill, replace } = useReadingDraft(id, job);
+  const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
   const heights = knownHeights(solved, job, draft.afterItemId);
   const { tap, pump, water } = heights;
   const result = useMemo(
@@ -38,7 +45,10 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
     () => (result.kind === "ready" ? compareReading(job, solved, result.reading) : undefined),
     [result, job, solved],
   );
-  const point = useMemo(() => comparison && pointOf("This reading", comparison, true), [comparison]);
+  const point = useMemo(
+    () => comparison && pointOf("This reading", comparison, true),
+    [comparison],
+  );
 
   async function file(): Promise<void> {
     try {
@@ -46,7 +56,14 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
       const filed = readingOf(draft, testId, heights);
       if (filed.kind !== "ready") return;
       await api.save("readings", newId(), 0, filed.reading);
-      replace({ ...draft, times: [], pressure: undefined, meterFlow: undefined, suctionPressure: undefined, note: "" });
+      replace({
+        ...draft,
+        times: [],
+        pressure: undefined,
+        meterFlow: undefined,
+        suctionPressure: undefined,
+        note: "",
+      });
       toast("Reading filed.");
     } catch (error) {
       toast.error(`Not filed: ${(error as Error).message} The reading stays here.`);
@@ -56,23 +73,36 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   }
 
   return (
-    <div className="grid min-h-0 flex-1 max-lg:overflow-y-auto lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
-      <section aria-label="Reading" className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r">
+    <div className="min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+      <section
+        aria-label="Reading"
+        className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
+      >
         <FlowPart {...{ draft, change, addFill }} />
         <DischargePart {...{ draft, change, job, tap }} />
         <SuctionPart {...{ draft, change, pump, water }} />
-        <TextField label="Note" value={draft.note} maxLength={1000} onChange={(note) => change({ note })} />
+        <TextField
+          label="Note"
+          value={draft.note}
+          maxLength={1000}
+          onChange={(note) => change({ note })}
+        />
         <div className="flex flex-wrap gap-2">
           <Button look="strong" disabled={result.kind !== "ready"} onClick={() => void file()}>
             File this reading
           </Button>
-          <Button onClick={() => replace(emptyDraft(job))}>Clear</Button>
+          <Button onClick={() => replace(emptyDraft(job, units))}>Clear</Button>
         </div>
       </section>
-      <section aria-label="Measured against rated" className="flex min-h-0 flex-col lg:overflow-y-auto">
+      <section
+        aria-label="Measured against rated"
+        className="flex flex-col lg:min-h-0 lg:overflow-y-auto"
+      >
         <div className="p-3" aria-live="polite">
           {solved.kind === "refused" ? (
-            <p className="text-soft">The reading can be held against the curve once the line can be solved.</p>
+            <p className="text-soft">
+              The reading can be held against the curve once the line can be solved.
+            </p>
           ) : comparison ? (
             <ComparisonCard comparison={comparison} />
           ) : (
@@ -178,8 +208,8 @@ function FlowPart({ draft, change, addFill }: PartProps & { addFill: (seconds: n
         <>
           <Stopwatch times={draft.times} onFill={addFill} onChange={(times) => change({ times })} />
           <p className="text-[13px] text-soft">
-            Wet the bucket, open the discharge fully, time three fills. Keep hands and cords clear of the outlet: a
-            hose under pressure whips.
+            Wet the bucket, open the discharge fully, time three fills. Keep hands and cords clear
+            of the outlet: a hose under pressure whips.
           </p>
         </>
       )}
@@ -191,7 +221,9 @@ function DischargePart({ draft, change, job, tap }: PartProps & { job: JobDocume
   const units = useUnits();
   const compiled = compileLine(job);
   const { pumpIndex } = partsOf(job.path);
-  const places = job.path.slice(Math.max(pumpIndex, 0)).filter((item) => item.kind !== "outlet" && item.kind !== "rise");
+  const places = job.path
+    .slice(Math.max(pumpIndex, 0))
+    .filter((item) => item.kind !== "outlet" && item.kind !== "rise");
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Discharge gauge</legend>
@@ -284,7 +316,9 @@ function SuctionPart({ draft, change, pump, water }: PartProps & { pump: number;
               quantity="length"
               range={{ ...RANGES.tolerance, what: "The tolerance" }}
               value={draft.levelTolerance}
-              onChange={(levelTolerance) => levelTolerance !== undefined && change({ levelTolerance })}
+              onChange={(levelTolerance) =>
+                levelTolerance !== undefined && change({ levelTolerance })
+              }
             />
           </>
         ) : (
@@ -328,14 +362,20 @@ function ReadingList({
   const client = useQueryClient();
   const refresh = () => client.invalidateQueries({ queryKey: ["tests", jobId] });
   const rows = tests.flatMap((test) => test.readings.map((reading) => ({ test, reading })));
-  if (rows.length === 0) return <p className="text-soft">None yet. The first is the one every later year is held against.</p>;
+  if (rows.length === 0)
+    return (
+      <p className="text-soft">None yet. The first is the one every later year is held against.</p>
+    );
   return (
     <ul>
       {rows.map(({ test, reading }) => {
         const comparison = compareReading(job, solved, reading.document);
         const words = comparison && comparisonWords(comparison, units);
         return (
-          <li key={reading.id} className="grid grid-cols-[minmax(0,1fr)_auto] items-center border-t border-rule py-1.5">
+          <li
+            key={reading.id}
+            className="grid grid-cols-[minmax(0,1fr)_auto] items-center border-t border-rule py-1.5"
+          >
             <div>
               <p>
                 <span className="plate text-[17px]">{words?.title ?? "Not compared"}</span>{" "}
@@ -344,7 +384,9 @@ function ReadingList({
                 </span>
               </p>
               {words && <p className="text-[14px]">{words.measured}</p>}
-              {reading.document.note && <p className="text-[14px] text-soft">{reading.document.note}</p>}
+              {reading.document.note && (
+                <p className="text-[14px] text-soft">{reading.document.note}</p>
+              )}
             </div>
             <IconButton
               label="Delete this reading"
@@ -353,7 +395,10 @@ function ReadingList({
                   async () => {
                     await refresh();
                     toast("Reading deleted.", {
-                      action: { label: "Undo", onClick: () => void api.restore("readings", reading.id).then(refresh) },
+                      action: {
+                        label: "Undo",
+                        onClick: () => void api.restore("readings", reading.id).then(refresh),
+                      },
                     });
                   },
                   (error: Error) => toast.error(error.message),

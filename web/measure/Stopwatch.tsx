@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
+import { RANGES } from "#contract/documents/quantity.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
 import { QuantityField } from "../ui/QuantityField.tsx";
-import { RANGES } from "#contract/documents/quantity.ts";
 
 /** Times fills of a bucket with one thumb: the whole width of the hand starts and stops. */
 export function Stopwatch({
@@ -56,16 +56,24 @@ export function Stopwatch({
         className={`plate flex h-28 w-full touch-none flex-col items-center justify-center rounded-lg select-none ${running ? "bg-signal text-paper" : "bg-water text-paper"}`}
       >
         <span className="text-5xl leading-none" data-testid="watch">
-          {running ? ((now - startedAt) / 1000).toFixed(1) : times.length === 0 ? "0.0" : times.at(-1)?.toFixed(2)}
+          {running
+            ? ((now - startedAt) / 1000).toFixed(1)
+            : times.length === 0
+              ? "0.0"
+              : times.at(-1)?.toFixed(2)}
           <span className="text-2xl"> s</span>
         </span>
-        <span className="text-2xl">{running ? "Full: stop" : times.length === 0 ? "Start filling" : "Start the next fill"}</span>
+        <span className="text-2xl">
+          {running ? "Full: stop" : times.length === 0 ? "Start filling" : "Start the next fill"}
+        </span>
       </button>
       {times.length > 0 && (
-        <ol aria-label="Fills" className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-1.5">
+        <ol
+          aria-label="Fills"
+          className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-1.5"
+        >
           {times.map((seconds, i) => (
             // A fill is known by its place in the list.
-            // biome-ignore lint/suspicious/noArrayIndexKey: see above
             <li key={i} className="flex items-center">
               <QuantityField
                 label={`Fill ${i + 1}`}
@@ -75,7 +83,10 @@ export function Stopwatch({
                 onChange={(value) => value !== undefined && onChange(times.with(i, value))}
                 className="flex-1"
               />
-              <IconButton label={`Remove fill ${i + 1}`} onClick={() => onChange(times.toSpliced(i, 1))}>
+              <IconButton
+                label={`Remove fill ${i + 1}`}
+                onClick={() => onChange(times.toSpliced(i, 1))}
+              >
                 <Trash2 size={16} aria-hidden />
               </IconButton>
             </li>

@@ -1,7 +1,7 @@
-import { compareWithRated, type Comparison } from "#core/fieldtest/compare.ts";
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
+import { type Comparison, compareWithRated } from "#core/fieldtest/compare.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import type { MeasuredPoint } from "../charts/CurvePlot.tsx";
 

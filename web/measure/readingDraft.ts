@@ -1,8 +1,9 @@
 import { useEffect, useState } from "react";
 import { z } from "zod";
-import type { JobDocument } from "#contract/documents/job.ts";
 import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
 import { partsOf } from "../job/jobStore.ts";
 
 /** A reading being taken: like a reading, but fills and gauge may still be missing. */
@@ -29,26 +30,37 @@ export type ReadingDraft = {
   note: string;
 };
 
-const draftSchema = z.looseObject({ method: z.string(), times: z.array(z.number()), afterItemId: z.string() });
+const draftSchema = z.looseObject({
+  method: z.string(),
+  times: z.array(z.number()),
+  afterItemId: z.string(),
+});
 
-export function emptyDraft(job: JobDocument): ReadingDraft {
+/** What a bucket and a gauge usually are, in each system of units. SI. */
+const USUAL = {
+  metric: { volume: 0.02, fullScale: 600_000, levelTolerance: 0.02 },
+  us: { volume: 5 * 3.785411784e-3, fullScale: 100 * 6894.757293168361, levelTolerance: 0.0254 },
+} as const;
+
+export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
   const { pumpIndex } = partsOf(job.path);
+  const { volume, fullScale, levelTolerance } = USUAL[units];
   return {
     method: "bucket",
-    volume: 0.02,
+    volume,
     volumeTolerance: 0.02,
     times: [],
     timingTolerance: 0.3,
     meterFlow: undefined,
     meterTolerance: 0.02,
     pressure: undefined,
-    fullScale: 600_000,
+    fullScale,
     accuracyClass: 0.016,
     elevation: undefined,
     afterItemId: job.path[pumpIndex]?.id ?? "",
     suctionKind: "water-level",
     level: undefined,
-    levelTolerance: 0.02,
+    levelTolerance,
     suctionPressure: undefined,
     suctionFullScale: 100_000,
     suctionClass: 0.016,
@@ -58,9 +70,9 @@ export function emptyDraft(job: JobDocument): ReadingDraft {
 }
 
 /** The draft of a job, kept on this device until it is filed: a phone that sleeps loses nothing. */
-export function useReadingDraft(jobId: string, job: JobDocument) {
+export function useReadingDraft(jobId: string, job: JobDocument, units: UnitSystem) {
   const key = `upright-gusher-reading-${jobId}`;
-  const [draft, setDraft] = useState<ReadingDraft>(() => restore(key, job));
+  const [draft, setDraft] = useState<ReadingDraft>(() => restore(key, emptyDraft(job, units), job));
   useEffect(() => {
     try {
       localStorage.setItem(key, JSON.stringify(draft));
@@ -71,13 +83,13 @@ export function useReadingDraft(jobId: string, job: JobDocument) {
   return {
     draft,
     change: (patch: Partial<ReadingDraft>) => setDraft((before) => ({ ...before, ...patch })),
-    addFill: (seconds: number) => setDraft((before) => ({ ...before, times: [...before.times, seconds] })),
+    addFill: (seconds: number) =>
+      setDraft((before) => ({ ...before, times: [...before.times, seconds] })),
     replace: setDraft,
   };
 }
 
-function restore(key: string, job: JobDocument): ReadingDraft {
-  const fresh = emptyDraft(job);
+function restore(key: string, fresh: ReadingDraft, job: JobDocument): ReadingDraft {
   try {
     const kept = draftSchema.safeParse(JSON.parse(localStorage.getItem(key) ?? "null"));
     if (!kept.success) return fresh;
@@ -104,8 +116,10 @@ export function readingOf(
   heights: ReturnType<typeof knownHeights>,
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
   const lacks = (what: string) => ({ kind: "lacks", what }) as const;
-  if (draft.method === "bucket" && draft.times.length === 0) return lacks("Time at least one fill of the bucket.");
-  if (draft.method === "meter" && draft.meterFlow === undefined) return lacks("Type the flow off the meter.");
+  if (draft.method === "bucket" && draft.times.length === 0)
+    return lacks("Time at least one fill of the bucket.");
+  if (draft.method === "meter" && draft.meterFlow === undefined)
+    return lacks("Type the flow off the meter.");
   if (draft.pressure === undefined) return lacks("Type the pressure off the discharge gauge.");
   if (draft.suctionKind === "gauge" && draft.suctionPressure === undefined) {
     return lacks("Type the pressure off the suction gauge.");
@@ -140,7 +154,11 @@ export function readingOf(
             accuracyClass: draft.suctionClass,
             elevation: draft.suctionElevation ?? heights.pump,
           }
-        : { kind: "water-level", level: draft.level ?? heights.water, tolerance: draft.levelTolerance },
+        : {
+            kind: "water-level",
+            level: draft.level ?? heights.water,
+            tolerance: draft.levelTolerance,
+          },
   });
   return parsed.success
     ? { kind: "ready", reading: parsed.data }

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useParams } from "react-router";
-import { pumpCurve } from "#core/pump/curve.ts";
-import { TOLERANCE } from "#core/pump/pump.ts";
 import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
+import { pumpCurve } from "#core/pump/curve.ts";
+import { TOLERANCE } from "#core/pump/pump.ts";
 import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { CurvePlot } from "../charts/CurvePlot.tsx";
@@ -34,12 +34,20 @@ function Plate({ pump }: { pump: PumpDocument }) {
     ["Driven by", pump.drive === "engine" ? "engine" : "electric motor"],
     ["Stands", pump.submersible ? "in the water" : "above the water"],
     ["Rated speed", format(pump.ratedSpeedRpm, "speed", units)],
-    ["Suction lift", pump.maxSuctionLift === undefined ? undefined : `${format(pump.maxSuctionLift, "head", units)} at sea level`],
+    [
+      "Suction lift",
+      pump.maxSuctionLift === undefined
+        ? undefined
+        : `${format(pump.maxSuctionLift, "head", units)} at sea level`,
+    ],
     ["Suction port", pump.suctionPort && format(pump.suctionPort, "diameter", units)],
     ["Discharge port", pump.dischargePort && format(pump.dischargePort, "diameter", units)],
     ["Passes solids of", pump.solids && format(pump.solids, "diameter", units)],
     ["Weight", pump.mass && format(pump.mass, "mass", units)],
-    ["Tolerance", `${pump.tolerance}: flow ±${formatPercent(tolerance.flow)}, head ±${formatPercent(tolerance.head)}`],
+    [
+      "Tolerance",
+      `${pump.tolerance}: flow ±${formatPercent(tolerance.flow)}, head ±${formatPercent(tolerance.head)}`,
+    ],
   ].filter((fact): fact is [string, string] => typeof fact[1] === "string");
   return (
     <div className="mx-auto grid h-full max-w-6xl gap-x-6 overflow-y-auto p-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_minmax(0,1fr)]">
@@ -53,7 +61,7 @@ function Plate({ pump }: { pump: PumpDocument }) {
         <CurvePlot pump={pump} curve={curve} label={`Curve of ${pump.maker} ${pump.model}`} />
       </div>
       <div className="lg:overflow-y-auto">
-        <dl className="grid grid-cols-[auto_1fr] gap-x-3">
+        <dl className="grid grid-cols-[auto_1fr]">
           {facts.map(([name, value]) => (
             <div key={name} className="contents">
               <dt className="border-t border-rule py-1 text-[14px] text-soft">{name}</dt>
@@ -75,8 +83,14 @@ function Plate({ pump }: { pump: PumpDocument }) {
               <tr key={point.flow} className="border-t border-rule">
                 <td className="text-right">{format(point.flow, "flow", units)}</td>
                 <td className="text-right">{format(point.head, "head", units)}</td>
-                <td className="text-right">{point.power === undefined ? "–" : format(point.power, "power", units)}</td>
-                <td className="text-right">{point.npshRequired === undefined ? "–" : format(point.npshRequired, "head", units)}</td>
+                <td className="text-right">
+                  {point.power === undefined ? "–" : format(point.power, "power", units)}
+                </td>
+                <td className="text-right">
+                  {point.npshRequired === undefined
+                    ? "–"
+                    : format(point.npshRequired, "head", units)}
+                </td>
               </tr>
             ))}
           </tbody>

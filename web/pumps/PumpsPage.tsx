@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { bestEfficiencyFlow, pumpCurve, shutoffHead } from "#core/pump/curve.ts";
 import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
+import { bestEfficiencyFlow, pumpCurve, shutoffHead } from "#core/pump/curve.ts";
 import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
@@ -32,7 +32,9 @@ export function PumpsPage() {
   const rows = (pumps.data ?? [])
     .map(({ document }) => document)
     .filter((pump) => !kind || pump.kind === kind)
-    .sort((a, b) => `${a.kind} ${a.maker} ${a.model}`.localeCompare(`${b.kind} ${b.maker} ${b.model}`));
+    .sort((a, b) =>
+      `${a.kind} ${a.maker} ${a.model}`.localeCompare(`${b.kind} ${b.maker} ${b.model}`),
+    );
 
   return (
     <div className="mx-auto h-full max-w-5xl overflow-y-auto p-4">
@@ -45,8 +47,8 @@ export function PumpsPage() {
       {pumps.data?.length === 0 && (
         <Empty title="No pumps yet">
           <p>
-            A small library ships with the application: invented pumps with believable curves, to learn on. It is
-            loaded once; nothing is fetched from anywhere.
+            A small library ships with the application: invented pumps with believable curves, to
+            learn on. It is loaded once; nothing is fetched from anywhere.
           </p>
           <Button look="strong" onClick={() => void load()}>
             Load the pump library
@@ -86,16 +88,25 @@ export function PumpsPage() {
                   return (
                     <tr key={pump.id} className="border-t border-rule">
                       <td className="py-1.5">
-                        <Link to={`/pumps/${pump.id}`} className="plate inline-flex min-h-8 items-center text-[19px] hover:underline">
+                        <Link
+                          to={`/pumps/${pump.id}`}
+                          className="plate inline-flex min-h-8 items-center text-[19px] hover:underline"
+                        >
                           {pump.maker} {pump.model}
                         </Link>
                       </td>
                       <td>{PUMP_KINDS[pump.kind]}</td>
                       <td className="text-right">{format(shutoffHead(curve), "head", units)}</td>
-                      <td className="text-right">{format(bestEfficiencyFlow(curve).flow, "flow", units)}</td>
+                      <td className="text-right">
+                        {format(bestEfficiencyFlow(curve).flow, "flow", units)}
+                      </td>
                       <td className="text-right">{format(curve.lastFlow, "flow", units)}</td>
-                      <td className="text-right">{pump.solids ? format(pump.solids, "diameter", units) : "–"}</td>
-                      <td className="text-right">{pump.mass ? format(pump.mass, "mass", units) : "–"}</td>
+                      <td className="text-right">
+                        {pump.solids ? format(pump.solids, "diameter", units) : "–"}
+                      </td>
+                      <td className="text-right">
+                        {pump.mass ? format(pump.mass, "mass", units) : "–"}
+                      </td>
                     </tr>
                   );
                 })}

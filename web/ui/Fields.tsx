@@ -23,7 +23,8 @@ export function TextField({
 }) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
-  const problem = required && draft !== null && draft.trim() === "" ? `${label} is needed.` : undefined;
+  const problem =
+    required && draft !== null && draft.trim() === "" ? `${label} is needed.` : undefined;
   return (
     <div className={clsx("relative min-w-0", className)}>
       <label htmlFor={id} className="block text-[13px] text-soft">
@@ -47,7 +48,10 @@ export function TextField({
         }}
       />
       {problem && (
-        <p role="alert" className="absolute top-full z-20 rounded bg-sheet px-2 text-[13px] text-signal shadow">
+        <p
+          role="alert"
+          className="absolute top-full z-20 rounded bg-sheet px-2 text-[13px] text-signal shadow"
+        >
           {problem}
         </p>
       )}
@@ -98,7 +102,11 @@ export function NumberField({
       <div className="relative">
         <input
           id={id}
-          className={clsx("entry target plate text-[17px]", suffix && "pr-7", problem && "border-signal")}
+          className={clsx(
+            "entry target plate text-[17px]",
+            suffix && "pr-7",
+            problem && "border-signal",
+          )}
           inputMode="decimal"
           autoComplete="off"
           value={draft ?? String(Number(value.toPrecision(6)))}
@@ -120,7 +128,10 @@ export function NumberField({
           }}
         />
         {suffix && (
-          <span aria-hidden className="pointer-events-none absolute inset-y-0 right-2 flex items-center text-[13px] text-soft">
+          <span
+            aria-hidden
+            className="pointer-events-none absolute inset-y-0 right-2 flex items-center text-[13px] text-soft"
+          >
             {suffix}
           </span>
         )}

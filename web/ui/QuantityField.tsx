@@ -8,8 +8,8 @@ import { useUnits } from "../app/settings.ts";
 
 interface Props {
   label: string;
-  /** show the label above the field; otherwise it only names it for assistive technology */
-  visibleLabel?: boolean;
+  /** show the label above the field, everywhere or on a phone; otherwise it only names it for assistive technology */
+  visibleLabel?: boolean | "phone";
   quantity: Quantity;
   range: QuantityRange;
   /** SI; undefined for an empty optional field */
@@ -44,7 +44,13 @@ export function QuantityField(props: Props) {
 
   return (
     <div className={clsx("relative min-w-0", props.className)}>
-      <label htmlFor={id} className={visibleLabel ? "block text-[13px] text-soft" : "sr-only"}>
+      <label
+        htmlFor={id}
+        className={clsx(
+          "text-[13px] text-soft",
+          visibleLabel === "phone" ? "sm:sr-only" : visibleLabel ? "block" : "sr-only",
+        )}
+      >
         {label}
       </label>
       <div className="relative">

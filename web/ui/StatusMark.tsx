@@ -1,5 +1,5 @@
-import { CircleCheck, OctagonX, TriangleAlert } from "./icons.ts";
 import type { Level } from "#core/verdict/verdicts.ts";
+import { CircleCheck, OctagonX, TriangleAlert } from "./icons.ts";
 
 const MARKS = {
   stop: { Icon: OctagonX, word: "Stop", colour: "text-signal" },
