@@ -18,6 +18,7 @@ export interface QuantityRange {
 export function quantity(kind: Quantity, range: QuantityRange) {
   return z
     .union([z.number(), z.string().max(60)], { error: `${range.what}: give a number.` })
+    .describe(`${range.what}: a number in SI, or text with its unit`)
     .transform((given, context) => {
       let value: number;
       if (typeof given === "number") value = given;

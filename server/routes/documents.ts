@@ -20,7 +20,10 @@ export function documentRoutes(db: Database): Hono {
   const routes = new Hono();
   routes.get("/jobs", async (c) => c.json(await listJobs(db)));
   routes.get("/pumps", async (c) => c.json(await listDocuments(db, COLLECTIONS.pumps)));
-  routes.get("/jobs/:id/tests", async (c) => c.json(await listTestsOfJob(db, c.req.param("id"))));
+  routes.get("/jobs/:id/tests", async (c) => {
+    const id = c.req.param("id");
+    return c.json(isId(id) ? await listTestsOfJob(db, id) : []);
+  });
   for (const name of Object.keys(COLLECTIONS) as CollectionName[]) {
     routes.route(`/${name}`, collectionRoutes(db, name));
   }
@@ -33,6 +36,11 @@ function collectionRoutes(db: Database, name: CollectionName): Hono {
   const routes = new Hono();
   const notFound = (c: Context) =>
     c.json<ApiError>({ error: "not-found", message: `There is no such ${noun}.` }, 404);
+
+  // Whatever is no id names nothing, and never reaches the database.
+  routes.on(["GET", "DELETE", "POST"], ["/:id", "/:id/restore"], async (c, next) =>
+    isId(c.req.param("id")) ? next() : notFound(c),
+  );
 
   routes.get("/:id", async (c) => {
     const found = await getDocument(db, collection, c.req.param("id"));
@@ -92,6 +100,8 @@ function collectionRoutes(db: Database, name: CollectionName): Hono {
   );
   return routes;
 }
+
+const isId = (text: string): boolean => idSchema.safeParse(text).success;
 
 async function jsonBody(
   c: Context,

@@ -1,0 +1,34 @@
+import { AxeBuilder } from "@axe-core/playwright";
+import { test as base, expect, type Page } from "@playwright/test";
+
+/** A page that fails its test on any console error, uncaught error or request to another host. */
+export const test = base.extend<{ page: Page }>({
+  page: async ({ page, baseURL }, use) => {
+    const trouble: string[] = [];
+    page.on("console", (message) => {
+      if (message.type() === "error") trouble.push(message.text());
+    });
+    page.on("pageerror", (error) => trouble.push(error.message));
+    page.on("request", (request) => {
+      const url = request.url();
+      if (!url.startsWith(baseURL ?? "") && !/^(data|blob):/.test(url))
+        trouble.push(`asked ${url}`);
+    });
+    await use(page);
+    expect(trouble).toEqual([]);
+  },
+});
+
+export { expect } from "@playwright/test";
+
+/** No violation that assistive technology would meet, with the WCAG AA rules on. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).exclude(".js-plotly-plot").analyze();
+  expect(
+    violations.map(({ id, nodes }) => `${id}: ${nodes.map((n) => n.html).join(" | ")}`),
+  ).toEqual([]);
+}
+
+/** Waits until the job says that it is saved. */
+export const saved = (page: Page) =>
+  expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();

@@ -1,0 +1,271 @@
+import { expect, expectAccessible, saved, test } from "./harness.ts";
+
+const duty = "[data-testid=duty]";
+
+test("a whole job by keyboard: create, edit the line, choose a pump, time a bucket, read the verdict, reload", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("New job");
+  await page.keyboard.press("Enter");
+  await page.getByLabel("Name").fill("Tallow Mill: wheel pit");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/\/jobs\/.+part=source/);
+  await expect(page.locator(duty)).toContainText("No duty yet");
+
+  await page.getByLabel("Normal water").focus();
+  await page.keyboard.type("-0.6 m");
+  await page.keyboard.press("Tab");
+  await page.getByLabel("Flow wanted").focus();
+  await page.keyboard.type("30 gpm");
+  await page.keyboard.press("Tab");
+
+  // Keys 1 to 5 bring a part to hand.
+  await page.getByRole("button", { name: "Discharge" }).focus();
+  await page.keyboard.press("3");
+  await page.getByRole("button", { name: "Choose Brackle Run 35" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page.locator(duty)).toContainText("L/s");
+  const before = await page.locator(duty).innerText();
+
+  await page.getByRole("button", { name: "Discharge" }).focus();
+  await page.keyboard.press("Enter");
+  const lengths = page.getByRole("list", { name: "Discharge line" }).getByLabel("Length");
+  await lengths.last().focus();
+  await page.keyboard.type("60 m");
+  await page.keyboard.press("Tab");
+  await expect(page.locator(duty)).not.toHaveText(before);
+  const longer = await page.locator(duty).innerText();
+
+  // One visit to a field is one step of undo.
+  await page.keyboard.press("Control+z");
+  await expect(lengths.last()).toHaveValue("15");
+  expect(await page.locator(duty).innerText()).toBe(before);
+  await page.keyboard.press("Control+Shift+z");
+  await expect(lengths.last()).toHaveValue("60");
+  expect(await page.locator(duty).innerText()).toBe(longer);
+
+  // A row moves along the path by keyboard.
+  await lengths.last().focus();
+  await page.keyboard.press("Alt+ArrowUp");
+  await expect(
+    page
+      .getByRole("list", { name: "Discharge line" })
+      .getByRole("listitem")
+      .nth(2)
+      .getByLabel("Length"),
+  ).toHaveValue("60");
+  await saved(page);
+
+  await page.getByRole("link", { name: "Measure" }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByLabel("Bucket holds").focus();
+  await page.keyboard.type("60 L");
+  const watch = page.getByTestId("watch");
+  for (let fill = 0; fill < 3; fill++) {
+    await watch.locator("..").focus();
+    await page.keyboard.press("Space");
+    await page.waitForTimeout(250);
+    await page.keyboard.press("Space");
+  }
+  await expect(page.getByRole("list", { name: "Fills" }).getByRole("listitem")).toHaveCount(3);
+  // The fills of a real bucket are longer: type them over the ones just timed.
+  for (const [i, seconds] of ["21.2", "20.9", "21.4"].entries()) {
+    await page.getByLabel(`Fill ${i + 1}`, { exact: true }).focus();
+    await page.keyboard.type(seconds);
+  }
+  await page.getByLabel("Gauge reads").focus();
+  await page.keyboard.type("1.5 bar");
+  await page.keyboard.press("Tab");
+  await expect(page.locator("[data-judgement]")).toBeVisible();
+  const judgement = await page.locator("[data-judgement]").getAttribute("data-judgement");
+  await page.getByRole("button", { name: "File this reading" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/Measured 2\.8\d/).last()).toBeVisible();
+
+  await page.reload();
+  await expect(page.getByText(/Measured 2\.8\d/)).toBeVisible();
+  expect(["meets", "falls-short", "cannot-tell"]).toContain(judgement);
+  await page.goBack();
+  await page.reload();
+  await expect(page.getByLabel("Name of the job")).toHaveValue("Tallow Mill: wheel pit");
+  await expect(page.locator(duty))
+    .toHaveText(longer.replace(/\s+/g, " "), { useInnerText: true })
+    .catch(async () => {
+      expect((await page.locator(duty).innerText()).replace(/\s+/g, "")).toBe(
+        longer.replace(/\s+/g, ""),
+      );
+    });
+});
+
+test.describe("at the pit", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+  test("a whole job by touch", async ({ page }) => {
+    await page.goto("/");
+    await page.getByRole("button", { name: "New job" }).tap();
+    await page.getByLabel("Name").fill("Relay room");
+    await page.getByLabel("The pump stands").selectOption("under");
+    await page.getByRole("button", { name: "Start the job" }).tap();
+    await page.getByRole("button", { name: "Pump", exact: true }).tap();
+    await page.getByRole("button", { name: "Choose Tarnfold Pit 9" }).tap();
+    await expect(page.locator(duty)).toContainText("L/s");
+    await page.getByRole("button", { name: "Discharge" }).tap();
+    await page.getByLabel("Pipe or hose").first().selectOption("sump-hose-2in");
+    await page.getByRole("button", { name: "Fitting" }).tap();
+    await expect(page.getByLabel("Count")).toHaveCount(3);
+    await saved(page);
+
+    await page.getByRole("link", { name: "Measure" }).tap();
+    const watch = page.getByTestId("watch").locator("..");
+    const box = await watch.boundingBox();
+    expect(box?.height).toBeGreaterThanOrEqual(44);
+    expect(box?.width).toBeGreaterThan(300);
+    for (let fill = 0; fill < 2; fill++) {
+      await watch.tap();
+      await page.waitForTimeout(300);
+      await watch.tap();
+    }
+    await expect(page.getByRole("list", { name: "Fills" }).getByRole("listitem")).toHaveCount(2);
+    await page.getByLabel("Gauge reads").fill("30 kPa");
+    await expect(page.locator("[data-judgement]")).toBeVisible();
+    await page.reload();
+    // The reading being taken survives a phone that slept.
+    await expect(page.getByRole("list", { name: "Fills" }).getByRole("listitem")).toHaveCount(2);
+    await page.getByRole("button", { name: "File this reading" }).tap();
+    await expect(page.getByText("Reading filed.")).toBeVisible();
+    await page.reload();
+    await expect(page.getByText(/^Measured /)).toHaveCount(1);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(wide).toBeLessThanOrEqual(390);
+  });
+
+  test("nothing to tap is smaller than a thumb", async ({ page }) => {
+    await page.goto("/jobs/ketterby-hurling-ground?part=discharge");
+    await expect(page.locator(duty)).toBeVisible();
+    const small = await page
+      .locator("section[aria-label='Part in hand'] :is(button, select, input)")
+      .evaluateAll(
+        (nodes) =>
+          nodes
+            .map((node) => node.getBoundingClientRect())
+            .filter((box) => box.height < 44 || box.width < 44).length,
+      );
+    expect(small).toBe(0);
+  });
+});
+
+test("the demo shows its duty, ledger, curve and readings", async ({ page }) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer?view=curve");
+  await expect(page.locator(duty)).toContainText("3.22");
+  await expect(page.locator(".js-plotly-plot .main-svg").first()).toBeVisible();
+  await page.getByRole("button", { name: "Head ledger" }).click();
+  await expect(page.getByRole("table", { name: "Head ledger" })).toContainText(
+    "Total dynamic head",
+  );
+  // One click lays a run a size larger, and the flow grows by what was promised.
+  await page.getByRole("button", { name: "75 mm: +0.35 L/s" }).click();
+  await expect(page.locator(duty)).toContainText("3.57");
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(page.locator(duty)).toContainText("3.22");
+  await page.keyboard.press("u");
+  await expect(page.locator(duty)).toContainText("gpm");
+  await page.keyboard.press("u");
+  await page.getByRole("link", { name: "Measure" }).click();
+  await expect(page.getByText("Meets its curve")).toBeVisible();
+  await expect(page.getByText("Cannot tell")).toBeVisible();
+});
+
+test("bad input says why at its field, keeps the text, and leaves the duty standing", async ({
+  page,
+}) => {
+  await page.goto("/jobs/ketterby-hurling-ground?part=discharge");
+  const before = await page.locator(duty).innerText();
+  const length = page.getByRole("list", { name: "Discharge line" }).getByLabel("Length").first();
+  for (const [text, sentence] of [
+    ["-4 m", "The length must be more than 0."],
+    ["1,200", "could be either"],
+    ["12 gpm", "not a unit of length"],
+  ] as const) {
+    await length.fill(text);
+    await expect(page.getByRole("alert")).toContainText(sentence);
+    await expect(length).toHaveValue(text);
+    expect(await page.locator(duty).innerText()).toBe(before);
+  }
+  await length.press("Escape");
+  await expect(length).toHaveValue("30");
+  await length.fill("2 m");
+  await expect(page.getByRole("list", { name: "Findings" })).toContainText(
+    "rises more than it is long",
+  );
+  await expect(page.getByRole("alert")).toContainText("rises more than it is long");
+  await length.press("Escape");
+  expect(await page.locator(duty).innerText()).toBe(before);
+});
+
+test("two tabs on one job: the later one is asked, and nothing is lost", async ({
+  page,
+  context,
+}) => {
+  await page.goto("/jobs/ketterby-hurling-ground?part=source");
+  const other = await context.newPage();
+  await other.goto("/jobs/ketterby-hurling-ground?part=source");
+  await other.getByLabel("Levels measured from").fill("Lock sill");
+  await saved(other);
+  await other.waitForTimeout(900);
+  await saved(other);
+  await other.close();
+  await page.route("**/api/jobs/ketterby-hurling-ground", (route) =>
+    route.request().method() === "GET" ? route.abort() : route.continue(),
+  );
+  await page.getByLabel("Water", { exact: true }).fill("Upper basin");
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("Changed in two places");
+  await page.unroute("**/api/jobs/ketterby-hurling-ground");
+  await dialog.getByRole("button", { name: "Take the other" }).click();
+  await expect(page.getByLabel("Levels measured from")).toHaveValue("Lock sill");
+  await expect(page.getByLabel("Water", { exact: true })).toHaveValue("Canal basin");
+});
+
+test("a server that does not answer loses nothing", async ({ page }) => {
+  await page.goto("/jobs/ketterby-hurling-ground?part=source");
+  const datum = page.getByLabel("Levels measured from");
+  await page.route("**/api/jobs/*", (route) =>
+    route.request().method() === "PUT" ? route.abort("connectionfailed") : route.continue(),
+  );
+  // The browser itself reports the failed request; that is not the application's error.
+  page.removeAllListeners("console");
+  await datum.fill("Coping stone");
+  await expect(page.getByRole("status").filter({ hasText: "does not answer" })).toBeVisible();
+  await page.unroute("**/api/jobs/*");
+  await saved(page);
+  await page.reload();
+  await expect(datum).toHaveValue("Coping stone");
+});
+
+for (const theme of ["light", "dark"] as const) {
+  test(`assistive technology finds no fault, ${theme}`, async ({ page }) => {
+    await page.addInitScript((value) => {
+      localStorage.setItem(
+        "upright-gusher-settings",
+        JSON.stringify({ state: { theme: value, units: "metric" }, version: 0 }),
+      );
+    }, theme);
+    for (const path of [
+      "/",
+      "/?new=1",
+      "/jobs/ennet-glasshouses-transfer?part=source",
+      "/jobs/ennet-glasshouses-transfer?part=suction&view=curve",
+      "/jobs/ennet-glasshouses-transfer?part=pump",
+      "/jobs/ketterby-hurling-ground?part=outlet",
+      "/jobs/ketterby-hurling-ground/measure",
+      "/pumps",
+      "/pumps/fenwicket-jet-2",
+    ]) {
+      await page.goto(path);
+      await page.waitForLoadState("networkidle");
+      await expectAccessible(page);
+    }
+  });
+}

@@ -1,0 +1,99 @@
+// npm test: types, lint, boundaries, unit tests, a build, and the real interface in headless Chromium.
+// Ends with a line "N passed, N failed".
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium } from "./tasks/chromium.mjs";
+import { buildServer, buildSolve, buildWeb, install, root, run } from "./tasks/prepare.mjs";
+
+let passed = 0;
+let failed = 0;
+const scratch = mkdtempSync(join(tmpdir(), "gusher-results-"));
+const bin = (name) =>
+  join(root, "node_modules", ".bin", process.platform === "win32" ? `${name}.cmd` : name);
+
+async function check(name, work) {
+  const started = Date.now();
+  console.log(`\n── ${name}`);
+  let ok = false;
+  try {
+    ok = await work();
+  } catch (error) {
+    console.error(error);
+  }
+  if (ok) passed++;
+  else failed++;
+  console.log(`${ok ? "✓" : "✗"} ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
+}
+
+/** A test runner that writes its counts to a JSON file; a run that counted nothing has failed. */
+async function suite(name, command, args, env, counts) {
+  console.log(`\n── ${name}`);
+  const code = await run(command, args, { env: { ...process.env, ...env } });
+  let result = { passed: 0, failed: 0 };
+  try {
+    result = counts();
+  } catch (error) {
+    console.error(`${name} left no result: ${error.message}`);
+  }
+  passed += result.passed;
+  failed += result.failed;
+  if (result.passed === 0 || (code !== 0 && result.failed === 0)) failed++;
+}
+
+await install();
+for (const part of ["core", "contract", "server", "web", "e2e"]) {
+  await check(`types: ${part}`, async () => (await run(bin("tsc"), ["-p", part])) === 0);
+}
+await check("lint and format", async () => (await run(bin("biome"), ["ci", "."])) === 0);
+await check(
+  "boundaries",
+  async () =>
+    (await run(bin("depcruise"), [
+      ...["core", "contract", "server", "web", "demo", "scripts", "bench"],
+      ...["--config", ".dependency-cruiser.cjs"],
+    ])) === 0,
+);
+
+const unitResult = join(scratch, "unit.json");
+await suite(
+  "unit tests",
+  bin("vitest"),
+  ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${unitResult}`],
+  {},
+  () => {
+    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(
+      readFileSync(unitResult, "utf8"),
+    );
+    return {
+      passed: numPassedTests,
+      failed: Math.max(numFailedTests, numFailedTestSuites > 0 ? 1 : 0),
+    };
+  },
+);
+
+await check("build", async () => {
+  await Promise.all([buildServer(), buildSolve(), buildWeb()]);
+  return true;
+});
+
+const browserResult = join(scratch, "browser.json");
+const executable = await chromium();
+await suite(
+  "browser tests",
+  bin("playwright"),
+  ["test", "--config", "e2e/playwright.config.ts"],
+  {
+    CHROMIUM: executable,
+    PLAYWRIGHT_JSON_OUTPUT_NAME: browserResult,
+    PLAYWRIGHT_JSON_OUTPUT_FILE: browserResult,
+  },
+  () => {
+    const { expected, unexpected, flaky } = JSON.parse(readFileSync(browserResult, "utf8")).stats;
+    return { passed: expected + flaky, failed: unexpected };
+  },
+);
+
+rmSync(scratch, { recursive: true, force: true });
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed > 0 ? 1 : 0);
