@@ -21,6 +21,7 @@ export function JobHeader({ measuring }: { measuring: boolean }) {
   );
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule px-3 py-1">
+      <h1 className="sr-only">{name}</h1>
       <input
         aria-label="Name of the job"
         className="target plate min-w-0 flex-1 basis-52 rounded bg-transparent px-1 text-[21px] hover:bg-press focus:bg-sheet"

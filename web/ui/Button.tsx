@@ -35,7 +35,7 @@ export function IconButton({
       aria-label={label}
       title={label}
       className={clsx(
-        "target inline-flex min-w-8 items-center justify-center rounded text-soft hover:bg-press hover:text-ink disabled:opacity-35",
+        "target inline-flex items-center justify-center rounded text-soft hover:bg-press hover:text-ink disabled:opacity-35",
         className,
       )}
       {...rest}
