@@ -88,18 +88,26 @@ function crossingsOf(curve: PumpCurve, surplus: (flow: number) => number): numbe
   return found;
 }
 
-/** The published flows, with steps between those where the head rises. */
+/**
+ * Flows to look at: the ends of every stretch over which the head falls, since the surplus falls with
+ * it and can cross zero once at most, and close steps wherever the head rises.
+ */
 function samples(curve: PumpCurve): number[] {
   const { x, y } = curve.head;
+  const falls = (i: number) => (y[i + 1] as number) <= (y[i] as number);
   const flows: number[] = [x[0] as number];
   for (let i = 0; i + 1 < x.length; i++) {
     const [from, to] = [x[i] as number, x[i + 1] as number];
-    const rising = (y[i + 1] as number) > (y[i] as number);
-    const steps = rising ? 24 : 1;
-    for (let s = 1; s <= steps; s++) flows.push(from + ((to - from) * s) / steps);
+    if (falls(i)) {
+      if (i + 2 === x.length || !falls(i + 1)) flows.push(to);
+      continue;
+    }
+    for (let s = 1; s <= RISING_STEPS; s++) flows.push(from + ((to - from) * s) / RISING_STEPS);
   }
   return flows;
 }
+
+const RISING_STEPS = 24;
 
 function closest(curve: PumpCurve, surplus: (flow: number) => number): number {
   return Math.max(...samples(curve).map(surplus));

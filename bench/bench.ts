@@ -1,0 +1,123 @@
+import { bisect } from "fmin/src/bisect.js";
+import newtonRaphson from "newton-raphson-method";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import { solveJob } from "#contract/solveJob.ts";
+import { operatingPoint } from "#core/duty/operatingPoint.ts";
+import { type Solution, solveLine } from "#core/duty/solveLine.ts";
+import { systemHead } from "#core/line/lineLoss.ts";
+import type { PathItem } from "#core/line/path.ts";
+import { evaluate } from "#core/numeric/monotoneCubic.ts";
+import { GLASSHOUSES } from "#demo/jobs.ts";
+
+/**
+ * npm run bench: what the computation costs. Figures that travel between machines are ratios within
+ * this one run; the microseconds belong to this machine.
+ */
+const job = jobSchema.parse(GLASSHOUSES);
+
+/** The demo job with its discharge repeated until the path holds about `items` items. */
+function jobOf(items: number): JobDocument {
+  const pump = job.path.findIndex((item) => item.kind === "pump");
+  const outlet = job.path.at(-1);
+  const body = job.path.slice(pump + 1, -1);
+  const discharge: PathItem[] = [];
+  for (let i = 0; discharge.length < items - 3; i++) {
+    const item = body[i % body.length];
+    if (!item) break;
+    // Each run shortened and level after the first round, so that the pump still reaches the outlet.
+    const share = body.length / items;
+    discharge.push(
+      item.kind === "pipe"
+        ? { ...item, id: `r${i}`, length: item.length * share, rise: item.rise * share }
+        : { ...item, id: `r${i}` },
+    );
+  }
+  const suction = job.path.slice(0, pump + 1);
+  return { ...job, path: [...suction, ...discharge, outlet] as JobDocument["path"] };
+}
+
+function solutionOf(document: JobDocument): Solution {
+  const result = solveLine(document, document.pumps);
+  if (result.kind !== "solved") throw new Error(JSON.stringify(result.findings));
+  return result.solution;
+}
+
+/** Median time of one call in µs over batches, after a warm-up. */
+function microseconds(work: () => unknown): number {
+  let sink: unknown;
+  const batch = (n: number) => {
+    const start = performance.now();
+    for (let i = 0; i < n; i++) sink = work();
+    return ((performance.now() - start) * 1000) / n;
+  };
+  batch(50);
+  const size = Math.max(5, Math.round(20_000 / Math.max(batch(20), 1)));
+  const rounds = Array.from({ length: 15 }, () => batch(size)).sort((a, b) => a - b);
+  if (sink === undefined) throw new Error("nothing was computed");
+  return rounds[7] as number;
+}
+
+function row(name: string, value: string, note = ""): void {
+  console.log(`${name.padEnd(52)} ${value.padStart(12)}  ${note}`);
+}
+
+const ten = jobOf(10);
+const { curve, line, water } = solutionOf(ten);
+const context = { water, friction: "darcy-weisbach" } as const;
+const lineHead = (flow: number) => systemHead(line, "normal", flow, context);
+const surplus = (flow: number) => evaluate(curve.head, flow) - lineHead(flow);
+
+const ours = microseconds(() => operatingPoint(curve, lineHead));
+const general = microseconds(() =>
+  bisect(surplus, 1e-9, curve.lastFlow, { tolerance: 1e-12 * curve.lastFlow, maxIterations: 200 }),
+);
+const newton = microseconds(() =>
+  newtonRaphson(
+    (x: number) => surplus(Math.min(Math.max(x, 1e-9), curve.lastFlow)),
+    curve.lastFlow / 2,
+    {
+      tolerance: 1e-12,
+      h: 1e-7,
+    },
+  ),
+);
+const outcome = operatingPoint(curve, lineHead);
+const check = bisect(surplus, 1e-9, curve.lastFlow, { tolerance: 1e-15, maxIterations: 300 });
+if (outcome.kind !== "runs" || Math.abs(outcome.duty.flow / check - 1) > 1e-9) {
+  throw new Error("The two solvers disagree.");
+}
+
+console.log(
+  `Ten-item line, ${line.segments.length} segments, Darcy–Weisbach, duty to 1e-12 of the last flow\n`,
+);
+row("operating point, every crossing found", `${ours.toFixed(1)} µs`);
+row(
+  "the same root, general bisection (fmin)",
+  `${general.toFixed(1)} µs`,
+  `ratio ours/general ${(ours / general).toFixed(2)}`,
+);
+row(
+  "the same root, general Newton (newton-raphson-method)",
+  `${newton.toFixed(1)} µs`,
+  `ratio ours/general ${(ours / newton).toFixed(2)}`,
+);
+
+const edit = microseconds(() => solveJob(ten));
+row(
+  "one edit: three levels, ledger, verdicts, sizes up",
+  `${(edit / 1000).toFixed(3)} ms`,
+  `${((100 * edit) / 16_000).toFixed(1)} % of a 16 ms frame`,
+);
+
+console.log("\nGrowth with the line\n");
+let before: number | undefined;
+for (const items of [10, 32, 100, 316, 1000]) {
+  const document = jobOf(items);
+  const cost = microseconds(() => solveLine(document, document.pumps));
+  row(
+    `${document.path.length} items, three levels`,
+    `${cost.toFixed(0)} µs`,
+    before === undefined ? "" : `×${(cost / before).toFixed(2)} for ×3.16 items`,
+  );
+  before = cost;
+}

@@ -1,0 +1,87 @@
+// npm run screenshots: the pictures of docs/screenshots, from a fresh demo.
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium as findChromium } from "./tasks/chromium.mjs";
+import { buildServer, buildWeb, install, root } from "./tasks/prepare.mjs";
+
+const GLASSHOUSES = "/jobs/ennet-glasshouses-transfer";
+const KETTERBY = "/jobs/ketterby-hurling-ground";
+const DESK = { viewport: { width: 1280, height: 800 } };
+const PHONE = {
+  viewport: { width: 390, height: 844 },
+  hasTouch: true,
+  isMobile: true,
+  deviceScaleFactor: 2,
+};
+
+const PICTURES = [
+  { name: "jobs", path: "/", ...DESK },
+  { name: "job-ledger", path: `${GLASSHOUSES}?part=discharge`, ...DESK },
+  {
+    name: "job-curve-dark-us",
+    path: `${KETTERBY}?part=source&view=curve`,
+    theme: "dark",
+    units: "us",
+    ...DESK,
+  },
+  { name: "job-pump", path: `${GLASSHOUSES}?part=pump&view=curve`, ...DESK },
+  { name: "measure", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
+  { name: "pumps", path: "/pumps", ...DESK },
+  { name: "pump", path: "/pumps/fenwicket-jet-2", ...DESK },
+  { name: "phone-line", path: `${KETTERBY}?part=suction`, ...PHONE },
+  { name: "phone-measure", path: `${KETTERBY}/measure`, act: takeReading, ...PHONE },
+];
+
+/** A reading typed in but not filed, so that the verdict shows. */
+async function takeReading(page) {
+  await page.getByLabel("Measured by").selectOption("meter");
+  await page.getByLabel("Meter reads").fill("3.1 L/s");
+  await page.getByLabel("Gauge reads").fill("1.45 bar");
+  await page.getByLabel("Gauge reads").blur();
+}
+
+await install();
+await Promise.all([buildServer(), buildWeb()]);
+const { chromium } = await import("@playwright/test");
+const folder = mkdtempSync(join(tmpdir(), "gusher-pictures-"));
+const server = spawn(process.execPath, [
+  join(root, "dist", "server.mjs"),
+  ...["--data", folder, "--port", "0", "--web", join(root, "dist", "web"), "--demo"],
+]);
+const address = await new Promise((resolve, reject) => {
+  server.stdout.on("data", (chunk) => {
+    const found = /http:\/\/[\d.:]+/.exec(String(chunk))?.[0];
+    if (found) resolve(found);
+  });
+  server.on("exit", () => reject(new Error("The server did not start.")));
+});
+const browser = await chromium.launch({
+  executablePath: await findChromium(),
+  args: [
+    ...["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"],
+    ...["--disable-background-networking", "--disable-component-update", "--disable-sync"],
+  ],
+});
+try {
+  for (const { name, path, act, theme = "light", units = "metric", ...context } of PICTURES) {
+    const page = await browser.newPage({ locale: "en-GB", ...context });
+    const settings = JSON.stringify({ state: { theme, units }, version: 0 });
+    await page.addInitScript(
+      (value) => localStorage.setItem("upright-gusher-settings", value),
+      settings,
+    );
+    await page.goto(address + path, { waitUntil: "networkidle" });
+    if (act) await act(page);
+    await page.waitForTimeout(600);
+    await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
+    await page.close();
+    console.log(`docs/screenshots/${name}.png`);
+  }
+} finally {
+  await browser.close();
+  server.kill("SIGTERM");
+  await new Promise((done) => server.once("exit", done));
+  rmSync(folder, { recursive: true, force: true });
+}
