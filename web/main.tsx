@@ -4,34 +4,28 @@ import "@fontsource/barlow/latin-600.css";
 import "@fontsource/barlow-condensed/latin-500.css";
 import "@fontsource/barlow-condensed/latin-600.css";
 import "./styles.css";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
-import { Refused } from "./api/client.ts";
+import { queries } from "./api/queries.ts";
 import { Frame } from "./app/Frame.tsx";
 import { JobPage } from "./job/JobPage.tsx";
 import { JobsPage } from "./jobs/JobsPage.tsx";
+import { PumpEditPage } from "./pumps/PumpEditPage.tsx";
 import { PumpsPage } from "./pumps/PumpsPage.tsx";
 import { Empty, Loading } from "./ui/Notices.tsx";
 
 const PumpPage = lazy(() => import("./pumps/PumpPage.tsx"));
-
-const queries = new QueryClient({
-  defaultOptions: {
-    // A refusal will not change by asking again; silence may.
-    queries: { retry: (count, error) => !(error instanceof Refused) && count < 2 },
-  },
-});
 
 const router = createBrowserRouter([
   {
     element: <Frame />,
     children: [
       { path: "/", element: <JobsPage /> },
-      { path: "/jobs/:id", element: <JobPage /> },
-      { path: "/jobs/:id/measure", element: <JobPage /> },
+      { path: "/jobs/:id/:step?", element: <JobPage /> },
       { path: "/pumps", element: <PumpsPage /> },
+      { path: "/pumps/:id/edit", element: <PumpEditPage /> },
       {
         path: "/pumps/:id",
         element: (

@@ -53,7 +53,6 @@ export function CurvePlot({ pump, curve, on, measured = [], label }: Props) {
         if (gone) return;
         void plotly.react(element, data, layout, {
           displayModeBar: false,
-          responsive: true,
           scrollZoom: false,
           doubleClick: "reset",
         });
@@ -68,14 +67,28 @@ export function CurvePlot({ pump, curve, on, measured = [], label }: Props) {
 
   useEffect(() => {
     const element = node.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => {
+      if (!element.classList.contains("js-plotly-plot") || element.clientHeight === 0) return;
+      void loadPlotly().then((plotly) => plotly.Plots.resize(element));
+    });
+    observer.observe(element);
     return () => {
-      if (element) void loadPlotly().then((plotly) => plotly.purge(element));
+      observer.disconnect();
+      void loadPlotly().then((plotly) => plotly.purge(element));
     };
   }, []);
 
   if (trouble)
     return <p className="p-4 text-signal">The chart could not be loaded. Reload the page.</p>;
-  return <div ref={node} role="img" aria-label={label} className="h-full min-h-64 w-full" />;
+  return (
+    <div
+      ref={node}
+      role="img"
+      aria-label={label}
+      className="h-full min-h-64 w-full overflow-hidden"
+    />
+  );
 }
 
 type Inks = Record<"paper" | "ink" | "soft" | "rule" | "water" | "pump" | "signal", string>;

@@ -7,6 +7,7 @@ export type Layout = Record<string, unknown>;
 interface Plotly {
   react(node: HTMLElement, data: Data[], layout: Layout, config: Data): Promise<unknown>;
   purge(node: HTMLElement): void;
+  Plots: { resize(node: HTMLElement): Promise<unknown> };
 }
 
 let loading: Promise<Plotly> | undefined;

@@ -1,3 +1,4 @@
+import { useNavigate } from "react-router";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { dropDraft, keepMine } from "./autosave.ts";
@@ -6,6 +7,7 @@ import { openJob, useJobStore } from "./jobStore.ts";
 /** Two people, or two tabs, changed one job: nothing is lost without a choice. */
 export function ConflictDialog() {
   const { saved, job, id } = useJobStore();
+  const navigate = useNavigate();
   if (saved.kind !== "conflict") return null;
   const { current } = saved;
   return (
@@ -36,6 +38,16 @@ export function ConflictDialog() {
           </Button>
         )}
         <Button onClick={() => downloadJob(job)}>Download mine as a file</Button>
+        {!current && (
+          <Button
+            onClick={() => {
+              dropDraft(id);
+              void navigate("/");
+            }}
+          >
+            Leave it deleted
+          </Button>
+        )}
       </div>
     </Dialog>
   );

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
 import { IconButton } from "../ui/Button.tsx";
@@ -9,6 +10,7 @@ export function JobHeader({ measuring }: { measuring: boolean }) {
   const { id = "" } = useParams();
   const [params] = useSearchParams();
   const name = useJobStore((s) => s.job.name);
+  const [draft, setDraft] = useState<string | null>(null);
   const { pastStates, futureStates } = useStore(useJobStore.temporal, (s) => s);
   const step = (to: string, label: string, current: boolean) => (
     <NavLink
@@ -25,17 +27,17 @@ export function JobHeader({ measuring }: { measuring: boolean }) {
       <input
         aria-label="Name of the job"
         className="target plate min-w-0 flex-1 basis-52 rounded bg-transparent px-1 text-[21px] hover:bg-press focus:bg-sheet"
-        key={id}
-        defaultValue={name}
+        value={draft ?? name}
         maxLength={120}
         onFocus={() => visit(true)}
         onChange={(event) => {
           const next = event.target.value;
+          setDraft(next);
           if (next.trim() !== "") edit((job) => ({ ...job, name: next }));
         }}
-        onBlur={(event) => {
+        onBlur={() => {
+          setDraft(null);
           visit(false);
-          event.target.value = useJobStore.getState().job.name;
         }}
       />
       <nav aria-label="Steps of the job" className="no-print flex gap-1">

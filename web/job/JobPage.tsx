@@ -1,16 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useEffect, useState } from "react";
-import { useLocation, useParams, useSearchParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
+import { sameDocument } from "#contract/documents/same.ts";
+import type { JobSolution } from "#contract/solveJob.ts";
 import { format } from "#contract/units/format.ts";
 import { settledDuty } from "#core/duty/operatingPoint.ts";
 import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { MeasurePane } from "../measure/MeasurePane.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
-import { startAutosave, unsavedDraft } from "./autosave.ts";
+import { dropDraft, startAutosave, unsavedDraft } from "./autosave.ts";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { DutyPanel } from "./DutyPanel.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
@@ -71,6 +73,11 @@ function putOnBench(stored: Stored<JobDocument>): void {
   openJob(stored);
   const draft = unsavedDraft(stored.id);
   if (!draft) return;
+  // The last save of a page that was being closed is often kept without its answer being heard.
+  if (sameDocument(draft.job, stored.document)) {
+    dropDraft(stored.id);
+    return;
+  }
   // Changes this device made and the server never acknowledged come back as an edit, so that saving
   // and the check for a conflict run as for any other.
   useJobStore.setState({ revision: draft.revision });
@@ -91,7 +98,7 @@ function Bench() {
   const job = useJobStore((s) => s.job);
   const solved = useSolution();
   const [params, setParams] = useSearchParams();
-  const measuring = useLocation().pathname.endsWith("/measure");
+  const measuring = useParams().step === "measure";
   const part = PARTS.find((p) => p.part === params.get("part"))?.part ?? "discharge";
   const view: View = params.get("view") === "curve" ? "curve" : "ledger";
   const [selected, setSelected] = useState<string>();
@@ -154,15 +161,15 @@ function Bench() {
   }, [measuring, show]);
 
   return (
-    <div className="flex h-full min-h-0 flex-col">
+    <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
       <JobHeader measuring={measuring} />
       {measuring ? (
         <MeasurePane job={job} solved={solved} />
       ) : (
-        <div className="min-h-0 flex-1 max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
+        <div className="min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
           <section
             aria-label="Section"
-            className="h-60 border-b border-rule bg-sheet lg:col-span-2 lg:h-auto"
+            className="h-60 border-b border-rule bg-sheet lg:col-span-2 lg:h-auto print:h-64"
           >
             <Section {...{ job, solved, selected, onPart }} />
           </section>
@@ -211,7 +218,7 @@ function Bench() {
               )}
             </div>
           </section>
-          <DutyStrip />
+          <DutyStrip solved={solved} />
         </div>
       )}
       <ConflictDialog />
@@ -220,8 +227,7 @@ function Bench() {
 }
 
 /** On a phone the duty stays in sight while rows are typed. */
-function DutyStrip() {
-  const solved = useSolution();
+function DutyStrip({ solved }: { solved: JobSolution }) {
   const units = useUnits();
   const duty =
     solved.kind === "solved" ? settledDuty(solved.solution.cases.normal.outcome) : undefined;

@@ -1,6 +1,7 @@
 import type { Stored } from "#contract/api/api.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { api, Refused, Unreachable } from "../api/client.ts";
+import { queries } from "../api/queries.ts";
 import { useJobStore } from "./jobStore.ts";
 
 const PAUSE = 500;
@@ -27,13 +28,18 @@ export function startAutosave(): () => void {
     useJobStore.setState({ saved: { kind: "saving" } });
     try {
       const stored = await api.save("jobs", id, revision, job, keepalive);
-      if (useJobStore.getState().id !== id) return;
+      queries.setQueryData(["job", id], stored);
+      if (useJobStore.getState().id !== id) {
+        // The bench was cleared while the last change was on its way; what was sent is all there is.
+        dropDraft(id);
+        return;
+      }
       const unchanged = useJobStore.getState().job === job;
       useJobStore.setState({
         revision: stored.revision,
         saved: unchanged ? { kind: "saved", at: stored.updatedAt } : { kind: "unsaved" },
       });
-      if (unchanged) localStorage.removeItem(draftKey(id));
+      if (unchanged) dropDraft(id);
       else keepDraft(id, stored.revision);
     } catch (error) {
       if (useJobStore.getState().id !== id) return;
@@ -104,7 +110,7 @@ export function keepMine(current: Stored<JobDocument> | null): void {
   useJobStore.setState({ job: { ...job } });
 }
 
-/** After a conflict: drops the job on the bench for what stands on the server. */
+/** Forgets what this device kept of a job. */
 export function dropDraft(id: string): void {
   localStorage.removeItem(draftKey(id));
 }

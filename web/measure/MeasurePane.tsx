@@ -81,6 +81,9 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
         <FlowPart {...{ draft, change, addFill }} />
         <DischargePart {...{ draft, change, job, tap }} />
         <SuctionPart {...{ draft, change, pump, water }} />
+        {solved.kind === "solved" && solved.solution.pump.drive === "engine" && (
+          <SpeedPart {...{ draft, change }} rated={solved.solution.pump.ratedSpeedRpm} />
+        )}
         <TextField
           label="Note"
           value={draft.note}
@@ -98,7 +101,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
         aria-label="Measured against rated"
         className="flex flex-col lg:min-h-0 lg:overflow-y-auto"
       >
-        <div className="p-3" aria-live="polite">
+        <div className="p-3 lg:min-h-58" aria-live="polite">
           {solved.kind === "refused" ? (
             <p className="text-soft">
               The reading can be held against the curve once the line can be solved.
@@ -127,7 +130,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
 
 /** The test of today's visit, made when its first reading is filed. */
 async function todaysTest(jobId: string, tests: readonly TestWithReadings[]): Promise<string> {
-  const today = new Date().toISOString().slice(0, 10);
+  const today = localDay(new Date());
   const found = tests.find((test) => test.document.takenOn === today);
   if (found) return found.id;
   const stored = await api.save("tests", newId(), 0, {
@@ -138,6 +141,11 @@ async function todaysTest(jobId: string, tests: readonly TestWithReadings[]): Pr
     takenOn: today,
   });
   return stored.id;
+}
+
+/** The day on the wall, not the day in Greenwich, as YYYY-MM-DD. */
+function localDay(now: Date): string {
+  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
 }
 
 interface PartProps {
@@ -343,6 +351,28 @@ function SuctionPart({ draft, change, pump, water }: PartProps & { pump: number;
           </>
         )}
       </div>
+    </fieldset>
+  );
+}
+
+function SpeedPart({ draft, change, rated }: PartProps & { rated: number }) {
+  const ratio = draft.speedRatio ?? 1;
+  return (
+    <fieldset className="grid gap-2">
+      <legend className={legend}>Engine speed</legend>
+      <QuantityField
+        label="Tachometer reads"
+        visibleLabel
+        quantity="speed"
+        range={{ min: rated * 0.3, max: rated * 1.3, what: "The speed" }}
+        value={ratio * rated}
+        onChange={(rpm) => rpm !== undefined && change({ speedRatio: rpm / rated })}
+        className="max-w-48"
+      />
+      <p className="text-[13px] text-soft">
+        The rated curve is moved to this speed before comparing. Never run an engine indoors, in a
+        pit or by an intake: exhaust kills.
+      </p>
     </fieldset>
   );
 }

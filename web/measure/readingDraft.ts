@@ -27,6 +27,8 @@ export type ReadingDraft = {
   suctionFullScale: number;
   suctionClass: number;
   suctionElevation: number | undefined;
+  /** running over rated speed, for engine pumps */
+  speedRatio: number | undefined;
   note: string;
 };
 
@@ -65,6 +67,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     suctionFullScale: 100_000,
     suctionClass: 0.016,
     suctionElevation: undefined,
+    speedRatio: undefined,
     note: "",
   };
 }
@@ -127,6 +130,7 @@ export function readingOf(
   const parsed = readingSchema.safeParse({
     testId,
     takenAt: new Date().toISOString(),
+    ...(draft.speedRatio !== undefined && { speedRatio: draft.speedRatio }),
     ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
     flow:
       draft.method === "bucket"

@@ -1,13 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
+import { toast } from "sonner";
 import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { pumpCurve } from "#core/pump/curve.ts";
 import { TOLERANCE } from "#core/pump/pump.ts";
 import { api } from "../api/client.ts";
+import { queries } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { CurvePlot } from "../charts/CurvePlot.tsx";
+import { Button } from "../ui/Button.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 
 /** One pump: its plate, its published points and its curve. */
@@ -23,6 +26,28 @@ export default function PumpPage() {
     );
   }
   return <Plate pump={query.data.document} />;
+}
+
+/** Takes the pump out of the library; jobs keep the copies they hold. */
+function DeletePump({ pump }: { pump: PumpDocument }) {
+  const navigate = useNavigate();
+  const refresh = () => queries.invalidateQueries({ queryKey: ["pumps"] });
+  async function remove(): Promise<void> {
+    try {
+      await api.remove("pumps", pump.id);
+      await refresh();
+      await navigate("/pumps");
+      toast(`${pump.maker} ${pump.model} deleted. Jobs that use it keep their copy.`, {
+        action: {
+          label: "Undo",
+          onClick: () => void api.restore("pumps", pump.id).then(refresh),
+        },
+      });
+    } catch (error) {
+      toast.error((error as Error).message);
+    }
+  }
+  return <Button onClick={() => void remove()}>Delete</Button>;
 }
 
 function Plate({ pump }: { pump: PumpDocument }) {
@@ -52,9 +77,18 @@ function Plate({ pump }: { pump: PumpDocument }) {
   return (
     <div className="mx-auto grid h-full max-w-6xl gap-x-6 overflow-y-auto p-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_minmax(0,1fr)]">
       <div className="lg:col-span-2">
-        <h1 className="text-3xl">
-          {pump.maker} {pump.model}
-        </h1>
+        <div className="flex items-center gap-2">
+          <h1 className="flex-1 text-3xl">
+            {pump.maker} {pump.model}
+          </h1>
+          <DeletePump pump={pump} />
+          <Link
+            to={`/pumps/${pump.id}/edit`}
+            className="target inline-flex items-center rounded border border-rule bg-sheet px-3 font-medium hover:bg-press"
+          >
+            Change
+          </Link>
+        </div>
         {pump.note && <p className="text-soft">{pump.note}</p>}
       </div>
       <div className="h-96 lg:h-auto">

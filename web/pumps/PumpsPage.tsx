@@ -7,6 +7,7 @@ import { bestEfficiencyFlow, pumpCurve, shutoffHead } from "#core/pump/curve.ts"
 import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
+import { Plus } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 
 const KINDS = Object.entries(PUMP_KINDS) as [PumpDocument["kind"], string][];
@@ -41,6 +42,12 @@ export function PumpsPage() {
       <div className="flex flex-wrap items-center gap-2 pb-3">
         <h1 className="flex-1 text-3xl">Pump library</h1>
         <Button onClick={() => void load()}>Load the pump library</Button>
+        <Link
+          to="/pumps/new/edit"
+          className="target inline-flex items-center gap-1.5 rounded bg-water px-3 font-medium text-paper hover:opacity-90"
+        >
+          <Plus size={18} aria-hidden /> Add a pump
+        </Link>
       </div>
       {pumps.isPending && <Loading what="the pumps" />}
       {pumps.isError && <Trouble error={pumps.error} onRetry={() => void pumps.refetch()} />}
