@@ -243,6 +243,43 @@ test("a server that does not answer loses nothing", async ({ page }) => {
   await expect(datum).toHaveValue("Coping stone");
 });
 
+test("a pump of one's own: what is wrong is named, then it is in the library and on a job", async ({
+  page,
+}) => {
+  await page.goto("/pumps/new/edit");
+  await page.getByLabel("Maker").fill("Own bench");
+  await page.getByRole("button", { name: "Save the pump" }).click();
+  await expect(page.getByRole("alert")).toContainText("Name the model.");
+  await page.getByLabel("Model").fill("Rebuild 7");
+  const points = page.getByRole("list", { name: "Points" }).getByRole("listitem");
+  for (const [i, [flow, head]] of [
+    ["0", "26"],
+    ["2", "23"],
+    ["1.5 L/s", "17"],
+    ["5", "10"],
+  ].entries()) {
+    await points
+      .nth(i)
+      .getByLabel("Flow")
+      .fill(flow ?? "");
+    await points
+      .nth(i)
+      .getByLabel("Head")
+      .fill(head ?? "");
+  }
+  await page.getByRole("button", { name: "Save the pump" }).click();
+  await expect(page.getByRole("alert")).toContainText("Point 3: Flow must rise");
+  await points.nth(2).getByLabel("Flow").fill("3.5");
+  await page.getByRole("button", { name: "Save the pump" }).click();
+  await expect(page.getByRole("heading", { name: "Own bench Rebuild 7" })).toBeVisible();
+  await page.goto("/jobs/ennet-glasshouses-transfer?part=pump");
+  await page.getByRole("button", { name: "Choose Own bench Rebuild 7" }).click();
+  await expect(page.locator(duty)).not.toContainText("3.22");
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(page.locator(duty)).toContainText("3.22");
+  await saved(page);
+});
+
 for (const theme of ["light", "dark"] as const) {
   test(`assistive technology finds no fault, ${theme}`, async ({ page }) => {
     await page.addInitScript((value) => {
@@ -261,6 +298,7 @@ for (const theme of ["light", "dark"] as const) {
       "/jobs/ketterby-hurling-ground/measure",
       "/pumps",
       "/pumps/fenwicket-jet-2",
+      "/pumps/new/edit",
     ]) {
       await page.goto(path);
       await page.waitForLoadState("networkidle");

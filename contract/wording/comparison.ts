@@ -1,7 +1,7 @@
 import { type AxisComparison, COVERAGE, type Comparison } from "#core/fieldtest/compare.ts";
 import type { HeadInput } from "#core/fieldtest/totalHead.ts";
-import { format, formatPercent } from "../units/format.ts";
-import type { UnitSystem } from "../units/units.ts";
+import { format, formatNumber, formatPercent } from "../units/format.ts";
+import { shownUnit, toUnit, type UnitSystem } from "../units/units.ts";
 
 export const JUDGEMENTS = {
   meets: "Meets its curve",
@@ -55,8 +55,11 @@ export function plusMinus(
   quantity: "flow" | "head",
   system: UnitSystem,
 ): string {
-  const expanded = format(COVERAGE * standardUncertainty, quantity, system);
-  return `${format(value, quantity, system).replace(/ .*/, "")} ± ${expanded}`;
+  const unit = shownUnit(quantity, system);
+  const expanded = formatNumber(COVERAGE * standardUncertainty, quantity, system);
+  // The value is given as finely as its doubt, no finer and no coarser.
+  const decimals = expanded.split(".")[1]?.length ?? 0;
+  return `${toUnit(value, unit).toFixed(decimals).replace("-", "−")} ± ${expanded} ${unit.symbol}`;
 }
 
 function axisSentence(axis: AxisComparison, what: "flow" | "head", system: UnitSystem): string {

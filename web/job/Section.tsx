@@ -99,9 +99,10 @@ function Drawing({
     <svg
       width={width}
       height={height}
+      viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={`Section of ${job.name}, from ${level(g.source.normal)} at the water to ${level(g.outlet.height)} at the outlet`}
-      className="block font-sans"
+      className="block max-w-full font-sans"
     >
       {/* the source and its three levels */}
       <g {...pick("source")}>

@@ -41,7 +41,7 @@ export function PumpsPage() {
     <div className="mx-auto h-full max-w-5xl overflow-y-auto p-4">
       <div className="flex flex-wrap items-center gap-2 pb-3">
         <h1 className="flex-1 text-3xl">Pump library</h1>
-        <Button onClick={() => void load()}>Load the pump library</Button>
+        {rows.length > 0 && <Button onClick={() => void load()}>Load the pump library</Button>}
         <Link
           to="/pumps/new/edit"
           className="target inline-flex items-center gap-1.5 rounded bg-water px-3 font-medium text-paper hover:opacity-90"
