@@ -37,7 +37,7 @@ const PICTURES = [
 /** A reading typed in but not filed, so that the verdict shows. */
 async function takeReading(page) {
   await page.getByLabel("Measured by").selectOption("meter");
-  await page.getByLabel("Meter reads").fill("3.1 L/s");
+  await page.getByLabel("Meter reads", { exact: true }).fill("3.1 L/s");
   await page.getByLabel("Gauge reads").fill("1.45 bar");
   await page.getByLabel("Gauge reads").blur();
 }

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { type ComponentProps, useEffect, useRef } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
@@ -41,18 +41,12 @@ export function PartInHand(props: Props) {
 
 function SourcePart({ job }: { job: JobDocument }) {
   const { source, site, method } = job;
-  const setLevel = (name: "low" | "normal" | "high") => (value: number | undefined) =>
-    value !== undefined &&
+  const setLevel = (name: "low" | "normal" | "high") => (value: number) =>
     edit((j) => ({
       ...j,
       source: { ...j.source, level: { ...j.source.level, [name]: value } },
     }));
-  const elevation = {
-    quantity: "length",
-    range: RANGES.elevation,
-    visibleLabel: true,
-    onVisit: visit,
-  } as const;
+  const elevation = { quantity: "length", range: RANGES.elevation } as const;
   return (
     <div className="grid gap-3 p-3">
       <div className="grid grid-cols-2 gap-2">
@@ -71,66 +65,55 @@ function SourcePart({ job }: { job: JobDocument }) {
         />
       </div>
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
-        <QuantityField
+        <JobQuantity
           {...elevation}
           label="Low water"
           value={source.level.low}
           onChange={setLevel("low")}
         />
-        <QuantityField
+        <JobQuantity
           {...elevation}
           label="Normal water"
           value={source.level.normal}
           onChange={setLevel("normal")}
         />
-        <QuantityField
+        <JobQuantity
           {...elevation}
           label="High water"
           value={source.level.high}
           onChange={setLevel("high")}
         />
-        <QuantityField
+        <JobQuantity
           {...elevation}
           label="Intake"
           value={source.intake}
-          onChange={(intake) =>
-            intake !== undefined && edit((j) => ({ ...j, source: { ...j.source, intake } }))
-          }
+          onChange={(intake) => edit((j) => ({ ...j, source: { ...j.source, intake } }))}
         />
       </div>
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
-        <QuantityField
+        <JobQuantity
           label="Flow wanted"
-          visibleLabel
           optional
           quantity="flow"
           range={RANGES.flow}
           value={job.wantedFlow}
-          onVisit={visit}
           onChange={(wantedFlow) =>
             edit(({ wantedFlow: _, ...j }) => (wantedFlow === undefined ? j : { ...j, wantedFlow }))
           }
         />
-        <QuantityField
+        <JobQuantity
           label="Altitude"
-          visibleLabel
           quantity="length"
           range={RANGES.altitude}
           value={site.altitude}
-          onVisit={visit}
-          onChange={(altitude) =>
-            altitude !== undefined && edit((j) => ({ ...j, site: { ...j.site, altitude } }))
-          }
+          onChange={(altitude) => edit((j) => ({ ...j, site: { ...j.site, altitude } }))}
         />
-        <QuantityField
+        <JobQuantity
           label="Water temperature"
-          visibleLabel
           quantity="temperature"
           range={RANGES.waterTemperature}
           value={site.waterTemperature}
-          onVisit={visit}
           onChange={(waterTemperature) =>
-            waterTemperature !== undefined &&
             edit((j) => ({ ...j, site: { ...j.site, waterTemperature } }))
           }
         />
@@ -182,6 +165,11 @@ function SourcePart({ job }: { job: JobDocument }) {
       </p>
     </div>
   );
+}
+
+/** An entry of the job on the bench: labelled, and one visit is one step of undo. */
+function JobQuantity(props: ComponentProps<typeof QuantityField>) {
+  return <QuantityField visibleLabel onVisit={visit} {...props} />;
 }
 
 const ROW =
@@ -342,23 +330,21 @@ function RowFields({ item }: { item: JobPathItem }) {
           >
             <StockOptions chosen={item.stock} />
           </SelectField>
-          <QuantityField
+          <JobQuantity
             label="Length"
             visibleLabel="phone"
             quantity="length"
             range={RANGES.length}
             value={item.length}
-            onVisit={visit}
-            onChange={(length) => length !== undefined && editItem<"pipe">(item.id, { length })}
+            onChange={(length) => editItem<"pipe">(item.id, { length })}
           />
-          <QuantityField
+          <JobQuantity
             label="Rise"
             visibleLabel="phone"
             quantity="length"
             range={RANGES.rise}
             value={item.rise}
-            onVisit={visit}
-            onChange={(rise) => rise !== undefined && editItem<"pipe">(item.id, { rise })}
+            onChange={(rise) => editItem<"pipe">(item.id, { rise })}
           />
         </>
       );
@@ -406,14 +392,13 @@ function RowFields({ item }: { item: JobPathItem }) {
         <>
           <span className={`flex min-h-9 items-center px-2 ${CHOICE}`}>Rise only</span>
           <span />
-          <QuantityField
+          <JobQuantity
             label="Rise"
             visibleLabel="phone"
             quantity="length"
             range={RANGES.rise}
             value={item.rise}
-            onVisit={visit}
-            onChange={(rise) => rise !== undefined && editItem<"rise">(item.id, { rise })}
+            onChange={(rise) => editItem<"rise">(item.id, { rise })}
           />
         </>
       );
@@ -495,42 +480,34 @@ function OutletPart({ job }: { job: JobDocument }) {
       {outlet.type === "submerged" && (
         <div className="grid grid-cols-3 gap-2">
           {(["low", "normal", "high"] as const).map((name) => (
-            <QuantityField
+            <JobQuantity
               key={name}
               label={`Receiving water, ${name}`}
-              visibleLabel
               quantity="length"
               range={RANGES.elevation}
               value={outlet.level[name]}
-              onVisit={visit}
-              onChange={(value) =>
-                value !== undefined && set({ ...outlet, level: { ...outlet.level, [name]: value } })
-              }
+              onChange={(value) => set({ ...outlet, level: { ...outlet.level, [name]: value } })}
             />
           ))}
         </div>
       )}
       {outlet.type === "pressure" && (
-        <QuantityField
+        <JobQuantity
           label="Pressure to keep"
-          visibleLabel
           quantity="pressure"
           range={RANGES.outletPressure}
           value={outlet.pressure}
-          onVisit={visit}
-          onChange={(pressure) => pressure !== undefined && set({ ...outlet, pressure })}
+          onChange={(pressure) => set({ ...outlet, pressure })}
         />
       )}
       {outlet.type === "nozzle" && (
         <div className="grid grid-cols-2 gap-2">
-          <QuantityField
+          <JobQuantity
             label="Nozzle bore"
-            visibleLabel
             quantity="diameter"
             range={RANGES.bore}
             value={outlet.bore}
-            onVisit={visit}
-            onChange={(bore) => bore !== undefined && set({ ...outlet, bore })}
+            onChange={(bore) => set({ ...outlet, bore })}
           />
           <NumberField
             label="Discharge coefficient"

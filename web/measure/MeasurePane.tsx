@@ -177,7 +177,7 @@ function FlowPart({ draft, change, addFill }: PartProps & { addFill: (seconds: n
               quantity="volume"
               range={RANGES.volume}
               value={draft.volume}
-              onChange={(volume) => volume !== undefined && change({ volume })}
+              onChange={(volume) => change({ volume })}
             />
             <NumberField
               label="Bucket ±"
@@ -251,7 +251,7 @@ function DischargePart({ draft, change, job, tap }: PartProps & { job: JobDocume
           quantity="pressure"
           range={RANGES.fullScale}
           value={draft.fullScale}
-          onChange={(fullScale) => fullScale !== undefined && change({ fullScale })}
+          onChange={(fullScale) => change({ fullScale })}
         />
         <NumberField
           label="Class, of full scale"
@@ -324,9 +324,7 @@ function SuctionPart({ draft, change, pump, water }: PartProps & { pump: number;
               quantity="length"
               range={{ ...RANGES.tolerance, what: "The tolerance" }}
               value={draft.levelTolerance}
-              onChange={(levelTolerance) =>
-                levelTolerance !== undefined && change({ levelTolerance })
-              }
+              onChange={(levelTolerance) => change({ levelTolerance })}
             />
           </>
         ) : (
@@ -366,7 +364,7 @@ function SpeedPart({ draft, change, rated }: PartProps & { rated: number }) {
         quantity="speed"
         range={{ min: rated * 0.3, max: rated * 1.3, what: "The speed" }}
         value={ratio * rated}
-        onChange={(rpm) => rpm !== undefined && change({ speedRatio: rpm / rated })}
+        onChange={(rpm) => change({ speedRatio: rpm / rated })}
         className="max-w-48"
       />
       <p className="text-[13px] text-soft">

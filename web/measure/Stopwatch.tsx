@@ -80,7 +80,7 @@ export function Stopwatch({
                 quantity="time"
                 range={RANGES.time}
                 value={seconds}
-                onChange={(value) => value !== undefined && onChange(times.with(i, value))}
+                onChange={(value) => onChange(times.with(i, value))}
                 className="flex-1"
               />
               <IconButton

@@ -138,7 +138,7 @@ function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
           quantity="speed"
           range={RANGES.speed}
           value={pump.ratedSpeedRpm}
-          onChange={(ratedSpeedRpm) => ratedSpeedRpm !== undefined && change({ ratedSpeedRpm })}
+          onChange={(ratedSpeedRpm) => change({ ratedSpeedRpm })}
         />
         <QuantityField
           label="Greatest suction lift"

@@ -1,5 +1,6 @@
 import clsx from "clsx";
 import { type ReactNode, useId, useState } from "react";
+import { Problem } from "./Problem.tsx";
 
 /** A plain text entry. An empty required one says so and keeps the last good value. */
 export function TextField({
@@ -37,6 +38,7 @@ export function TextField({
         value={draft ?? value}
         maxLength={maxLength}
         aria-invalid={problem !== undefined}
+        aria-describedby={problem ? `${id}-problem` : undefined}
         onFocus={() => onVisit?.(true)}
         onChange={(event) => {
           setDraft(event.target.value);
@@ -47,14 +49,7 @@ export function TextField({
           onVisit?.(false);
         }}
       />
-      {problem && (
-        <p
-          role="alert"
-          className="absolute top-full z-20 rounded bg-sheet px-2 text-[13px] text-signal shadow"
-        >
-          {problem}
-        </p>
-      )}
+      <Problem id={`${id}-problem`}>{problem}</Problem>
     </div>
   );
 }
@@ -136,15 +131,7 @@ export function NumberField({
           </span>
         )}
       </div>
-      {problem && (
-        <p
-          id={`${id}-problem`}
-          role="alert"
-          className="absolute top-full z-20 w-max max-w-60 rounded border border-signal bg-sheet px-2 py-1 text-[13px] text-signal shadow"
-        >
-          {problem}
-        </p>
-      )}
+      <Problem id={`${id}-problem`}>{problem}</Problem>
     </div>
   );
 }

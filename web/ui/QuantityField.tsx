@@ -5,28 +5,34 @@ import { formatForEntry } from "#contract/units/format.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";
 import { useUnits } from "../app/settings.ts";
+import { Problem } from "./Problem.tsx";
 
-interface Props {
+interface Common {
   label: string;
   /** show the label above the field, everywhere or on a phone; otherwise it only names it for assistive technology */
   visibleLabel?: boolean | "phone";
   quantity: Quantity;
   range: QuantityRange;
-  /** SI; undefined for an empty optional field */
+  /** SI; undefined while an optional field is empty */
   value: number | undefined;
-  onChange: (value: number | undefined) => void;
-  optional?: boolean;
   /** called on entering and leaving, so that one visit is one step of undo */
   onVisit?: (inside: boolean) => void;
   className?: string;
 }
+
+type Props = Common &
+  (
+    | { optional: true; onChange: (value: number | undefined) => void }
+    | { optional?: false; onChange: (value: number) => void }
+  );
 
 /**
  * An entry for a quantity in any unit. What is typed takes effect with every key that leaves it valid;
  * anything else stays in the field with a sentence below it, and the last good value stands.
  */
 export function QuantityField(props: Props) {
-  const { label, visibleLabel, quantity, range, value, onChange, optional, onVisit } = props;
+  const { label, visibleLabel, quantity, range, value, optional, onVisit } = props;
+  const onChange = props.onChange as (value: number | undefined) => void;
   const units = useUnits();
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
@@ -97,15 +103,7 @@ export function QuantityField(props: Props) {
           {SHOWN[units][quantity]}
         </span>
       </div>
-      {problem && (
-        <p
-          id={`${id}-problem`}
-          role="alert"
-          className="absolute top-full left-0 z-20 mt-0.5 w-max max-w-60 rounded border border-signal bg-sheet px-2 py-1 text-[13px] text-signal shadow"
-        >
-          {problem}
-        </p>
-      )}
+      <Problem id={`${id}-problem`}>{problem}</Problem>
     </div>
   );
 }
