@@ -53,6 +53,31 @@ test("a click on the section brings the part to hand", async ({ page }) => {
   await expect(page.getByLabel("The water leaves")).toHaveValue("free");
 });
 
+test("sizes side by side: the one laid is the job's own duty, and one click lays another", async ({
+  page,
+}) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer?view=sizes&part=source");
+  const table = page.getByRole("table", { name: "Sizes compared" });
+  await expect(table.getByRole("row", { name: /^63 mm/ })).toContainText("3.22 L/s");
+  await page.getByLabel("Water to move").fill("40 m3");
+  await expect(table.getByRole("row", { name: /^63 mm/ })).toContainText("3 h 27 min");
+  await page.getByLabel("All 2 runs of 63 mm").check();
+  await page.getByRole("button", { name: "Lay 75 mm" }).click();
+  const flow =
+    (await table
+      .getByRole("row", { name: /^75 mm/ })
+      .getByRole("cell")
+      .first()
+      .textContent()) ?? "";
+  await expect(page.locator(duty)).toContainText(flow.slice(0, 4));
+  await page.getByLabel("Tried in").selectOption("lay-flat");
+  await expect(table.getByRole("row", { name: /^2 in/ })).toContainText("L/s");
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(page.locator(duty)).toContainText("3.22");
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await saved(page);
+});
+
 test("typing in any unit means the same water", async ({ page }) => {
   await page.goto("/jobs/ennet-glasshouses-transfer?part=discharge");
   const length = page.getByRole("list", { name: "Discharge line" }).getByLabel("Length").nth(1);

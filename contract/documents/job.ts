@@ -133,6 +133,8 @@ export const jobSchema = z
     }),
     /** the flow the job is there for */
     wantedFlow: quantity("flow", RANGES.flow).optional(),
+    /** the water there is to move, for how long it takes */
+    volume: quantity("volume", RANGES.jobVolume).optional(),
     /** the pumps the path names, copied when chosen so that the job is whole on its own */
     pumps: z.array(pumpSchema).max(20),
   })

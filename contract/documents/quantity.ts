@@ -80,6 +80,7 @@ export const RANGES = {
   outletPressure: { min: 0, max: 2e7, what: "The pressure" },
   fullScale: { max: 1e8, positive: true, what: "The gauge's full scale" },
   volume: { max: 1000, positive: true, what: "The volume" },
+  jobVolume: { max: 1e7, positive: true, what: "The volume" },
   time: { max: 86_400, positive: true, what: "The time" },
   mass: { max: 50_000, positive: true, what: "The weight" },
   solids: { min: 0, max: 0.5, what: "The solids size" },

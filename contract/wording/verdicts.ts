@@ -149,6 +149,44 @@ export function verdictWords(
         `With the outlet shut ${item} sees ${q(value)}; no rating is stocked for it at this water temperature.`,
         "Read the rating off the pipe and its joints before filling the line.",
       );
+    case "surge":
+      return words(
+        bad ? "A sudden stop overloads the pipe" : "Surge within the rating",
+        `Stopped suddenly, ${item} sees ${q(value)}, of which ${q(x("rise"))} is surge; it is rated ${q(limit)}.`,
+        "Close valves slowly, fit a spring-loaded check valve, or lay a larger or stronger pipe.",
+      );
+    case "submergence":
+      return words(
+        bad ? "Intake may draw air" : "Intake deep enough",
+        `${q(value)} of water over the intake at ${at}; ${q(limit)} keeps a vortex away.`,
+        "Lower the intake, widen its mouth, or float a board over it.",
+      );
+    case "loses-prime":
+      return words(
+        bad ? "Loses its prime when stopped" : "Foot valve holds the prime",
+        `The suction line holds ${q(value)}${bad ? ", and nothing keeps it there." : ": fill it before the first start."}`,
+        "Fit a foot valve, or a pump that primes itself each time, and keep every joint air-tight.",
+      );
+    case "drains-back":
+      return words(
+        "Line runs back at each stop",
+        `No check valve: ${q(value)} runs back through the pump when it stops, and may spin it backwards.`,
+        "Fit a check valve above the pump, arrow up.",
+      );
+    case "traps-air":
+      return words(
+        x("suction") ? "Suction has a hump that traps air" : "Line has a hump that traps air",
+        `The line rises to ${q(value)} after ${item} and falls again.`,
+        x("suction")
+          ? "Lay the suction rising all the way to the pump."
+          : "Take the hump out, or fit an air valve at its top.",
+      );
+    case "discharge-under-suction":
+      return words(
+        "Part of the discharge is under suction",
+        `The pressure falls to ${q(value)} at ${item} at ${at}: joints may draw air and lay-flat collapses.`,
+        "Let air in at the top, or hold the line full with a valve near the outlet.",
+      );
     case "operating-region":
       return words(
         bad ? "Away from its best region" : "In its best region",

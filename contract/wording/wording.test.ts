@@ -81,6 +81,12 @@ describe("verdicts in words", () => {
       "operating-region",
       "hazen-williams-range",
       "schools-disagree",
+      "surge",
+      "submergence",
+      "loses-prime",
+      "drains-back",
+      "traps-air",
+      "discharge-under-suction",
     ];
     for (const code of codes) {
       for (const quantity of ["flow", "head", "velocity", "pressure", "ratio"] as const) {

@@ -14,9 +14,17 @@ export function fullyTurbulentFactor(bore: number): number {
 /** Loss coefficient K of a fitting of a bore in m: h = K v²/2g. */
 export function lossCoefficient(fitting: FittingStock, bore: number): number {
   const { resistance } = fitting;
-  return resistance.kind === "coefficient"
-    ? resistance.k
-    : resistance.diameters * fullyTurbulentFactor(bore);
+  switch (resistance.kind) {
+    case "coefficient":
+      return resistance.k;
+    case "diameters":
+      return resistance.diameters * fullyTurbulentFactor(bore);
+    case "throat": {
+      const beta = resistance.boreRatio;
+      const onThroat = boreChangeCoefficient(1, beta) + boreChangeCoefficient(beta, 1);
+      return onThroat / beta ** 4;
+    }
+  }
 }
 
 /** Length in m of straight pipe of that bore that the other school counts the fitting as. */
@@ -25,7 +33,7 @@ export function equivalentLength(fitting: FittingStock, bore: number): number {
   const diameters =
     resistance.kind === "diameters"
       ? resistance.diameters
-      : resistance.k / fullyTurbulentFactor(bore);
+      : lossCoefficient(fitting, bore) / fullyTurbulentFactor(bore);
   return diameters * bore;
 }
 

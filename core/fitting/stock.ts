@@ -8,8 +8,12 @@
 export interface FittingStock {
   id: string;
   label: string;
-  group: "bend" | "tee" | "valve" | "check" | "strainer" | "entrance";
-  resistance: { kind: "diameters"; diameters: number } | { kind: "coefficient"; k: number };
+  group: "bend" | "tee" | "valve" | "check" | "coupling" | "strainer" | "entrance";
+  resistance:
+    | { kind: "diameters"; diameters: number }
+    | { kind: "coefficient"; k: number }
+    /** a short throat of this fraction of the pipe's bore: narrowing and widening again */
+    | { kind: "throat"; boreRatio: number };
   /**
    * Velocity in m/s below which the disc of a check or foot valve flutters instead of staying open,
    * for clean water.
@@ -31,8 +35,9 @@ function byDiameters(
   label: string,
   diameters: number,
   opensFullyAt?: number,
+  source = TABLE,
 ): FittingStock {
-  const base = { id, label, group, source: TABLE } as const;
+  const base = { id, label, group, source } as const;
   const resistance = { kind: "diameters", diameters } as const;
   return opensFullyAt === undefined
     ? { ...base, resistance }
@@ -56,6 +61,8 @@ export const FITTING_STOCK: readonly FittingStock[] = [
   byDiameters("bend", "return-bend", "Return bend 180°", 50),
   byDiameters("tee", "tee-run", "Tee, straight through", 20),
   byDiameters("tee", "tee-branch", "Tee, through the branch", 60),
+  byDiameters("tee", "wye-run", "Wye, straight through", 12, undefined, PRACTICE),
+  byDiameters("tee", "wye-branch", "Wye, through the branch", 35, undefined, PRACTICE),
   byDiameters("valve", "gate-valve", "Gate valve, open", 8),
   byDiameters("valve", "ball-valve", "Ball valve, open", 3),
   byDiameters("valve", "globe-valve", "Globe valve, open", 340),
@@ -64,6 +71,16 @@ export const FITTING_STOCK: readonly FittingStock[] = [
   byDiameters("check", "check-lift", "Check valve, lift", 600),
   byDiameters("check", "foot-valve-hinged", "Foot valve with strainer, hinged", 75, SWING_OPENS),
   byDiameters("check", "foot-valve-poppet", "Foot valve with strainer, poppet", 420, POPPET_OPENS),
+  {
+    id: "barbed-coupling",
+    label: "Barbed coupling with two clamps",
+    group: "coupling",
+    // The barb goes inside the hose: about four fifths of its bore is left.
+    resistance: { kind: "throat", boreRatio: 0.8 },
+    source: PRACTICE,
+  },
+  byCoefficient("coupling", "lever-coupling", "Lever coupling, full bore", 0.1, PRACTICE),
+  byCoefficient("strainer", "floating-intake", "Floating intake with strainer", 2, PRACTICE),
   byCoefficient("strainer", "strainer-clean", "Strainer, clean", 1.5, PRACTICE),
   byCoefficient("strainer", "strainer-half-blind", "Strainer, half blind", 6, PRACTICE),
   byCoefficient("entrance", "entrance-sharp", "Entrance, square edge", 0.5),

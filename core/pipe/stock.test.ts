@@ -29,6 +29,10 @@ describe("pipe stock", () => {
     ["pvc-sch40-2in", 2.067],
     ["steel-sch40-3in", 3.068],
     ["steel-sch40-4in", 4.026],
+    ["pvc-sch80-2in", 1.939],
+    ["steel-sch80-1in", 0.957],
+    ["copper-l-3-4in", 0.785],
+    ["pe-sidr15-1-1-4in", 1.38],
   ])("%s is %f in inside", (id, inches) => {
     expect((findPipeStock(id)?.bore ?? 0) / INCH).toBeCloseTo(inches, 3);
   });
@@ -46,10 +50,19 @@ describe("pipe stock", () => {
     expect((pressureRatingAt(pipe, 296.15) ?? 0) / PSI).toBeCloseTo(280, 1);
     expect((pressureRatingAt(pipe, 311.15) ?? 0) / PSI).toBeCloseTo(280 * 0.62, 1);
     expect(pressureRatingAt(pipe, 340)).toBeUndefined();
+    const wellPipe = findPipeStock("pe-sidr7-1in");
+    expect(((wellPipe && pressureRatingAt(wellPipe, 290)) ?? 0) / PSI).toBeCloseTo(200, 4);
   });
 });
 
 describe("fittings", () => {
+  it("count a barbed coupling by the real bore of its barb", () => {
+    // Narrowing to β = 0.8 and Borda–Carnot after it, on the velocity in the hose: worked by hand.
+    const barb = findFitting("barbed-coupling");
+    const byHand = (0.5 * (1 - 0.64) + (1 - 0.64) ** 2) / 0.8 ** 4;
+    expect(barb && lossCoefficient(barb, 0.04)).toBeCloseTo(byHand, 12);
+  });
+
   // f_T by nominal size of clean steel pipe, Crane TP 410 table A-26, from memory.
   it.each([
     [0.622, 0.026],

@@ -216,6 +216,57 @@ describe("every verdict, where it bites", () => {
       "watch",
       "d",
     ],
+    [
+      "gravity pipe under pressure",
+      { discharge: [pipe("d", "thin-drain-3in", 20, 4)] },
+      "pressure-rating-unknown",
+      "stop",
+      "d",
+    ],
+    [
+      "fast water stopped in weak pipe",
+      {
+        discharge: [pipe("d", "pvc-sch40-1in", 20, 4), pipe("e", "pvc-sch40-6in", 4, 0)],
+        pump: { points: pump.points.map((p) => ({ ...p, head: p.head * 4 })) },
+      },
+      "surge",
+      "watch",
+      "d",
+    ],
+    ["slow water stopped", {}, "surge", "good", "d"],
+    [
+      "an intake close under the surface",
+      { line: { source: { level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.1 } } },
+      "submergence",
+      "watch",
+      "s",
+    ],
+    ["a suction without foot valve", {}, "loses-prime", "watch"],
+    [
+      "a foot valve",
+      {
+        suction: [
+          { kind: "fitting", id: "f", fitting: "foot-valve-hinged", count: 1 },
+          pipe("s", "suction-hose-3in", 4, 2),
+        ],
+      },
+      "loses-prime",
+      "good",
+    ],
+    ["a riser without check valve", {}, "drains-back", "watch"],
+    [
+      "a hump in the discharge",
+      { discharge: [pipe("up", "pvc-sch40-2in", 20, 8), pipe("down", "pvc-sch40-2in", 20, -5)] },
+      "traps-air",
+      "watch",
+      "up",
+    ],
+    [
+      "a hump over a hill, water running down under suction",
+      { discharge: [pipe("up", "pvc-sch40-3in", 20, 8), pipe("down", "pvc-sch40-3in", 20, -8)] },
+      "discharge-under-suction",
+      "watch",
+    ],
   ])("%s", (_what, setting, code, level, itemId) => {
     const found = verdicts(setting).find((verdict) => verdict.code === code);
     expect(found?.level).toBe(level);

@@ -1,4 +1,6 @@
 import { GRAVITY } from "../constants/gravity.ts";
+import { drainBackVolume, highPoints, holdsWater, primingVolume } from "../discharge/profile.ts";
+import { joukowskySurge, waveSpeed } from "../discharge/surge.ts";
 import { settledDuty } from "../duty/operatingPoint.ts";
 import type { CaseSolution, Running, Solution } from "../duty/solveLine.ts";
 import { LEVEL_CASES, type LevelCase, type Line } from "../line/path.ts";
@@ -6,6 +8,7 @@ import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { hazenWilliamsConcerns } from "../pipe/hazenWilliams.ts";
 import { pressureRatingAt } from "../pipe/stock.ts";
 import { bestEfficiencyFlow } from "../pump/curve.ts";
+import { minimumSubmergence } from "../suction/submergence.ts";
 
 export type Level = "stop" | "watch" | "good";
 
@@ -18,7 +21,7 @@ export interface Verdict {
   level: Level;
   levelCase: LevelCase;
   itemId?: string;
-  quantity: "flow" | "head" | "velocity" | "pressure" | "ratio";
+  quantity: "flow" | "head" | "velocity" | "pressure" | "volume" | "ratio";
   value: number;
   limit?: number;
   extra?: Record<string, number>;
@@ -45,6 +48,12 @@ export type VerdictCode =
   | "check-valve-flutters"
   | "pressure-rating"
   | "pressure-rating-unknown"
+  | "surge"
+  | "submergence"
+  | "loses-prime"
+  | "drains-back"
+  | "traps-air"
+  | "discharge-under-suction"
   | "operating-region"
   | "hazen-williams-range"
   | "schools-disagree";
@@ -82,13 +91,18 @@ export function verdictsOn(solution: Solution, line: Line, wanted: Wanted): Verd
       ...outcome,
       ...wantedVerdict(solved, wanted),
       ...suctionVerdicts(solution, solved, solved.running),
+      ...submergenceVerdict(solution, solved, solved.running),
       ...velocityVerdicts(solution, solved, solved.running),
+      ...surgeVerdicts(solution, line, solved, solved.running),
+      ...dischargePressureVerdict(solved, solved.running),
       ...regionVerdict(solution, solved, solved.running),
       ...hazenWilliamsVerdict(solution, line, solved, solved.running),
     ];
   });
   all.push(
     ...intakeVerdict(line),
+    ...waterHeldVerdicts(solution),
+    ...trappedAirVerdicts(solution),
     ...pressureVerdicts(solution, line),
     ...schoolsVerdict(solution),
   );
@@ -131,6 +145,7 @@ const HIGHER_IS_BETTER = new Set<VerdictCode>([
   "npsh-margin",
   "discharge-velocity-low",
   "check-valve-flutters",
+  "submergence",
 ]);
 
 function outcomeVerdicts({ levelCase, staticHead, outcome, siphonFlow }: CaseSolution): Verdict[] {
@@ -441,7 +456,9 @@ function pressureVerdicts(solution: Solution, line: Line): Verdict[] {
     const { source } = stock;
     if (limit === undefined) {
       const code = "pressure-rating-unknown";
-      return [{ ...base, code, level: "watch", itemId, value, source }];
+      // Gravity pipe has no business under pressure; other pipe may be rated by its joints.
+      const level = stock.family === "thin-drain" ? "stop" : "watch";
+      return [{ ...base, code, level, itemId, value, source }];
     }
     // Where no shut-off head is published the true pressure is higher than this.
     const shutoffUnknown = curve.firstFlow > 0;
@@ -451,6 +468,122 @@ function pressureVerdicts(solution: Solution, line: Line): Verdict[] {
     return [{ ...base, code: "pressure-rating", level, itemId, value, limit, extra, source }];
   });
   return found;
+}
+
+/** Depth of water over the intake against what keeps a vortex from drawing air. */
+function submergenceVerdict(solution: Solution, solved: CaseSolution, running: Running): Verdict[] {
+  const first = solution.line.segments[0];
+  const depth = solution.line.source[solved.levelCase] - solution.line.intakeElevation;
+  // Without a suction line the pump's own inlet decides, and its maker says how deep.
+  if (!first || solution.line.pumpIndex === 0 || depth <= 0) return [];
+  const limit = minimumSubmergence(first.bore, meanVelocity(running.duty.flow, first.bore));
+  return [
+    {
+      code: "submergence",
+      level: depth < limit ? "watch" : "good",
+      levelCase: solved.levelCase,
+      itemId: first.itemId,
+      quantity: "head",
+      value: depth,
+      limit,
+      source: "ANSI/HI 9.8, S = D (1 + 2.3 V/√(gD)) (from memory)",
+    },
+  ];
+}
+
+/** Running pressure and a sudden stop together against the rating, pipe by pipe. */
+function surgeVerdicts(
+  solution: Solution,
+  line: Line,
+  { levelCase }: CaseSolution,
+  running: Running,
+): Verdict[] {
+  const { water } = solution;
+  return solution.line.segments.flatMap((segment): Verdict[] => {
+    if (segment.kind !== "pipe" || segment.side !== "discharge") return [];
+    const { itemId, stock, bore } = segment;
+    const speed = waveSpeed(stock, water);
+    const limit = pressureRatingAt(stock, line.site.waterTemperature);
+    if (speed === undefined || limit === undefined) return [];
+    const velocity = meanVelocity(running.duty.flow, bore);
+    const rise = joukowskySurge(water.density, speed, velocity);
+    const lowest = Math.min(segment.startElevation, segment.endElevation);
+    const top = running.headLine.find((point) => point.side === "discharge")?.totalHead ?? 0;
+    const value = (top - lowest) * water.density * GRAVITY + rise;
+    const level = value > limit ? "watch" : "good";
+    const extra = { rise, speed };
+    const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";
+    return [
+      {
+        code: "surge",
+        level,
+        levelCase,
+        itemId,
+        quantity: "pressure",
+        value,
+        limit,
+        extra,
+        source,
+      },
+    ];
+  });
+}
+
+/** Where the discharge falls below air pressure, lay-flat collapses and joints draw air. */
+function dischargePressureVerdict({ levelCase }: CaseSolution, running: Running): Verdict[] {
+  const lowest = running.headLine
+    .filter((point) => point.side === "discharge")
+    .reduce((low, point) => (point.pressureHead < low.pressureHead ? point : low));
+  if (lowest.pressureHead > -0.1) return [];
+  return [
+    {
+      code: "discharge-under-suction",
+      level: "watch",
+      levelCase,
+      itemId: lowest.itemId,
+      quantity: "head",
+      value: lowest.pressureHead,
+      source: "Head line against the pipe's height",
+    },
+  ];
+}
+
+/** What runs back or runs dry when the pump stops. */
+function waterHeldVerdicts({ line, pump }: Solution): Verdict[] {
+  const base = { levelCase: "low", quantity: "volume", source: PRACTICE } as const;
+  const verdicts: Verdict[] = [];
+  const drawsUp = !pump.submersible && line.pumpElevation > line.source.low;
+  const foot = line.segments
+    .slice(0, line.pumpIndex)
+    .some((segment) => segment.fitting?.group === "check");
+  if (drawsUp && line.pumpIndex > 0) {
+    const value = primingVolume(line);
+    const itemId = line.pumpItem.id;
+    verdicts.push({ ...base, code: "loses-prime", level: foot ? "good" : "watch", itemId, value });
+  }
+  const value = drainBackVolume(line, line.source.low);
+  if (value > 0 && !holdsWater(line)) {
+    verdicts.push({ ...base, code: "drains-back", level: "watch", value });
+  }
+  return verdicts;
+}
+
+function trappedAirVerdicts({ line }: Solution): Verdict[] {
+  const sides = [line.segments.slice(0, line.pumpIndex), line.segments.slice(line.pumpIndex)];
+  return sides.flatMap((segments, side) =>
+    highPoints(segments).map(
+      ({ itemId, elevation }): Verdict => ({
+        code: "traps-air",
+        level: "watch",
+        levelCase: "normal",
+        itemId,
+        quantity: "head",
+        value: elevation,
+        extra: { suction: side === 0 ? 1 : 0 },
+        source: PRACTICE,
+      }),
+    ),
+  );
 }
 
 function intakeVerdict(line: Line): Verdict[] {

@@ -9,7 +9,11 @@ export function itemLists(pipes: readonly PipeStock[], fittings: readonly Fittin
   });
   const rows = fittings.map(({ id, label, resistance, source }) => {
     const size =
-      resistance.kind === "diameters" ? `L/D ${resistance.diameters}` : `K ${resistance.k}`;
+      resistance.kind === "diameters"
+        ? `L/D ${resistance.diameters}`
+        : resistance.kind === "coefficient"
+          ? `K ${resistance.k}`
+          : `throat of ${resistance.boreRatio} bore`;
     return `| \`${id}\` | ${label} | ${size} | ${source} |`;
   });
   return [

@@ -104,7 +104,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["Ctrl K", "Commands: any job, pump or action by name"],
   ["Ctrl Z, Ctrl Shift Z", "Undo, redo on a job"],
   ["1 to 5", "Part in hand: source, suction, pump, discharge, outlet"],
-  ["L, C", "Head ledger, curve sheet"],
+  ["L, S, C", "Head ledger, sizes, curve sheet"],
   ["Alt ↑, Alt ↓", "Move the row of the line that has the cursor"],
   ["Esc", "Put an entry back as it was, close a sheet"],
   ["Space", "Start or stop the watch that has the cursor"],

@@ -61,6 +61,7 @@ export function Palette({
                   {go("Choose the pump", `/jobs/${id}?part=pump`)}
                   {go("Discharge line", `/jobs/${id}?part=discharge`)}
                   {go("Outlet", `/jobs/${id}?part=outlet`)}
+                  {go("Compare sizes", `/jobs/${id}?view=sizes`)}
                   {go("Curve sheet", `/jobs/${id}?view=curve`)}
                   {go("Measure", `/jobs/${id}/measure`)}
                   {act("Undo", undo)}

@@ -20,6 +20,7 @@ import { JobHeader } from "./JobHeader.tsx";
 import { edit, openJob, partsOf, redo, undo, useJobStore } from "./jobStore.ts";
 import { PartInHand } from "./PartInHand.tsx";
 import { type Part, Section } from "./Section.tsx";
+import { SizeSheet } from "./SizeSheet.tsx";
 import { useSolution } from "./useSolution.ts";
 
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
@@ -85,7 +86,11 @@ function putOnBench(stored: Stored<JobDocument>): void {
   toast("Changes that had not reached the server were brought back.");
 }
 
-type View = "ledger" | "curve";
+const VIEWS = [
+  { value: "ledger", name: "Head ledger" },
+  { value: "sizes", name: "Sizes" },
+  { value: "curve", name: "Curve sheet" },
+] as const;
 const PARTS: readonly { part: Part; name: string }[] = [
   { part: "source", name: "Source" },
   { part: "suction", name: "Suction" },
@@ -100,7 +105,7 @@ function Bench() {
   const [params, setParams] = useSearchParams();
   const measuring = useParams().step === "measure";
   const part = PARTS.find((p) => p.part === params.get("part"))?.part ?? "discharge";
-  const view: View = params.get("view") === "curve" ? "curve" : "ledger";
+  const view = VIEWS.find(({ value }) => value === params.get("view"))?.value ?? "ledger";
   const [selected, setSelected] = useState<string>();
 
   const show = useCallback(
@@ -154,6 +159,7 @@ function Bench() {
       const digit = PARTS[Number(event.key) - 1];
       if (digit) show({ part: digit.part });
       if (event.key === "l") show({ view: "ledger" });
+      if (event.key === "s") show({ view: "sizes" });
       if (event.key === "c") show({ view: "curve" });
     };
     addEventListener("keydown", onKey);
@@ -194,22 +200,19 @@ function Bench() {
             </div>
           </section>
           <section
-            aria-label="Ledger or curve"
+            aria-label="Ledger, sizes or curve"
             className="flex flex-col max-lg:order-4 lg:min-h-0 lg:border-l lg:border-rule"
           >
             <Switch
-              label="Ledger or curve"
-              options={[
-                { value: "ledger", name: "Head ledger" },
-                { value: "curve", name: "Curve sheet" },
-              ]}
+              label="Ledger, sizes or curve"
+              options={VIEWS}
               value={view}
               onChange={(value) => show({ view: value })}
             />
             <div className="min-h-0 flex-1 lg:overflow-y-auto">
-              {view === "ledger" ? (
-                <HeadLedger {...{ solved, job, onItem }} />
-              ) : (
+              {view === "ledger" && <HeadLedger {...{ solved, job, onItem }} />}
+              {view === "sizes" && <SizeSheet {...{ job, selected }} />}
+              {view === "curve" && (
                 <Suspense fallback={<Loading what="the curve" />}>
                   <div className="h-90 lg:h-full">
                     <CurveSheet {...{ solved, job }} />

@@ -90,7 +90,7 @@ function SourcePart({ job }: { job: JobDocument }) {
           onChange={(intake) => edit((j) => ({ ...j, source: { ...j.source, intake } }))}
         />
       </div>
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
         <JobQuantity
           label="Flow wanted"
           optional
@@ -99,6 +99,16 @@ function SourcePart({ job }: { job: JobDocument }) {
           value={job.wantedFlow}
           onChange={(wantedFlow) =>
             edit(({ wantedFlow: _, ...j }) => (wantedFlow === undefined ? j : { ...j, wantedFlow }))
+          }
+        />
+        <JobQuantity
+          label="Water to move"
+          optional
+          quantity="volume"
+          range={RANGES.jobVolume}
+          value={job.volume}
+          onChange={(volume) =>
+            edit(({ volume: _, ...j }) => (volume === undefined ? j : { ...j, volume }))
           }
         />
         <JobQuantity

@@ -1,0 +1,93 @@
+import { GRAVITY } from "../constants/gravity.ts";
+import { type Outcome, settledDuty } from "../duty/operatingPoint.ts";
+import { solveLine } from "../duty/solveLine.ts";
+import type { LevelCase, Line } from "../line/path.ts";
+import { meanVelocity } from "../pipe/darcyWeisbach.ts";
+import type { PipeStock } from "../pipe/stock.ts";
+import type { Pump } from "../pump/pump.ts";
+
+/** What the whole job does with some runs of it laid in one size. SI. */
+export interface SizeRow {
+  stock: PipeStock;
+  outcome: Outcome["kind"];
+  /** m³/s, m: absent where the pump does not settle */
+  flow?: number;
+  head?: number;
+  /** m/s in the size itself */
+  velocity?: number;
+  /** m taken by the runs compared */
+  runHead?: number;
+  /** W, where published */
+  power?: number;
+  /** Pa just before the outlet */
+  outletPressure?: number;
+  /** for the length of the runs, invented */
+  price: number;
+}
+
+export interface SizeComparison {
+  /** small to large */
+  rows: SizeRow[];
+  /** the smallest size after which one size more brings less than `KNEE` more flow */
+  kneeId?: string;
+}
+
+/** Extra flow, as a fraction, below which one size more is not worth its price. Common practice, no source. */
+export const KNEE = 0.05;
+
+/**
+ * Tries sizes on one or more runs of pipe at the real operating point of each: the duty is solved anew
+ * for every size, and fittings that follow the pipe change with it.
+ */
+export function compareSizes(
+  line: Line,
+  pumps: readonly Pump[],
+  itemIds: readonly string[],
+  sizes: readonly PipeStock[],
+  levelCase: LevelCase,
+): SizeComparison {
+  const runs = new Set(itemIds);
+  const length = line.path.reduce(
+    (sum, item) => (item.kind === "pipe" && runs.has(item.id) ? sum + item.length : sum),
+    0,
+  );
+  const rows = [...sizes]
+    .sort((a, b) => a.bore - b.bore)
+    .flatMap((stock): SizeRow[] => {
+      const path = line.path.map((item) =>
+        item.kind === "pipe" && runs.has(item.id) ? { ...item, stock: stock.id } : item,
+      );
+      const result = solveLine({ ...line, path }, pumps);
+      if (result.kind === "refused") return [];
+      const { outcome, running } = result.solution.cases[levelCase];
+      const row: SizeRow = { stock, outcome: outcome.kind, price: stock.price * length };
+      if (!settledDuty(outcome) || !running) return [row];
+      const { flow, head } = running.duty;
+      const before = running.headLine.at(-2);
+      return [
+        {
+          ...row,
+          flow,
+          head,
+          velocity: meanVelocity(flow, stock.bore),
+          runHead: running.ledger
+            .filter((entry) => entry.itemId !== undefined && runs.has(entry.itemId))
+            .reduce((sum, entry) => sum + entry.head, 0),
+          ...(running.power !== undefined && { power: running.power }),
+          ...(before && {
+            outletPressure: before.pressureHead * result.solution.water.density * GRAVITY,
+          }),
+        },
+      ];
+    });
+  const knee = kneeOf(rows);
+  return { rows, ...(knee && { kneeId: knee.stock.id }) };
+}
+
+function kneeOf(rows: readonly SizeRow[]): SizeRow | undefined {
+  const settled = rows.filter((row) => row.flow !== undefined);
+  return settled.find((row, i) => {
+    const next = settled[i + 1];
+    return next === undefined || (next.flow ?? 0) < (row.flow ?? 0) * (1 + KNEE);
+  });
+}

@@ -1,0 +1,200 @@
+import { useMemo, useState } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import { itemName, stockName } from "#contract/wording/items.ts";
+import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/pipe/stock.ts";
+import { compareSizes, KNEE, type SizeRow } from "#core/selection/compareSizes.ts";
+import { useUnits } from "../app/settings.ts";
+import { Button } from "../ui/Button.tsx";
+import { SelectField } from "../ui/Fields.tsx";
+import { edit } from "./jobStore.ts";
+
+/** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
+export function SizeSheet({ job, selected }: { job: JobDocument; selected: string | undefined }) {
+  const units = useUnits();
+  const runs = job.path.filter((item) => item.kind === "pipe");
+  const longest = runs.reduce<(typeof runs)[number] | undefined>(
+    (best, run) => (best && best.length >= run.length ? best : run),
+    undefined,
+  );
+  const [chosen, setChosen] = useState<string>();
+  const [family, setFamily] = useState<PipeFamily>();
+  const [together, setTogether] = useState(false);
+  const run =
+    runs.find((item) => item.id === chosen) ?? runs.find((item) => item.id === selected) ?? longest;
+  const laid = run && findPipeStock(run.stock);
+  const shown = family ?? laid?.family ?? "pvc-sch40";
+  const like = runs.filter((item) => item.stock === run?.stock);
+  const ids = useMemo(
+    () => (together ? like.map((item) => item.id) : run ? [run.id] : []).join(" "),
+    [together, like, run],
+  );
+  const comparison = useMemo(
+    () =>
+      compareSizes(
+        job,
+        job.pumps,
+        ids.split(" "),
+        PIPE_STOCK.filter((stock) => stock.family === shown),
+        "normal",
+      ),
+    [job, ids, shown],
+  );
+  if (!run)
+    return <p className="p-4 text-soft">There is no run of pipe to compare sizes for yet.</p>;
+
+  const lay = (stock: string) => {
+    const targets = new Set(ids.split(" "));
+    edit((j) => ({
+      ...j,
+      path: j.path.map((item) =>
+        item.kind === "pipe" && targets.has(item.id) ? { ...item, stock } : item,
+      ),
+    }));
+  };
+
+  return (
+    <div>
+      <div className="grid grid-cols-2 gap-2 px-3 pt-2">
+        <SelectField label="Run" visibleLabel value={run.id} onChange={setChosen}>
+          {runs.map((item) => (
+            <option key={item.id} value={item.id}>
+              {itemName(job.path, item.id, units)}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField
+          label="Tried in"
+          visibleLabel
+          value={shown}
+          onChange={(value) => setFamily(value as PipeFamily)}
+        >
+          {Object.entries(FAMILIES).map(([value, { label }]) => (
+            <option key={value} value={value}>
+              {label}
+            </option>
+          ))}
+        </SelectField>
+      </div>
+      {like.length > 1 && (
+        <label className="flex min-h-9 items-center gap-2 px-3 text-[14px]">
+          <input
+            type="checkbox"
+            className="size-4.5 accent-(--water)"
+            checked={together}
+            onChange={(event) => setTogether(event.target.checked)}
+          />
+          All {like.length} runs of {stockName(run.stock)} together
+        </label>
+      )}
+      {comparison.rows.length === 0 ? (
+        <p className="p-4 text-soft">Sizes can be compared once the line can be solved.</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="mt-1 w-full text-[14px]" aria-label="Sizes compared">
+            <thead className="text-right text-[13px] text-soft">
+              <tr>
+                <th className="py-1 pl-3 text-left font-normal">Size</th>
+                <th className="pl-2 font-normal">Flow</th>
+                <th className="pl-2 font-normal">Velocity</th>
+                <th className="pl-2 font-normal">Takes</th>
+                <th className="pl-2 font-normal">Power</th>
+                <th className="pl-2 font-normal">Price</th>
+                {job.volume !== undefined && <th className="pl-2 font-normal">Time</th>}
+                <th className="pr-3">
+                  <span className="sr-only">Lay it</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {comparison.rows.map((row) => (
+                <SizeLine
+                  key={row.stock.id}
+                  {...{ row, job }}
+                  laid={row.stock.id === run.stock}
+                  knee={row.stock.id === comparison.kneeId}
+                  onLay={() => lay(row.stock.id)}
+                />
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      <p className="px-3 py-2 text-[13px] text-soft">
+        Each size at its own duty, normal water. ◂ marks the knee: from there one size more brings
+        less than {formatPercent(KNEE)} more flow. Prices are invented, for the pipe alone.
+      </p>
+    </div>
+  );
+}
+
+function SizeLine({
+  row,
+  job,
+  laid,
+  knee,
+  onLay,
+}: {
+  row: SizeRow;
+  job: JobDocument;
+  laid: boolean;
+  knee: boolean;
+  onLay: () => void;
+}) {
+  const units = useUnits();
+  const { stock, flow, velocity, runHead, power, price } = row;
+  const enough = flow !== undefined && job.wantedFlow !== undefined && flow >= job.wantedFlow;
+  return (
+    <tr className={`border-t border-rule text-right ${laid ? "bg-press" : ""}`}>
+      <th className="plate py-0.5 pl-3 text-left text-[17px] whitespace-nowrap">
+        {stock.nominal}
+        {knee && <span title="The knee of the curve"> ◂ knee</span>}
+      </th>
+      <td className="pl-2 font-medium whitespace-nowrap">
+        {flow === undefined ? UNSETTLED[row.outcome] : format(flow, "flow", units)}
+        {enough && <span title="At least the flow wanted"> ✓</span>}
+      </td>
+      <td className="pl-2 whitespace-nowrap">
+        {velocity === undefined ? "–" : format(velocity, "velocity", units)}
+      </td>
+      <td className="pl-2 whitespace-nowrap">
+        {runHead === undefined ? "–" : format(runHead, "head", units)}
+      </td>
+      <td className="pl-2 whitespace-nowrap">
+        {power === undefined ? "–" : format(power, "power", units)}
+      </td>
+      <td className="pl-2">{price.toFixed(0)}</td>
+      {job.volume !== undefined && (
+        <td className="pl-2 whitespace-nowrap">
+          {flow === undefined ? "–" : duration(job.volume / flow)}
+        </td>
+      )}
+      <td className="pr-3 pl-2">
+        <Button
+          className="px-2"
+          disabled={laid}
+          aria-label={laid ? `${stock.nominal} is laid now` : `Lay ${stock.nominal}`}
+          onClick={onLay}
+        >
+          {laid ? "Laid" : "Lay"}
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+const UNSETTLED = {
+  runs: "",
+  "two-crossings": "",
+  "cannot-lift": "none",
+  "below-curve": "off curve",
+  "beyond-curve": "past curve",
+} as const;
+
+/** "3 h 20 min" from seconds. */
+function duration(seconds: number): string {
+  const minutes = Math.round(seconds / 60);
+  if (minutes < 60) return `${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  return hours < 48 ? `${hours} h ${minutes % 60} min` : `${(hours / 24).toFixed(1)} days`;
+}
