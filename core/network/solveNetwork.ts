@@ -40,10 +40,11 @@ export type NetworkSolution =
 const SHUT_SLOPE = 1e10;
 const LEAST_SLOPE = 1e-3;
 const MOST_STEPS = 200;
-/** fraction of the largest loss (of 1 m at least), and of the largest flow or m³/s, that may be left over */
-const HEAD_TOLERANCE = 1e-9;
+/** m: a thousandth of a millimetre of water is balanced, where the steps have come to rest as well */
+const HEAD_TOLERANCE = 1e-6;
+/** fraction of the largest flow, or m³/s, by which a flow may still move */
 const FLOW_TOLERANCE = 1e-9;
-const LEAST_CHANGE = 1e-11;
+const LEAST_CHANGE = 1e-9;
 
 /**
  * Heads and flows by the global gradient method: each step linearises every link about its flow and
@@ -85,11 +86,8 @@ export function solveNetwork(network: Network): NetworkSolution {
       scale = Math.max(scale, Math.abs(aim));
       flows[k] = flow + relax * (aim - flow);
     }
-    const largest = losses.reduce((most, loss) => Math.max(most, Math.abs(loss)), 1);
-    if (
-      worst <= HEAD_TOLERANCE * largest &&
-      change <= Math.max(FLOW_TOLERANCE * scale, LEAST_CHANGE)
-    ) {
+    const still = change <= Math.max(FLOW_TOLERANCE * scale, LEAST_CHANGE);
+    if (still && worst <= HEAD_TOLERANCE) {
       return { kind: "balanced", heads, flows: aims, steps: step };
     }
   }
