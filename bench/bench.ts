@@ -4,8 +4,8 @@ import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { solveJob } from "#contract/solveJob.ts";
 import { operatingPoint } from "#core/duty/operatingPoint.ts";
 import { type Solution, solveLine } from "#core/duty/solveLine.ts";
-import { systemHead } from "#core/line/lineLoss.ts";
 import type { PathItem } from "#core/line/path.ts";
+import { systemHead } from "#core/line/systemHead.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
 

@@ -78,6 +78,22 @@ test("sizes side by side: the one laid is the job's own duty, and one click lays
   await saved(page);
 });
 
+test("a vent hole is counted: less at the outlet than through the pump", async ({ page }) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer?part=discharge");
+  await page.getByRole("button", { name: "Hole" }).click();
+  const rows = page.getByRole("list", { name: "Discharge line" }).getByRole("listitem");
+  await expect(page.locator(duty)).toContainText("At the outlet");
+  await rows.last().getByLabel("Bore of hole").fill("3/16 in");
+  for (let i = 0; i < 8; i++) await page.keyboard.press("Alt+ArrowUp");
+  await expect(rows.first().getByLabel("Hole")).toHaveValue("vent-hole");
+  await expect(page.getByRole("table", { name: "Head ledger" })).toContainText(/loses 0\.\d+ L\/s/);
+  await expect(page.getByRole("list", { name: "Verdicts" })).toContainText("Vent hole");
+  await rows.first().getByRole("button", { name: "Remove" }).click();
+  await expect(page.locator(duty)).not.toContainText("At the outlet");
+  await expect(page.locator(duty)).toContainText("3.22");
+  await saved(page);
+});
+
 test("typing in any unit means the same water", async ({ page }) => {
   await page.goto("/jobs/ennet-glasshouses-transfer?part=discharge");
   const length = page.getByRole("list", { name: "Discharge line" }).getByLabel("Length").nth(1);

@@ -16,6 +16,7 @@ const IMPROVE: Record<HeadInput, string> = {
   "suction-gauge": "the suction gauge: use one of a finer class, or with a lower full scale",
   "suction-height": "the height of the suction gauge: measure it with a tape",
   "water-level": "the water level: measure it while the pump runs",
+  holes: "what the holes let go: plug them for the test, or measure it with a jug",
   "line-between": "the losses counted between pump and gauge: move the gauge to the pump's port",
 };
 
@@ -27,6 +28,7 @@ export const INPUT_NAMES: Record<HeadInput, string> = {
   "suction-height": "Height of suction gauge",
   "water-level": "Water level",
   "line-between": "Losses between pump and gauge",
+  holes: "Flow through holes",
 };
 
 /** A comparison in words. */

@@ -23,8 +23,10 @@ const SENTENCES: Record<FindingCode, string> = {
     "This fitting has no pipe beside it to take its size from. Add the pipe, or give it a size.",
   "split-not-solved":
     "The line splits here. Splits are kept with the job but not solved yet: take the split out to get a duty.",
-  "orifice-not-solved":
-    "Water leaves through a hole here. Vent holes and leaks are kept with the job but not solved yet: take it out to get a duty.",
+  "hole-in-suction":
+    "A hole before the pump lets air in, and the pump loses its prime. Take it out, or move it past the pump.",
+  "not-balanced":
+    "The flows of this line could not be balanced, so no duty is shown. Check the bores of its holes.",
   "levels-out-of-order": "The levels of the source must rise from low to normal to high.",
   "outlet-levels-out-of-order": "The levels at the outlet must rise from low to normal to high.",
   "nozzle-wider-than-pipe":

@@ -34,7 +34,7 @@ export function itemName(path: readonly PathItem[], id: string, system: UnitSyst
     case "split":
       return "Split";
     case "orifice":
-      return item.purpose === "leak" ? "Leak" : "Vent hole";
+      return `${item.purpose === "leak" ? "Leak" : "Vent hole"}, ${format(item.bore, "diameter", system)}`;
   }
 }
 

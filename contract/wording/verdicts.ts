@@ -149,6 +149,14 @@ export function verdictWords(
         `With the outlet shut ${item} sees ${q(value)}; no rating is stocked for it at this water temperature.`,
         "Read the rating off the pipe and its joints before filling the line.",
       );
+    case "hole-wastes":
+      return words(
+        x("leaks") ? "Leaks" : "Vent hole",
+        `${q(value)} is lost at ${at}, ${formatPercent(x("share"), 1)} of what the pump moves.`,
+        x("leaks")
+          ? "Mend the leak: tighten the clamp, or replace the joint."
+          : "A vent hole of 3 to 5 mm (1/8 to 3/16 in) is enough. Drill it smaller.",
+      );
     case "surge":
       return words(
         bad ? "A sudden stop overloads the pipe" : "Surge within the rating",

@@ -82,6 +82,7 @@ describe("verdicts in words", () => {
       "hazen-williams-range",
       "schools-disagree",
       "surge",
+      "hole-wastes",
       "submergence",
       "loses-prime",
       "drains-back",

@@ -2,8 +2,8 @@ import fc from "fast-check";
 import { bisect } from "fmin/src/bisect.js";
 import { describe, expect, it } from "vitest";
 import { GRAVITY } from "../constants/gravity.ts";
-import { systemHead } from "../line/lineLoss.ts";
 import type { Line, PathItem } from "../line/path.ts";
+import { systemHead } from "../line/systemHead.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { PIPE_STOCK } from "../pipe/stock.ts";
 import type { Pump } from "../pump/pump.ts";
@@ -217,12 +217,6 @@ describe("operating point", () => {
 describe("what is refused, with its place", () => {
   it.each<[string, PathItem[], string, string | undefined]>([
     ["a split", [{ kind: "split", id: "x", branches: [[], []] }], "split-not-solved", "x"],
-    [
-      "a vent hole",
-      [{ kind: "orifice", id: "x", purpose: "vent-hole", bore: 0.004 }],
-      "orifice-not-solved",
-      "x",
-    ],
     ["a second pump", [{ kind: "pump", id: "x", pump: "parabola" }], "several-pumps", "x"],
     [
       "a second outlet",
@@ -246,6 +240,13 @@ describe("what is refused, with its place", () => {
     if (result.kind === "refused") expect(result.findings).toContainEqual({ code, itemId });
   });
 
+  it("a hole before the pump", () => {
+    const hole: PathItem = { kind: "orifice", id: "x", purpose: "leak", bore: 0.004 };
+    const result = solveLine({ ...transfer, path: [hole, ...transfer.path] }, [parabola]);
+    const findings = result.kind === "refused" ? result.findings : [];
+    expect(findings).toContainEqual({ code: "hole-in-suction", itemId: "x" });
+  });
+
   it("a line without pump, outlet or pipe, and levels upside down", () => {
     const result = solveLine(
       lineOf([], { source: { level: { low: 2, normal: 1, high: 0 }, intake: 0 } }),
@@ -253,6 +254,82 @@ describe("what is refused, with its place", () => {
     );
     const codes = result.kind === "refused" ? result.findings.map((f) => f.code) : [];
     expect(codes).toEqual(["levels-out-of-order", "no-pump", "no-outlet", "no-pipe"]);
+  });
+});
+
+describe("holes in the discharge", () => {
+  const hole = (
+    id: string,
+    bore: number,
+    purpose: "vent-hole" | "leak" = "vent-hole",
+  ): PathItem => ({
+    kind: "orifice",
+    id,
+    purpose,
+    bore,
+  });
+  const withHoles = (...extra: PathItem[]) => ({
+    ...transfer,
+    path: transfer.path.toSpliced(2, 0, ...extra),
+  });
+
+  it("let go Cd A √(2gh), and what is left reaches the outlet", () => {
+    const { cases, line } = solved(withHoles(hole("v", 0.004)));
+    const running = cases.normal.running;
+    if (!running) throw new Error("should run");
+    const after = running.headLine.find((point) => point.side === "discharge");
+    const head = (after?.totalHead ?? 0) - line.pumpElevation;
+    const expected = 0.61 * ((Math.PI * 0.004 ** 2) / 4) * Math.sqrt(2 * GRAVITY * head);
+    const { lost, delivered } = running.flows;
+    expect((lost[0]?.flow ?? 0) / expected).toBeCloseTo(1, 6);
+    expect(delivered + (lost[0]?.flow ?? 0)).toBeCloseTo(running.duty.flow, 9);
+    const total = running.ledger.reduce((sum, entry) => sum + entry.head, 0);
+    expect(total).toBeCloseTo(running.duty.head, 5);
+    const end = running.headLine.at(-1);
+    expect(end?.totalHead).toBeCloseTo(end?.elevation ?? Number.NaN, 5);
+  });
+
+  it("waste more the wider they are, and nothing when they are pinholes", () => {
+    const none = solved(transfer).cases.normal.running;
+    const deliveries = [0.0001, 0.003, 0.005, 0.012].map(
+      (bore) => solved(withHoles(hole("v", bore))).cases.normal.running?.flows.delivered ?? 0,
+    );
+    expect(deliveries).toEqual(deliveries.toSorted((a, b) => b - a));
+    expect((deliveries[0] ?? 0) / (none?.flows.delivered ?? 1)).toBeCloseTo(1, 4);
+    const verdicts = verdictsOn(solved(withHoles(hole("v", 0.012))), transfer, {});
+    expect(verdicts.find((v) => v.code === "hole-wastes")?.level).toBe("watch");
+  });
+
+  it("close their energy wherever they are and however many", () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.integer({ min: 2, max: 6 }),
+            fc.double({ min: 0.001, max: 0.02, noNaN: true }),
+          ),
+          { minLength: 1, maxLength: 4 },
+        ),
+        (holes) => {
+          let path = transfer.path;
+          for (const [i, [index, bore]] of holes.entries())
+            path = path.toSpliced(index, 0, hole(`h${i}`, bore, "leak"));
+          for (const { outcome, running } of Object.values(solved({ ...transfer, path }).cases)) {
+            if (outcome.kind !== "runs" || !running) continue;
+            const { delivered, lost } = running.flows;
+            const gone = lost.reduce((sum, { flow }) => sum + flow, 0);
+            expect(Math.abs(delivered + gone - running.duty.flow)).toBeLessThan(1e-8);
+            const total = running.ledger.reduce((sum, entry) => sum + entry.head, 0);
+            expect(total).toBeCloseTo(running.duty.head, 4);
+          }
+        },
+      ),
+    );
+  });
+
+  it("are no outlet: a pump that only feeds them lifts nothing", () => {
+    const line = lineOf([pump, hole("v", 0.02), pipe("d", "pvc-sch40-2in", 60, 34), freeOutlet]);
+    expect(solved(line).cases.normal.outcome.kind).toBe("cannot-lift");
   });
 });
 

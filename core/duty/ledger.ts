@@ -1,11 +1,12 @@
 import type { CompiledLine, Segment } from "../line/compileLine.ts";
-import { endHead, type LossContext, segmentLoss, stretchLoss } from "../line/lineLoss.ts";
+import type { Flows } from "../line/flowsAlong.ts";
+import { endHead, type LossContext, segmentLoss } from "../line/lineLoss.ts";
 import type { LevelCase } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 
 /** One line of the bill of head: what an item of the path takes at the flow that runs. */
 export interface LedgerEntry {
-  kind: "lift" | "outlet-pressure" | Segment["kind"];
+  kind: "lift" | "outlet-pressure" | "hole" | Segment["kind"];
   /** the item of the path; absent for the lift, which belongs to the levels */
   itemId?: string;
   /** m; negative where the water falls and gives head back */
@@ -16,6 +17,8 @@ export interface LedgerEntry {
   velocity?: number;
   /** m, that bore */
   bore?: number;
+  /** m³/s that leaves through a hole; a hole takes water, not head */
+  lost?: number;
 }
 
 /**
@@ -25,7 +28,7 @@ export interface LedgerEntry {
 export function headLedger(
   line: CompiledLine,
   levelCase: LevelCase,
-  flow: number,
+  flows: Flows,
   context: LossContext,
 ): LedgerEntry[] {
   const demanded = endHead(line, levelCase, context.water);
@@ -37,8 +40,16 @@ export function headLedger(
     const { outletItemId: itemId } = line;
     entries.push({ kind: "outlet-pressure", itemId, head: demanded - height, share: 0 });
   }
-  for (const segment of line.segments) {
+  const holesBefore = (index: number) => {
+    for (const hole of line.holes.filter((h) => h.index === index)) {
+      const lost = flows.lost.find(({ itemId }) => itemId === hole.itemId)?.flow ?? 0;
+      entries.push({ kind: "hole", itemId: hole.itemId, head: 0, share: 0, bore: hole.bore, lost });
+    }
+  };
+  for (const [index, segment] of line.segments.entries()) {
+    holesBefore(index);
     const { kind, itemId, bore } = segment;
+    const flow = flows.bySegment[index] as number;
     const head = segmentLoss(segment, flow, context);
     entries.push({ kind, itemId, head, share: 0, velocity: meanVelocity(flow, bore), bore });
   }
@@ -47,18 +58,4 @@ export function headLedger(
     ...entry,
     share: taken > 0 ? Math.max(entry.head, 0) / taken : 0,
   }));
-}
-
-/** Head lost on one side of the pump, m. */
-export function sideLoss(
-  line: CompiledLine,
-  side: Segment["side"],
-  flow: number,
-  context: LossContext,
-) {
-  return stretchLoss(
-    line.segments.filter((segment) => segment.side === side),
-    flow,
-    context,
-  );
 }

@@ -2,14 +2,13 @@ import { compileLine } from "../line/compileLine.ts";
 import type { LevelCase, Line } from "../line/path.ts";
 import { findPipeStock, nextSizeUp, type PipeStock } from "../pipe/stock.ts";
 import type { Pump } from "../pump/pump.ts";
-import { settledDuty } from "./operatingPoint.ts";
 import { solveOutcome } from "./solveLine.ts";
 
 /** What laying one run a size larger would do, solved anew and not scaled. */
 export interface SizeUp {
   itemId: string;
   larger: PipeStock;
-  /** m³/s at the new duty, and how much more than now */
+  /** m³/s at the outlet at the new duty, and how much more than now */
   flow: number;
   flowGain: number;
 }
@@ -23,7 +22,7 @@ export function sizeUps(line: Line, pumps: readonly Pump[], levelCase: LevelCase
   if (compileLine(line).kind === "refused") return [];
   const flowOf = (candidate: Line) => {
     const solved = solveOutcome(candidate, pumps, levelCase);
-    return solved.kind === "solved" ? settledDuty(solved.outcome)?.flow : undefined;
+    return solved.kind === "solved" ? solved.delivered : undefined;
   };
   const flowNow = flowOf(line);
   if (flowNow === undefined) return [];

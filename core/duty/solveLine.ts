@@ -1,9 +1,11 @@
 import { GRAVITY } from "../constants/gravity.ts";
 import { type CompiledLine, compileLine } from "../line/compileLine.ts";
 import type { Finding } from "../line/finding.ts";
+import { type Flows, flowsAlong, NotBalanced } from "../line/flowsAlong.ts";
 import { type HeadLinePoint, headLine } from "../line/headLine.ts";
 import { type LossContext, staticHead, stretchLoss } from "../line/lineLoss.ts";
 import { LEVEL_CASES, type LevelCase, type Line } from "../line/path.ts";
+import { systemHead } from "../line/systemHead.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import {
   npshRequiredAt,
@@ -43,6 +45,8 @@ export interface Running {
   /** `end-of-curve` when the pump runs out beyond what is published: the least it can be doing */
   basis: "duty" | "end-of-curve";
   duty: Duty;
+  /** the flow in every segment, at the outlet and through holes */
+  flows: Flows;
   ledger: LedgerEntry[];
   headLine: HeadLinePoint[];
   suction: SuctionState;
@@ -63,6 +67,17 @@ export type SolveResult =
  * cannot be solved as it stands.
  */
 export function solveLine(line: Line, pumps: readonly Pump[]): SolveResult {
+  try {
+    return solveBalanced(line, pumps);
+  } catch (error) {
+    // Rather no answer than a wrong one.
+    if (error instanceof NotBalanced)
+      return { kind: "refused", findings: [{ code: "not-balanced" }] };
+    throw error;
+  }
+}
+
+function solveBalanced(line: Line, pumps: readonly Pump[]): SolveResult {
   const prepared = prepare(line, pumps);
   if (prepared.kind === "refused") return prepared;
   const { compiled, pump, curve, water } = prepared;
@@ -85,12 +100,17 @@ export function solveOutcome(
   line: Line,
   pumps: readonly Pump[],
   levelCase: LevelCase,
-): { kind: "solved"; outcome: Outcome } | { kind: "refused"; findings: Finding[] } {
+):
+  | { kind: "solved"; outcome: Outcome; delivered?: number }
+  | { kind: "refused"; findings: Finding[] } {
   const prepared = prepare(line, pumps);
   if (prepared.kind === "refused") return prepared;
   const context = { water: prepared.water, friction: line.method.friction };
   const { outcome } = caseOutcome(prepared.compiled, prepared.curve, levelCase, context);
-  return { kind: "solved", outcome };
+  const duty = settledDuty(outcome);
+  if (!duty) return { kind: "solved", outcome };
+  const { delivered } = flowsAlong(prepared.compiled, levelCase, duty.flow, context);
+  return { kind: "solved", outcome, delivered };
 }
 
 function prepare(line: Line, pumps: readonly Pump[]) {
@@ -118,10 +138,29 @@ function caseOutcome(
   context: LossContext,
 ): Pick<CaseSolution, "staticHead" | "outcome" | "siphonFlow"> {
   const lift = staticHead(line, levelCase, context.water);
-  const outcome = operatingPoint(curve, (flow) => lift + stretchLoss(line.segments, flow, context));
+  const found = operatingPoint(curve, (flow) => systemHead(line, levelCase, flow, context));
+  const outcome = orNothingDelivered(line, levelCase, found, lift, context);
   if (lift >= 0) return { staticHead: lift, outcome };
   return { staticHead: lift, outcome, siphonFlow: downhillFlow(line, -lift, context) };
 }
+
+/** A pump whose water all leaves through holes before the outlet lifts nothing, whatever it passes. */
+function orNothingDelivered(
+  line: CompiledLine,
+  levelCase: LevelCase,
+  outcome: Outcome,
+  lift: number,
+  context: LossContext,
+): Outcome {
+  const duty = settledDuty(outcome);
+  if (!duty || line.holes.length === 0) return outcome;
+  if (flowsAlong(line, levelCase, duty.flow, context).delivered > NOTHING) return outcome;
+  const { head: bestHead } = duty;
+  return { kind: "cannot-lift", staticHead: lift, bestHead, shortfall: lift - bestHead };
+}
+
+/** m³/s: less than this at an outlet is no flow */
+const NOTHING = 1e-7;
 
 /** Flow in m³/s at which the line takes exactly the head that falling water gives it. */
 function downhillFlow(line: CompiledLine, fall: number, context: LossContext): number {
@@ -145,7 +184,8 @@ function whileRunning(
   if (!duty) return undefined;
   const { flow, head } = duty;
   const { water } = context;
-  const points = headLine(compiled, levelCase, flow, head, context);
+  const flows = flowsAlong(compiled, levelCase, flow, context);
+  const points = headLine(compiled, levelCase, flows.bySegment, head, context);
   const hydraulicPower = water.density * GRAVITY * flow * head;
   // Published power is for clean water; heavier water takes more in proportion.
   const published = publishedValue(powerAt(curve, flow));
@@ -154,7 +194,8 @@ function whileRunning(
   return {
     basis: settled ? "duty" : "end-of-curve",
     duty,
-    ledger: headLedger(compiled, levelCase, flow, context),
+    flows,
+    ledger: headLedger(compiled, levelCase, flows, context),
     headLine: points,
     suction: suctionState(compiled, levelCase, flow, pump, line.site, points, context),
     hydraulicPower,

@@ -7,7 +7,7 @@ import { type Pump, TOLERANCE } from "../pump/pump.ts";
 import { type Estimate, measuredFlow } from "./measuredFlow.ts";
 import { type Propagated, propagate } from "./propagate.ts";
 import type { Reading } from "./reading.ts";
-import { type HeadInput, headModel } from "./totalHead.ts";
+import { type HeadInput, headModel, pumpFlow, throughPump } from "./totalHead.ts";
 
 /** Coverage factor: expanded uncertainties hold for about 95 % (GUM 6.3.3). */
 export const COVERAGE = 2;
@@ -35,6 +35,7 @@ export type AxisComparison =
     };
 
 export interface Comparison {
+  /** through the pump: what was measured, and what holes let go before */
   flow: Estimate;
   head: Propagated<HeadInput>;
   /** head the pump makes against the curve's head at the measured flow */
@@ -53,28 +54,32 @@ export interface Comparison {
  * moved by no more than the allowance along either axis, touches it. Each axis has three outcomes:
  * the whole expanded interval on the good side of the limit, the whole on the bad side, or across it.
  * A pump falls short only when neither axis can save it.
+ *
+ * `lost` (m³/s) is what holes between the pump and the outlet let go at the duty; it is added to the
+ * flow measured at the outlet, with its doubt.
  */
 export function compareWithRated(
   line: CompiledLine,
   pump: Pump,
   reading: Reading,
   context: LossContext,
+  lost = 0,
 ): Comparison {
   const curve = pumpCurve(pump, reading.speedRatio ?? 1);
   const tolerance = TOLERANCE[pump.tolerance];
-  const model = headModel(line, reading, context);
-  const flow = measuredFlow(reading.flow);
+  const model = headModel(line, reading, context, lost);
+  const flow = pumpFlow(measuredFlow(reading.flow), lost);
   const head = propagate(model.inputs, model.head) as Propagated<HeadInput>;
 
   const ratedHead = publishedValue(headAt(curve, flow.value));
   const headDeviation = propagate(model.inputs, (values) => {
-    const rated = publishedValue(headAt(curve, values.flow));
+    const rated = publishedValue(headAt(curve, throughPump(values)));
     return rated === undefined || rated <= 0 ? undefined : model.head(values) / rated - 1;
   });
   const ratedFlow = flowAtHead(curve, head.value);
   const flowDeviation = propagate(model.inputs, (values) => {
     const rated = flowAtHead(curve, model.head(values));
-    return typeof rated === "number" && rated > 0 ? values.flow / rated - 1 : undefined;
+    return typeof rated === "number" && rated > 0 ? throughPump(values) / rated - 1 : undefined;
   });
 
   const atFlow: AxisComparison =

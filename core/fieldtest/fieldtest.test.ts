@@ -174,6 +174,16 @@ describe("measured against rated", () => {
     expect(above.atHead).toMatchObject({ kind: "off-curve", where: "above-shutoff" });
   });
 
+  it("adds what holes let go to the flow measured at the outlet, and doubts it", () => {
+    const lost = 0.0004;
+    const flow = running.duty.flow;
+    const measured = reading((flow - lost) / flow);
+    const compared = compareWithRated(solution.line, pump, measured, context, lost);
+    expect(compared.flow.value).toBeCloseTo(flow, 9);
+    expect(compared.head.value).toBeCloseTo(running.duty.head, 6);
+    expect(compared.head.budget.map(({ name }) => name)).toContain("holes");
+  });
+
   it("compares at the speed the engine ran", () => {
     const slow = { ...reading(), speedRatio: 1.15 };
     expect(compareWithRated(solution.line, pump, slow, context).judgement).not.toBe("meets");

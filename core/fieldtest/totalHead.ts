@@ -14,7 +14,8 @@ export type HeadInput =
   | "suction-gauge"
   | "suction-height"
   | "water-level"
-  | "line-between";
+  | "line-between"
+  | "holes";
 
 /** Half-width in m taken for the height of a gauge measured with a tape. Common practice, no source. */
 export const GAUGE_HEIGHT_TOLERANCE = 0.01;
@@ -33,7 +34,12 @@ export interface HeadModel {
   head: (values: Record<HeadInput, number>) => number;
 }
 
-export function headModel(line: CompiledLine, reading: Reading, context: LossContext): HeadModel {
+export function headModel(
+  line: CompiledLine,
+  reading: Reading,
+  context: LossContext,
+  lost: number,
+): HeadModel {
   const { discharge, suction } = reading;
   const flow: Estimate = measuredFlow(reading.flow);
   const perMetre = context.water.density * GRAVITY;
@@ -69,8 +75,12 @@ export function headModel(line: CompiledLine, reading: Reading, context: LossCon
     inputs.push({ name: "water-level", value: suction.level, standardUncertainty });
   }
 
+  if (lost > 0) {
+    inputs.push({ name: "holes", value: lost, standardUncertainty: lostUncertainty(lost) });
+  }
+
   const head = (v: Record<HeadInput, number>) => {
-    const q = Math.max(v.flow, 0);
+    const q = Math.max(throughPump(v), 0);
     const delivered =
       v["discharge-gauge"] / perMetre + v["discharge-height"] + velocityHead(q, dischargeBore);
     const lostAfter = stretchLoss(between, q, context);
@@ -85,6 +95,23 @@ export function headModel(line: CompiledLine, reading: Reading, context: LossCon
     return delivered - v["water-level"] + v["line-between"] * (lostAfter + lostBefore);
   };
   return { inputs, head };
+}
+
+/** Flow through the pump: measured at the outlet, plus what holes let go on the way. */
+export function throughPump(values: Partial<Record<HeadInput, number>>): number {
+  return (values.flow ?? 0) + (values.holes ?? 0);
+}
+
+export function pumpFlow(measured: Estimate, lost: number): Estimate {
+  return {
+    value: measured.value + lost,
+    standardUncertainty: Math.hypot(measured.standardUncertainty, lostUncertainty(lost)),
+  };
+}
+
+/** A drilled hole's flow is computed, not measured: it is doubted as other computed losses are. */
+function lostUncertainty(lost: number): number {
+  return lost * rectangular(COMPUTED_LOSS_TOLERANCE);
 }
 
 /** The segments the water passes between the pump and a gauge tapped in after an item. */

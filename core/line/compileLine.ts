@@ -29,12 +29,26 @@ export interface Segment {
   endDistance: number;
 }
 
+/** A hole in the discharge: water leaves it into the open. */
+export interface Hole {
+  itemId: string;
+  purpose: "vent-hole" | "leak";
+  /** m */
+  bore: number;
+  /** number of segments before it */
+  index: number;
+  /** m above datum */
+  elevation: number;
+}
+
 /** A single path from source to outlet, ready to be solved. */
 export interface CompiledLine {
   segments: Segment[];
   /** number of segments before the pump */
   pumpIndex: number;
   pumpItem: PumpItem;
+  /** along the discharge, in order */
+  holes: Hole[];
   intakeElevation: number;
   pumpElevation: number;
   outlet: Outlet;
@@ -61,6 +75,7 @@ export function compileLine(line: Line): Compilation {
   const segments: Segment[] = [];
   const pumps: { item: PumpItem; index: number; elevation: number }[] = [];
   const outlets: Extract<PathItem, { kind: "outlet" }>[] = [];
+  const holes: Hole[] = [];
   let elevation = intake;
   let distance = 0;
   let pipeHere: PipeStock | undefined;
@@ -158,7 +173,12 @@ export function compileLine(line: Line): Compilation {
         refuse("split-not-solved", item.id);
         break;
       case "orifice":
-        refuse("orifice-not-solved", item.id);
+        // A hole before the pump lets air in instead of water out.
+        if (pumps.length === 0) refuse("hole-in-suction", item.id);
+        else {
+          const { id: itemId, purpose, bore } = item;
+          holes.push({ itemId, purpose, bore, index: segments.length, elevation });
+        }
         break;
     }
   }
@@ -187,6 +207,7 @@ export function compileLine(line: Line): Compilation {
       segments,
       pumpIndex: pump.index,
       pumpItem: pump.item,
+      holes,
       intakeElevation: intake,
       pumpElevation: pump.elevation,
       outlet: outletItem.outlet,

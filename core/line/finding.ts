@@ -19,7 +19,8 @@ export type FindingCode =
   | "fitting-unknown"
   | "fitting-without-pipe"
   | "split-not-solved"
-  | "orifice-not-solved"
+  | "hole-in-suction"
+  | "not-balanced"
   | "levels-out-of-order"
   | "outlet-levels-out-of-order"
   | "nozzle-wider-than-pipe";

@@ -14,18 +14,19 @@ export interface HeadLinePoint {
 }
 
 /**
- * Total head and pressure along the water's path while `flow` (m³/s) runs and the pump adds
+ * Total head and pressure along the water's path while `flows` (m³/s, by segment) run and the pump adds
  * `pumpHead` (m): one point at the start of the path, one after every segment, and one on each side
  * of the pump.
  */
 export function headLine(
   line: CompiledLine,
   levelCase: LevelCase,
-  flow: number,
+  flows: readonly number[],
   pumpHead: number,
   context: LossContext,
 ): HeadLinePoint[] {
   const points: HeadLinePoint[] = [];
+  const at = (segment: number) => flows[segment] as number;
   let totalHead = line.source[levelCase];
   const first = line.segments[0];
   const point = (
@@ -34,6 +35,7 @@ export function headLine(
     distance: number,
     elevation: number,
     bore: number | undefined,
+    flow: number,
   ): HeadLinePoint => ({
     itemId,
     side,
@@ -44,22 +46,26 @@ export function headLine(
   });
   if (first && line.pumpIndex > 0) {
     points.push(
-      point(first.itemId, "suction", first.startDistance, line.intakeElevation, first.bore),
+      point(first.itemId, "suction", first.startDistance, line.intakeElevation, first.bore, at(0)),
     );
   }
   line.segments.forEach((segment, index) => {
     if (index === line.pumpIndex) {
       const { id } = line.pumpItem;
       const inletBore = line.segments[index - 1]?.bore ?? segment.bore;
-      points.push(point(id, "suction", segment.startDistance, line.pumpElevation, inletBore));
+      points.push(
+        point(id, "suction", segment.startDistance, line.pumpElevation, inletBore, at(index)),
+      );
       totalHead += pumpHead;
-      points.push(point(id, "discharge", segment.startDistance, line.pumpElevation, segment.bore));
+      points.push(
+        point(id, "discharge", segment.startDistance, line.pumpElevation, segment.bore, at(index)),
+      );
     }
-    totalHead -= segmentLoss(segment, flow, context);
+    totalHead -= segmentLoss(segment, at(index), context);
     const { itemId, side, endDistance, endElevation, kind, stock } = segment;
     // Past the outlet the water's speed is spent: no velocity head is left to take off.
     const bore = kind === "exit" || kind === "nozzle" ? undefined : stock.bore;
-    points.push(point(itemId, side, endDistance, endElevation, bore));
+    points.push(point(itemId, side, endDistance, endElevation, bore, at(index)));
   });
   return points;
 }

@@ -55,13 +55,3 @@ export function endHead(line: CompiledLine, levelCase: LevelCase, water: Water):
 }
 
 const OPPOSITE: Record<LevelCase, LevelCase> = { low: "high", normal: "normal", high: "low" };
-
-/** Total head in m the pump must make at a flow: the system curve. */
-export function systemHead(
-  line: CompiledLine,
-  levelCase: LevelCase,
-  flow: number,
-  context: LossContext,
-): number {
-  return staticHead(line, levelCase, context.water) + stretchLoss(line.segments, flow, context);
-}

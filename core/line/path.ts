@@ -71,7 +71,7 @@ export interface SplitItem {
   branches: PathItem[][];
 }
 
-/** A vent hole or a leak, bore in m. Part of the document; not solved yet. */
+/** A vent hole or a leak in the discharge, bore in m. */
 export interface OrificeItem {
   kind: "orifice";
   id: string;

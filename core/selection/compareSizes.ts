@@ -10,7 +10,7 @@ import type { Pump } from "../pump/pump.ts";
 export interface SizeRow {
   stock: PipeStock;
   outcome: Outcome["kind"];
-  /** m³/s, m: absent where the pump does not settle */
+  /** m³/s at the outlet, m at the pump: absent where the pump does not settle */
   flow?: number;
   head?: number;
   /** m/s in the size itself */
@@ -62,14 +62,15 @@ export function compareSizes(
       const { outcome, running } = result.solution.cases[levelCase];
       const row: SizeRow = { stock, outcome: outcome.kind, price: stock.price * length };
       if (!settledDuty(outcome) || !running) return [row];
-      const { flow, head } = running.duty;
+      const { head } = running.duty;
+      const flow = running.flows.delivered;
       const before = running.headLine.at(-2);
       return [
         {
           ...row,
           flow,
           head,
-          velocity: meanVelocity(flow, stock.bore),
+          velocity: meanVelocity(running.duty.flow, stock.bore),
           runHead: running.ledger
             .filter((entry) => entry.itemId !== undefined && runs.has(entry.itemId))
             .reduce((sum, entry) => sum + entry.head, 0),

@@ -32,7 +32,7 @@ export function rankPumps(
     if (result.kind === "refused") return [];
     const { outcome, running } = result.solution.cases.normal;
     const verdicts = verdictsOn(result.solution, { ...line, path }, { wantedFlow });
-    const flow = settledDuty(outcome)?.flow;
+    const flow = settledDuty(outcome) && running?.flows.delivered;
     return [
       {
         pump,

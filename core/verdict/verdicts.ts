@@ -48,6 +48,7 @@ export type VerdictCode =
   | "check-valve-flutters"
   | "pressure-rating"
   | "pressure-rating-unknown"
+  | "hole-wastes"
   | "surge"
   | "submergence"
   | "loses-prime"
@@ -71,6 +72,8 @@ export const LIMITS = {
   regionLow: 0.7,
   regionHigh: 1.2,
   schoolsApart: 0.1,
+  /** share of the pump's flow a vent hole may waste */
+  holeShare: 0.05,
 } as const;
 
 const PRACTICE = "Common practice, no source";
@@ -90,6 +93,7 @@ export function verdictsOn(solution: Solution, line: Line, wanted: Wanted): Verd
     return [
       ...outcome,
       ...wantedVerdict(solved, wanted),
+      ...holeVerdicts(solution, solved, solved.running),
       ...suctionVerdicts(solution, solved, solved.running),
       ...submergenceVerdict(solution, solved, solved.running),
       ...velocityVerdicts(solution, solved, solved.running),
@@ -213,10 +217,13 @@ function outcomeVerdicts({ levelCase, staticHead, outcome, siphonFlow }: CaseSol
   return verdicts;
 }
 
-function wantedVerdict({ levelCase, outcome }: CaseSolution, { wantedFlow }: Wanted): Verdict[] {
-  const duty = settledDuty(outcome);
-  if (!wantedFlow || !duty) return [];
-  const enough = duty.flow >= wantedFlow;
+function wantedVerdict(
+  { levelCase, outcome, running }: CaseSolution,
+  { wantedFlow }: Wanted,
+): Verdict[] {
+  if (!wantedFlow || !settledDuty(outcome) || !running) return [];
+  const value = running.flows.delivered;
+  const enough = value >= wantedFlow;
   const level: Level = enough ? "good" : levelCase === "low" ? "watch" : "stop";
   return [
     {
@@ -224,10 +231,31 @@ function wantedVerdict({ levelCase, outcome }: CaseSolution, { wantedFlow }: Wan
       level,
       levelCase,
       quantity: "flow",
-      value: duty.flow,
+      value,
       limit: wantedFlow,
       source: "Flow wanted for this job",
     },
+  ];
+}
+
+/** What holes let go: a vent hole may waste a little, a leak nothing. */
+function holeVerdicts(
+  { line }: Solution,
+  { levelCase }: CaseSolution,
+  running: Running,
+): Verdict[] {
+  const { lost } = running.flows;
+  const [hole] = line.holes;
+  if (!hole) return [];
+  const value = lost.reduce((sum, { flow }) => sum + flow, 0);
+  const leaks = line.holes.some(({ purpose }) => purpose === "leak");
+  const share = value / running.duty.flow;
+  const level = leaks || share > LIMITS.holeShare ? "watch" : "good";
+  const extra = { share, leaks: leaks ? 1 : 0 };
+  const source = "Orifice q = Cd A √(2gh), Cd 0.61; share common practice, no source";
+  const itemId = hole.itemId;
+  return [
+    { code: "hole-wastes", level, levelCase, itemId, quantity: "flow", value, extra, source },
   ];
 }
 
@@ -316,14 +344,13 @@ function liftLevel(lift: number, limit: number): Level {
 
 function velocityVerdicts(solution: Solution, solved: CaseSolution, running: Running): Verdict[] {
   const { levelCase } = solved;
-  const { flow } = running.duty;
   const verdicts: Verdict[] = [];
-  const pipes = solution.line.segments.filter((segment) => segment.kind === "pipe");
-  const speeds = pipes.map(({ itemId, side, bore }) => ({
-    itemId,
-    side,
-    velocity: meanVelocity(flow, bore),
-  }));
+  const { segments } = solution.line;
+  const velocityIn = (index: number, bore: number) =>
+    meanVelocity(running.flows.bySegment[index] as number, bore);
+  const speeds = segments.flatMap(({ kind, itemId, side, bore }, index) =>
+    kind === "pipe" ? [{ itemId, side, velocity: velocityIn(index, bore) }] : [],
+  );
   const suction = speeds.filter((s) => s.side === "suction");
   const discharge = speeds.filter((s) => s.side === "discharge");
   const base = { levelCase, quantity: "velocity", source: PRACTICE } as const;
@@ -363,9 +390,9 @@ function velocityVerdicts(solution: Solution, solved: CaseSolution, running: Run
       verdicts.push({ ...base, code, level: "good", itemId, value, limit: high, extra });
     }
   }
-  for (const { fitting, itemId, bore } of solution.line.segments) {
+  for (const [index, { fitting, itemId, bore }] of segments.entries()) {
     const limit = fitting?.opensFullyAt;
-    const value = meanVelocity(flow, bore);
+    const value = velocityIn(index, bore);
     if (limit === undefined || value >= limit) continue;
     verdicts.push({
       ...base,
@@ -499,13 +526,13 @@ function surgeVerdicts(
   running: Running,
 ): Verdict[] {
   const { water } = solution;
-  return solution.line.segments.flatMap((segment): Verdict[] => {
+  return solution.line.segments.flatMap((segment, index): Verdict[] => {
     if (segment.kind !== "pipe" || segment.side !== "discharge") return [];
     const { itemId, stock, bore } = segment;
     const speed = waveSpeed(stock, water);
     const limit = pressureRatingAt(stock, line.site.waterTemperature);
     if (speed === undefined || limit === undefined) return [];
-    const velocity = meanVelocity(running.duty.flow, bore);
+    const velocity = meanVelocity(running.flows.bySegment[index] as number, bore);
     const rise = joukowskySurge(water.density, speed, velocity);
     const lowest = Math.min(segment.startElevation, segment.endElevation);
     const top = running.headLine.find((point) => point.side === "discharge")?.totalHead ?? 0;

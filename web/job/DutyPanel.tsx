@@ -48,6 +48,16 @@ function Headline({ normal }: { normal: CaseSolution }) {
     <dl className="grid grid-cols-2 gap-x-3 px-3 pt-2 pb-2" data-testid="duty">
       <Plate name="Flow" si={duty.flow} quantity="flow" large />
       <Plate name="Total head" si={duty.head} quantity="head" large />
+      {running && running.flows.lost.length > 0 && (
+        <>
+          <Plate name="At the outlet" si={running.flows.delivered} quantity="flow" />
+          <Plate
+            name="Lost through holes"
+            si={running.duty.flow - running.flows.delivered}
+            quantity="flow"
+          />
+        </>
+      )}
       {running?.power !== undefined && (
         <Plate name="Power taken" si={running.power} quantity="power" />
       )}

@@ -63,7 +63,7 @@ export function HeadLedger({
                 )}
               </td>
               <td className="text-right font-medium whitespace-nowrap">
-                {format(entry.head, "head", units)}
+                {entry.kind === "hole" ? "–" : format(entry.head, "head", units)}
               </td>
               <td className="pl-3">
                 <span className="flex items-center gap-1.5">
@@ -77,6 +77,7 @@ export function HeadLedger({
                 </span>
               </td>
               <td className="pr-3 pl-2 text-right whitespace-nowrap">
+                {entry.lost !== undefined && `loses ${format(entry.lost, "flow", units)}`}
                 {gain && (
                   <button
                     type="button"

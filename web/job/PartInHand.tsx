@@ -261,6 +261,13 @@ function LinePart({
         <Button onClick={() => add({ kind: "rise", id: newId(), rise: 0 })}>
           <Plus size={16} aria-hidden /> Rise only
         </Button>
+        {side === "discharge" && (
+          <Button
+            onClick={() => add({ kind: "orifice", id: newId(), purpose: "vent-hole", bore: 0.004 })}
+          >
+            <Plus size={16} aria-hidden /> Hole
+          </Button>
+        )}
       </div>
     </div>
   );
@@ -412,6 +419,31 @@ function RowFields({ item }: { item: JobPathItem }) {
           />
         </>
       );
+    case "orifice":
+      return (
+        <>
+          <SelectField
+            className={CHOICE}
+            label="Hole"
+            value={item.purpose}
+            onChange={(purpose) =>
+              editItem<"orifice">(item.id, { purpose: purpose as typeof item.purpose })
+            }
+          >
+            <option value="vent-hole">Vent hole</option>
+            <option value="leak">Leak</option>
+          </SelectField>
+          <span className="flex min-h-9 items-center px-2 text-[14px] text-soft">bore</span>
+          <JobQuantity
+            label="Bore of hole"
+            visibleLabel={false}
+            quantity="diameter"
+            range={RANGES.bore}
+            value={item.bore}
+            onChange={(bore) => editItem<"orifice">(item.id, { bore })}
+          />
+        </>
+      );
     default:
       return (
         <span className="col-span-3 flex min-h-9 items-center px-2 text-soft">
@@ -421,7 +453,7 @@ function RowFields({ item }: { item: JobPathItem }) {
   }
 }
 
-const OTHER = { split: "Split", orifice: "Hole", pump: "Pump", outlet: "Outlet" } as const;
+const OTHER = { split: "Split", pump: "Pump", outlet: "Outlet" } as const;
 
 function StockOptions({ chosen }: { chosen: string }) {
   return (

@@ -229,6 +229,20 @@ function Drawing({
         </g>
       ))}
 
+      {g.holes.map(({ itemId, at: place }) => (
+        <g key={itemId} {...pick("discharge", itemId)}>
+          <title>{itemName(job.path, itemId, units)}</title>
+          <path
+            d="M0 0 C 5 5, 6 10, 5 17 M0 0 C 1 7, 0 11, -2 17"
+            transform={`translate(${x(place.distance) + 17} ${y(place.height)})`}
+            fill="none"
+            stroke={itemId === selected ? "var(--signal)" : "var(--water)"}
+            strokeWidth={2.2}
+            strokeLinecap="round"
+          />
+        </g>
+      ))}
+
       {/* the head line, falling along the path */}
       {g.headLine.length > 0 && (
         <g pointerEvents="none">

@@ -9,6 +9,7 @@ export interface SectionGeometry {
   /** each stretch of pipe with its ends: distance along and height */
   runs: { itemId: string; side: Side; bore: number; from: Point; to: Point }[];
   fittings: { itemId: string; side: Side; at: Point }[];
+  holes: { itemId: string; at: Point }[];
   intake: Point;
   pump: Point;
   outlet: Point;
@@ -37,6 +38,7 @@ export function sectionGeometry(
   const geometry: SectionGeometry = {
     runs: [],
     fittings: [],
+    holes: [],
     intake: { distance: 0, height: line.intakeElevation },
     pump: {
       distance: line.segments[line.pumpIndex]?.startDistance ?? 0,
@@ -54,6 +56,11 @@ export function sectionGeometry(
     if (s.kind === "pipe")
       geometry.runs.push({ itemId: s.itemId, side: s.side, bore: s.bore, from, to });
     if (s.kind === "fitting") geometry.fittings.push({ itemId: s.itemId, side: s.side, at: to });
+  }
+  for (const hole of line.holes) {
+    const before = line.segments[hole.index - 1];
+    const distance = before?.endDistance ?? geometry.pump.distance;
+    geometry.holes.push({ itemId: hole.itemId, at: { distance, height: hole.elevation } });
   }
   const points =
     solved.kind === "solved" ? solved.solution.cases.normal.running?.headLine : undefined;

@@ -12,11 +12,10 @@ export function compareReading(
   reading: ReadingDocument,
 ): Comparison | undefined {
   if (solved.kind !== "solved") return undefined;
-  const { line, pump, water } = solved.solution;
-  return compareWithRated(line, pump, coreReading(reading), {
-    water,
-    friction: job.method.friction,
-  });
+  const { line, pump, water, cases } = solved.solution;
+  const lost = cases.normal.running?.flows.lost.reduce((sum, { flow }) => sum + flow, 0) ?? 0;
+  const context = { water, friction: job.method.friction };
+  return compareWithRated(line, pump, coreReading(reading), context, lost);
 }
 
 export function pointOf(name: string, comparison: Comparison, now = false): MeasuredPoint {
