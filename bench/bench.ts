@@ -6,7 +6,9 @@ import { operatingPoint } from "#core/duty/operatingPoint.ts";
 import { type Solution, solveLine } from "#core/duty/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { systemHead } from "#core/line/systemHead.ts";
+import { type Link, type Network, solveNetwork } from "#core/network/solveNetwork.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
+import { darcyWeisbachLoss } from "#core/pipe/darcyWeisbach.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
 
 /**
@@ -120,4 +122,34 @@ for (const items of [10, 32, 100, 316, 1000]) {
     before === undefined ? "" : `×${(cost / before).toFixed(2)} for ×3.16 items`,
   );
   before = cost;
+}
+
+/** A ladder of `rungs` squares: 3 links and 2 junctions each, water in at one end, out at the other. */
+function ladder(rungs: number): Network {
+  const link = (from: number, to: number, length: number): Link => {
+    const run = { length, bore: 0.0525, roughness: 1.5e-6, hazenWilliamsC: 150 };
+    return { from, to, loss: (q) => Math.sign(q) * darcyWeisbachLoss(run, Math.abs(q), water) };
+  };
+  const junctions = 2 * rungs;
+  const links = [link(junctions, 0, 5), link(junctions - 1, junctions + 1, 5)];
+  for (let i = 0; i < rungs; i++) {
+    links.push(link(2 * i, 2 * i + 1, 8));
+    if (i + 1 < rungs) links.push(link(2 * i, 2 * i + 2, 20), link(2 * i + 1, 2 * i + 3, 30));
+  }
+  return { junctions, fixedHeads: [30, 5], inflows: new Array(junctions).fill(0), links };
+}
+
+console.log("\nNetworks, global gradient method\n");
+let last: { cost: number; links: number } | undefined;
+for (const rungs of [10, 32, 100, 316]) {
+  const network = ladder(rungs);
+  const solution = solveNetwork(network);
+  if (solution.kind !== "balanced") throw new Error(JSON.stringify(solution));
+  const cost = microseconds(() => solveNetwork(network));
+  const links = network.links.length;
+  const growth = last
+    ? `×${(cost / last.cost).toFixed(2)} for ×${(links / last.links).toFixed(2)} links`
+    : "";
+  row(`${links} links, ${solution.steps} steps`, `${cost.toFixed(0)} µs`, growth);
+  last = { cost, links };
 }

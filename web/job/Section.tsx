@@ -5,7 +5,7 @@ import type { JobSolution } from "#contract/solveJob.ts";
 import { format } from "#contract/units/format.ts";
 import { itemName } from "#contract/wording/items.ts";
 import { useUnits } from "../app/settings.ts";
-import { acrossScale, type Point, sectionGeometry } from "./sectionGeometry.ts";
+import { acrossScale, type Point, sectionGeometry, suctionShades } from "./sectionGeometry.ts";
 
 export type Part = "source" | "suction" | "pump" | "discharge" | "outlet";
 
@@ -93,7 +93,7 @@ function Drawing({
     onClick: () => onPart(part, itemId),
     className: "cursor-pointer",
   });
-  const below = g.headLine.filter((p) => p.at.height < p.pipe - 0.005);
+  const below = suctionShades(g.headLine);
 
   return (
     <svg
@@ -161,19 +161,14 @@ function Drawing({
       )}
 
       {/* where the tube level stands below the pipe, the line is under suction */}
-      {g.headLine.slice(1).map((p, i) => {
-        const before = g.headLine[i];
-        if (!before || (p.at.height >= p.pipe && before.at.height >= before.pipe)) return null;
-        const corners = [
-          before.at,
-          p.at,
-          { ...p.at, height: p.pipe },
-          { ...before.at, height: before.pipe },
-        ];
-        return (
-          <polygon key={i} points={corners.map(at).join(" ")} fill="var(--signal)" opacity={0.2} />
-        );
-      })}
+      {suctionShades(g.headLine).map((corners) => (
+        <polygon
+          key={corners.map(at).join(" ")}
+          points={corners.map(at).join(" ")}
+          fill="var(--signal)"
+          opacity={0.2}
+        />
+      ))}
 
       {/* the line: a wide clear stroke to hit, the pipe itself, and its wall */}
       {g.runs.map((run) => {

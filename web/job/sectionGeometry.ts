@@ -97,3 +97,35 @@ export function acrossScale(
       ? (distance / suction) * share
       : share + ((distance - suction) / Math.max(end - suction, 1e-6)) * (1 - share);
 }
+
+/** m: less suction than this is not drawn */
+const LEAST_SUCTION = 0.02;
+
+/**
+ * Outlines of the areas between the pipe and the head line where the head line runs below the pipe,
+ * stretch by stretch, cut off where it crosses the pipe.
+ */
+export function suctionShades(headLine: SectionGeometry["headLine"]): Point[][] {
+  return headLine.slice(1).flatMap((end, i): Point[][] => {
+    const start = headLine[i];
+    if (!start) return [];
+    const over = [start.at.height - start.pipe, end.at.height - end.pipe] as const;
+    if (Math.min(...over) >= -LEAST_SUCTION) return [];
+    const between = (t: number) => ({
+      distance: start.at.distance + t * (end.at.distance - start.at.distance),
+      head: start.at.height + t * (end.at.height - start.at.height),
+      pipe: start.pipe + t * (end.pipe - start.pipe),
+    });
+    const crossing = over[0] / (over[0] - over[1]);
+    const from = between(over[0] > 0 ? crossing : 0);
+    const to = between(over[1] > 0 ? crossing : 1);
+    return [
+      [
+        { distance: from.distance, height: from.head },
+        { distance: to.distance, height: to.head },
+        { distance: to.distance, height: to.pipe },
+        { distance: from.distance, height: from.pipe },
+      ],
+    ];
+  });
+}

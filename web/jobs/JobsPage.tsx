@@ -6,6 +6,7 @@ import type { JobSummary } from "#contract/api/api.ts";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { jobSchema } from "#contract/documents/job.ts";
 import { api, newId } from "../api/client.ts";
+import { useUnits } from "../app/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
@@ -93,6 +94,7 @@ export function JobsPage() {
 
 function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const navigate = useNavigate();
+  const units = useUnits();
   const [name, setName] = useState("");
   const [shape, setShape] = useState<Shape>("above");
   const [problem, setProblem] = useState<string>();
@@ -102,7 +104,7 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
     if (name.trim() === "")
       return setProblem("Give the job a name, such as the place and the water.");
     try {
-      const stored = await api.save("jobs", newId(), 0, newJob(name.trim(), shape));
+      const stored = await api.save("jobs", newId(), 0, newJob(name.trim(), shape, units));
       setName("");
       await navigate(`/jobs/${stored.id}?part=source`);
     } catch (error) {
