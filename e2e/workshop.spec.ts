@@ -83,8 +83,11 @@ test("a vent hole is counted: less at the outlet than through the pump", async (
   await page.getByRole("button", { name: "Hole" }).click();
   const rows = page.getByRole("list", { name: "Discharge line" }).getByRole("listitem");
   await expect(page.locator(duty)).toContainText("At the outlet");
-  await rows.last().getByLabel("Bore of hole").fill("3/16 in");
-  for (let i = 0; i < 8; i++) await page.keyboard.press("Alt+ArrowUp");
+  // It goes in where it belongs, just above the pump, and can be moved like any row.
+  await rows.first().getByLabel("Bore of hole").fill("3/16 in");
+  await page.keyboard.press("Alt+ArrowDown");
+  await expect(rows.nth(1).getByLabel("Hole", { exact: true })).toHaveValue("vent-hole");
+  await page.keyboard.press("Alt+ArrowUp");
   await expect(rows.first().getByLabel("Hole", { exact: true })).toHaveValue("vent-hole");
   await expect(page.getByRole("table", { name: "Head ledger" })).toContainText(/loses 0\.\d+ L\/s/);
   await expect(page.getByRole("list", { name: "Verdicts" })).toContainText("Vent hole");
@@ -117,6 +120,7 @@ test("a job leaves as a file and comes back as a new job with the same duty", as
   const file = await (await arriving).path();
   expect(JSON.parse(await readFile(file, "utf8")).format).toBe("upright-gusher/job");
   await page.goto("/");
+  await page.getByRole("link", { name: /^Ketterby/ }).waitFor();
   const count = await page.getByRole("list", { name: "Jobs" }).getByRole("listitem").count();
   await page.getByLabel("Job file").setInputFiles(file);
   await expect(page).toHaveURL(/\/jobs\/[0-9a-f-]{36}/);
@@ -214,6 +218,13 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await page.getByRole("button", { name: "File this reading" }).click();
   const list = page.getByRole("button", { name: "Delete this reading" });
   await expect(list).toHaveCount(2);
+  // On another pump the reading just taken is kept, and not held against the wrong curve.
+  await page.goto("/jobs/ketterby-hurling-ground?part=pump");
+  await page.getByRole("button", { name: "Choose Fenwicket Jet 2 in twin" }).click();
+  await page.getByRole("link", { name: "Measure" }).click();
+  await expect(page.getByText("Taken with another pump")).toHaveCount(1);
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(page.getByText("Taken with another pump")).toHaveCount(0);
   await list.last().click();
   await expect(list).toHaveCount(1);
   await page.getByRole("button", { name: "Undo", exact: true }).click();

@@ -25,6 +25,8 @@ export const readingSchema = z.looseObject({
   testId: idSchema,
   takenAt: z.iso.datetime({ error: "Give the time as YYYY-MM-DDThh:mm:ssZ." }),
   note: z.string().max(1000).optional(),
+  /** the pump it was taken on; a reading is held against no other */
+  pumpId: idSchema.optional(),
   flow: z.discriminatedUnion(
     "method",
     [

@@ -43,6 +43,9 @@ export function comparisonWords(c: Comparison, system: UnitSystem) {
   };
   return {
     title: JUDGEMENTS[c.judgement],
+    misplaced: c.gaugeMisplaced
+      ? "The gauge’s place is no longer on the line; it is taken to be at the pump’s port."
+      : undefined,
     measured: `Measured ${plusMinus(c.flow.value, c.flow.standardUncertainty, "flow", system)} at ${plusMinus(c.head.value, c.head.standardUncertainty, "head", system)} of total head.`,
     atHead: axisSentence(c.atHead, "flow", system),
     atFlow: axisSentence(c.atFlow, "head", system),

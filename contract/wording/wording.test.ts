@@ -130,6 +130,7 @@ describe("comparisons in words", () => {
     atHead: axis,
     atFlow: { kind: "off-curve", where: "beyond-last-flow", hopeless: false },
     judgement: "cannot-tell",
+    gaugeMisplaced: false,
     improve: "discharge-gauge",
   };
 

@@ -43,6 +43,8 @@ export interface Comparison {
   /** flow the pump makes against the curve's flow at the measured head */
   atHead: AxisComparison;
   judgement: Judgement;
+  /** the gauge's place is no longer on the line, and is taken to be at the pump's port */
+  gaugeMisplaced: boolean;
   /** the input whose doubt weighs most in the deciding comparison, when it cannot be told */
   improve?: HeadInput;
 }
@@ -99,7 +101,19 @@ export function compareWithRated(
 
   const judgement = overall(atFlow, atHead);
   const improve = judgement === "cannot-tell" ? weightiest(atFlow, atHead) : undefined;
-  return { flow, head, atFlow, atHead, judgement, ...(improve && { improve }) };
+  const { afterItemId } = reading.discharge;
+  const gaugeMisplaced =
+    afterItemId !== line.pumpItem.id &&
+    !line.segments.slice(line.pumpIndex).some(({ itemId }) => itemId === afterItemId);
+  return {
+    flow,
+    head,
+    atFlow,
+    atHead,
+    judgement,
+    gaugeMisplaced,
+    ...(improve && { improve }),
+  };
 }
 
 function judged(deviation: Propagated<HeadInput>, rated: number, allowed: number): AxisComparison {

@@ -184,6 +184,13 @@ describe("measured against rated", () => {
     expect(compared.head.budget.map(({ name }) => name)).toContain("holes");
   });
 
+  it("says when the gauge's place has left the line", () => {
+    const { discharge } = reading();
+    const lost = { ...reading(), discharge: { ...discharge, afterItemId: "gone" } };
+    expect(compareWithRated(solution.line, pump, lost, context).gaugeMisplaced).toBe(true);
+    expect(compareWithRated(solution.line, pump, reading(), context).gaugeMisplaced).toBe(false);
+  });
+
   it("compares at the speed the engine ran", () => {
     const slow = { ...reading(), speedRatio: 1.15 };
     expect(compareWithRated(solution.line, pump, slow, context).judgement).not.toBe("meets");

@@ -138,13 +138,17 @@ function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, i
       hovertemplate: null,
       showlegend: false,
     }),
-    trace(`Tolerance ${pump.tolerance}`, edge(1), {
-      line: { width: 0 },
-      fill: "tonexty",
-      fillcolor: alpha(ink.pump, 0.16),
-      hoverinfo: "skip",
-      hovertemplate: null,
-    }),
+    trace(
+      pump.tolerance === "small" ? "Tolerance, small pump" : `Tolerance ${pump.tolerance}`,
+      edge(1),
+      {
+        line: { width: 0 },
+        fill: "tonexty",
+        fillcolor: alpha(ink.pump, 0.16),
+        hoverinfo: "skip",
+        hovertemplate: null,
+      },
+    ),
     trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5 } }),
   );
   if (on) {

@@ -169,6 +169,22 @@ function SourcePart({ job }: { job: JobDocument }) {
           <option value="equivalent-length">Equivalent length</option>
         </SelectField>
       </div>
+      <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
+        <TextField
+          label="Place"
+          value={job.place ?? ""}
+          maxLength={200}
+          onVisit={visit}
+          onChange={(place) => edit((j) => ({ ...j, place }))}
+        />
+        <TextField
+          label="Note"
+          value={job.note ?? ""}
+          maxLength={5000}
+          onVisit={visit}
+          onChange={(note) => edit((j) => ({ ...j, note }))}
+        />
+      </div>
       <p className="text-[13px] text-soft">
         Dirty water: the specific gravity counts in pressure and power; its viscosity stays that of
         clean water.
@@ -198,8 +214,8 @@ function LinePart({
   const { start, items } = parts[side];
   const findings = solved.kind === "refused" ? solved.findings : [];
   const lastPipe = [...items].reverse().find((item) => item.kind === "pipe");
-  const add = (item: JobPathItem) => {
-    insertItem(start + items.length, item);
+  const add = (item: JobPathItem, index = start + items.length) => {
+    insertItem(index, item);
     onSelect(item.id);
   };
   const defaultStock =
@@ -263,7 +279,9 @@ function LinePart({
         </Button>
         {side === "discharge" && (
           <Button
-            onClick={() => add({ kind: "orifice", id: newId(), purpose: "vent-hole", bore: 0.004 })}
+            onClick={() =>
+              add({ kind: "orifice", id: newId(), purpose: "vent-hole", bore: 0.004 }, start)
+            }
           >
             <Plus size={16} aria-hidden /> Hole
           </Button>

@@ -26,6 +26,7 @@ export function ComparisonCard({ comparison }: { comparison: Comparison }) {
       <p className="mt-1 font-medium">{words.measured}</p>
       <p className="mt-1 text-[14px]">{words.atHead}</p>
       <p className="text-[14px]">{words.atFlow}</p>
+      {words.misplaced && <p className="text-[14px] font-medium">{words.misplaced}</p>}
       <p className="mt-1">{words.mend}</p>
       <details className="mt-1 text-[14px]">
         <summary className="min-h-7 text-soft">Where the doubt in the head comes from</summary>

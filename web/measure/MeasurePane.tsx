@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo } from "react";
 import { toast } from "sonner";
+import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
@@ -16,7 +17,7 @@ import { Trash2 } from "../ui/icons.ts";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { ComparisonCard } from "./ComparisonCard.tsx";
-import { compareReading, pointOf } from "./measuredPoints.ts";
+import { compareReading, pointOf, takenOnAnother } from "./measuredPoints.ts";
 import {
   emptyDraft,
   knownHeights,
@@ -38,7 +39,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   const heights = knownHeights(solved, job, draft.afterItemId);
   const { tap, pump, water } = heights;
   const result = useMemo(
-    () => readingOf(draft, "draft", { tap, pump, water }),
+    () => readingOf(draft, "draft", undefined, { tap, pump, water }),
     [draft, tap, pump, water],
   );
   const comparison = useMemo(
@@ -53,7 +54,12 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   async function file(): Promise<void> {
     try {
       const testId = await todaysTest(id, tests.data ?? []);
-      const filed = readingOf(draft, testId, heights);
+      const filed = readingOf(
+        draft,
+        testId,
+        solved.kind === "solved" ? solved.solution.pump.id : undefined,
+        heights,
+      );
       if (filed.kind !== "ready") return;
       await api.save("readings", newId(), 0, filed.reading);
       replace({
@@ -375,6 +381,12 @@ function SpeedPart({ draft, change, rated }: PartProps & { rated: number }) {
   );
 }
 
+function notCompared(solved: JobSolution, reading: ReadingDocument): string {
+  return solved.kind === "solved" && takenOnAnother(solved, reading)
+    ? "Taken with another pump"
+    : "Not compared";
+}
+
 function ReadingList({
   tests,
   job,
@@ -406,7 +418,9 @@ function ReadingList({
           >
             <div>
               <p>
-                <span className="plate text-[17px]">{words?.title ?? "Not compared"}</span>{" "}
+                <span className="plate text-[17px]">
+                  {words?.title ?? notCompared(solved, reading.document)}
+                </span>{" "}
                 <span className="text-[14px] text-soft">
                   {test.document.takenOn}, {test.document.title}
                 </span>

@@ -5,13 +5,24 @@ import { type Comparison, compareWithRated } from "#core/fieldtest/compare.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import type { MeasuredPoint } from "../charts/CurvePlot.tsx";
 
-/** A reading held against the pump on the job, or undefined while the line cannot be solved. */
+/** Whether a reading was taken on another pump than the job has now. */
+export function takenOnAnother(
+  { solution }: Extract<JobSolution, { kind: "solved" }>,
+  { pumpId }: ReadingDocument,
+): boolean {
+  return pumpId !== undefined && pumpId !== solution.pump.id;
+}
+
+/**
+ * A reading held against the pump on the job; undefined while the line cannot be solved, and for a
+ * reading of another pump.
+ */
 export function compareReading(
   job: JobDocument,
   solved: JobSolution,
   reading: ReadingDocument,
 ): Comparison | undefined {
-  if (solved.kind !== "solved") return undefined;
+  if (solved.kind !== "solved" || takenOnAnother(solved, reading)) return undefined;
   const { line, pump, water, cases } = solved.solution;
   const lost = cases.normal.running?.flows.lost.reduce((sum, { flow }) => sum + flow, 0) ?? 0;
   const context = { water, friction: job.method.friction };

@@ -116,6 +116,7 @@ export function knownHeights(solved: JobSolution, job: JobDocument, afterItemId:
 export function readingOf(
   draft: ReadingDraft,
   testId: string,
+  pumpId: string | undefined,
   heights: ReturnType<typeof knownHeights>,
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
   const lacks = (what: string) => ({ kind: "lacks", what }) as const;
@@ -129,6 +130,7 @@ export function readingOf(
   }
   const parsed = readingSchema.safeParse({
     testId,
+    ...(pumpId !== undefined && { pumpId }),
     takenAt: new Date().toISOString(),
     ...(draft.speedRatio !== undefined && { speedRatio: draft.speedRatio }),
     ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
