@@ -157,6 +157,9 @@ test("the demo shows its duty, ledger, curve and readings", async ({ page }) => 
   await page.goto("/jobs/ennet-glasshouses-transfer?view=curve");
   await expect(page.locator(duty)).toContainText("3.22");
   await expect(page.locator(".js-plotly-plot .main-svg").first()).toBeVisible();
+  await expect(
+    page.getByText(/^Likely \d\.\d\d to \d\.\d\d L\/s at 1\d\.\d to 1\d\.\d m$/),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Head ledger" }).click();
   await expect(page.getByRole("table", { name: "Head ledger" })).toContainText(
     "Total dynamic head",

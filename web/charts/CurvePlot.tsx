@@ -10,6 +10,7 @@ import { systemHead } from "#core/line/systemHead.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
 import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
+import type { Band } from "#core/uncertainty/dutyBand.ts";
 import { LIMITS } from "#core/verdict/verdicts.ts";
 import { useSettings } from "../app/settings.ts";
 import { type Data, type Layout, loadPlotly } from "./plot.ts";
@@ -30,6 +31,8 @@ interface Props {
   /** the line the pump works on; without it only the pump's own curve is drawn */
   on?: { solution: Solution; friction: "darcy-weisbach" | "hazen-williams" } | undefined;
   measured?: MeasuredPoint[];
+  /** where the duty likely lies */
+  band?: Band | null | undefined;
   label: string;
 }
 
@@ -37,7 +40,7 @@ interface Props {
  * The curve sheet: what the pump gives, what the line asks from low to high water, where they meet, the
  * region to run in, and what was measured with its doubt.
  */
-export function CurvePlot({ pump, curve, on, measured = [], label }: Props) {
+export function CurvePlot({ pump, curve, on, measured = [], band, label }: Props) {
   const node = useRef<HTMLDivElement>(null);
   const [trouble, setTrouble] = useState(false);
   const { units, theme } = useSettings();
@@ -47,7 +50,7 @@ export function CurvePlot({ pump, curve, on, measured = [], label }: Props) {
     if (!element) return;
     let gone = false;
     const ink = inks();
-    const { data, layout } = drawing({ pump, curve, on, measured, label }, units, ink);
+    const { data, layout } = drawing({ pump, curve, on, measured, band, label }, units, ink);
     loadPlotly().then(
       (plotly) => {
         if (gone) return;
@@ -63,7 +66,7 @@ export function CurvePlot({ pump, curve, on, measured = [], label }: Props) {
       gone = true;
     };
     // The theme is read from the page's colours.
-  }, [pump, curve, on, measured, label, units, theme]);
+  }, [pump, curve, on, measured, band, label, units, theme]);
 
   useEffect(() => {
     const element = node.current;
@@ -107,7 +110,7 @@ function inks(): Inks {
   };
 }
 
-function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, ink: Inks) {
+function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSystem, ink: Inks) {
   const q = (si: number) => toUnit(si, shownUnit("flow", units));
   const h = (si: number) => toUnit(si, shownUnit("head", units));
   const flows = steps(curve.firstFlow, curve.lastFlow, 60);
@@ -257,6 +260,19 @@ function drawing({ pump, curve, on, measured = [] }: Props, units: UnitSystem, i
         line: { width: 0 },
         layer: "below",
       },
+      ...(band
+        ? [
+            {
+              type: "rect",
+              x0: q(band.flow.low),
+              x1: q(band.flow.high),
+              y0: h(band.head.low),
+              y1: h(band.head.high),
+              line: { color: ink.ink, width: 1.2, dash: "dot" },
+              fillcolor: alpha(ink.ink, 0.06),
+            },
+          ]
+        : []),
     ],
     annotations: [
       {

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
+import type { Band } from "#core/uncertainty/dutyBand.ts";
 import { api } from "../api/client.ts";
 import { CurvePlot, type MeasuredPoint } from "../charts/CurvePlot.tsx";
 import { measuredPoints } from "../measure/measuredPoints.ts";
@@ -12,10 +13,12 @@ export default function CurveSheet({
   job,
   solved,
   extra,
+  band,
 }: {
   job: JobDocument;
   solved: JobSolution;
   extra?: MeasuredPoint | undefined;
+  band?: Band | null | undefined;
 }) {
   const id = useJobStore((s) => s.id);
   const tests = useQuery({ queryKey: ["tests", id], queryFn: () => api.tests(id) });
@@ -33,5 +36,7 @@ export default function CurveSheet({
   if (!on)
     return <p className="p-4 text-soft">The curve sheet appears once the line can be solved.</p>;
   const { pump, curve } = on.solution;
-  return <CurvePlot {...{ pump, curve, on, measured }} label={`Curve sheet of ${job.name}`} />;
+  return (
+    <CurvePlot {...{ pump, curve, on, measured, band }} label={`Curve sheet of ${job.name}`} />
+  );
 }

@@ -7,6 +7,7 @@ import { verdictWords } from "#contract/wording/verdicts.ts";
 import { settledDuty } from "#core/duty/operatingPoint.ts";
 import type { CaseSolution } from "#core/duty/solveLine.ts";
 import { LEVEL_CASES, type PathItem } from "#core/line/path.ts";
+import { type Band, type Spread, USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
 import type { Verdict } from "#core/verdict/verdicts.ts";
 import { useUnits } from "../app/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
@@ -14,17 +15,19 @@ import { StatusMark } from "../ui/StatusMark.tsx";
 interface Props {
   solved: JobSolution;
   path: readonly PathItem[];
+  band: Band | null | undefined;
   onItem: (itemId: string) => void;
 }
 
 /** What the pump does on this line, and what to think of it. */
-export function DutyPanel({ solved, path, onItem }: Props) {
-  if (solved.kind === "refused") return <Findings solved={solved} path={path} onItem={onItem} />;
+export function DutyPanel({ solved, path, band, onItem }: Props) {
+  if (solved.kind === "refused") return <Findings {...{ solved, path, onItem }} />;
   const { cases, crossCheck } = solved.solution;
   return (
     <div className="flex flex-col">
       <Headline normal={cases.normal} />
       <CaseTable cases={cases} />
+      <Likely band={band} />
       <p className="px-3 pb-2 text-[13px] text-soft">
         <Other crossCheck={crossCheck} />
       </p>
@@ -185,7 +188,35 @@ export function VerdictList({
   );
 }
 
-function Findings({ solved, path, onItem }: Props) {
+/** The duty as a range: what doubtful inputs and a pump within its tolerance make of it. */
+function Likely({ band }: { band: Band | null | undefined }) {
+  const units = useUnits();
+  const range = ({ low, high }: Spread, quantity: "flow" | "head") =>
+    `${formatNumber(low, quantity, units)} to ${format(high, quantity, units)}`;
+  return (
+    <details className="min-h-7 px-3 text-[14px]">
+      <summary className="min-h-7">
+        {band && (
+          <>
+            <span className="text-soft">Likely</span> {range(band.flow, "flow")}{" "}
+            <span className="text-soft">at</span> {range(band.head, "head")}
+          </>
+        )}
+        {band === undefined && <span className="text-soft">Likely range …</span>}
+        {band === null && <span className="text-soft">No likely range</span>}
+      </summary>
+      <p className="pb-1 text-[13px] text-soft">
+        {band === null && "The pump does not settle often enough to say. "}
+        Nineteen of twenty duties out of 1 000 draws (Latin hypercube): levels{" "}
+        {format(USUAL_DOUBT.level, "diameter", units)} up or down, roughness halved to doubled, C ±
+        {formatPercent(USUAL_DOUBT.hazenWilliamsC)}, fittings ±{formatPercent(USUAL_DOUBT.fittings)}
+        , the pump within its tolerance grade. Common practice, no source.
+      </p>
+    </details>
+  );
+}
+
+function Findings({ solved, path, onItem }: Omit<Props, "band">) {
   const units = useUnits();
   if (solved.kind !== "refused") return null;
   return (

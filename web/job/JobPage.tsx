@@ -21,6 +21,7 @@ import { edit, openJob, partsOf, redo, undo, useJobStore } from "./jobStore.ts";
 import { PartInHand } from "./PartInHand.tsx";
 import { type Part, Section } from "./Section.tsx";
 import { SizeSheet } from "./SizeSheet.tsx";
+import { useBand } from "./useBand.ts";
 import { useSolution } from "./useSolution.ts";
 
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
@@ -102,6 +103,7 @@ const PARTS: readonly { part: Part; name: string }[] = [
 function Bench() {
   const job = useJobStore((s) => s.job);
   const solved = useSolution();
+  const band = useBand(job);
   const [params, setParams] = useSearchParams();
   const measuring = useParams().step === "measure";
   const part = PARTS.find((p) => p.part === params.get("part"))?.part ?? "discharge";
@@ -183,7 +185,7 @@ function Bench() {
             aria-label="Duty and verdicts"
             className="border-b border-rule max-lg:order-3 lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
           >
-            <DutyPanel solved={solved} path={job.path} onItem={onItem} />
+            <DutyPanel solved={solved} path={job.path} band={band} onItem={onItem} />
           </section>
           <section
             aria-label="Part in hand"
@@ -215,7 +217,7 @@ function Bench() {
               {view === "curve" && (
                 <Suspense fallback={<Loading what="the curve" />}>
                   <div className="h-90 lg:h-full">
-                    <CurveSheet {...{ solved, job }} />
+                    <CurveSheet {...{ solved, job, band }} />
                   </div>
                 </Suspense>
               )}

@@ -1,0 +1,133 @@
+import { type Duty, operatingPoint, settledDuty } from "../duty/operatingPoint.ts";
+import { type CompiledLine, compileLine } from "../line/compileLine.ts";
+import { flowsAlong, NotBalanced } from "../line/flowsAlong.ts";
+import type { Line } from "../line/path.ts";
+import { systemHead } from "../line/systemHead.ts";
+import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
+import { type Pump, TOLERANCE } from "../pump/pump.ts";
+import { waterAt } from "../water/water.ts";
+import { latinHypercube } from "./latinHypercube.ts";
+
+/**
+ * How far the inputs of a line are in doubt, each as the half-width of a uniform spread. Common practice,
+ * no source.
+ */
+export interface Doubt {
+  /** m, of every level */
+  level: number;
+  /** roughness between 1/factor and factor times the stock's */
+  roughnessFactor: number;
+  /** fraction, of Hazen–Williams C */
+  hazenWilliamsC: number;
+  /** fraction, of every K and equivalent length */
+  fittings: number;
+}
+
+export const USUAL_DOUBT: Doubt = {
+  level: 0.05,
+  roughnessFactor: 2,
+  hazenWilliamsC: 0.05,
+  fittings: 0.2,
+};
+
+/** Where nineteen of twenty duties lie, and the middle one. SI. */
+export interface Band {
+  /** m³/s at the outlet */
+  flow: Spread;
+  /** m, total head of the pump */
+  head: Spread;
+  /** draws that settled, of all that were tried */
+  settled: number;
+  tried: number;
+}
+
+export interface Spread {
+  low: number;
+  middle: number;
+  high: number;
+}
+
+/**
+ * Band of the duty at the normal level from a Latin hypercube over doubtful levels, roughness, fittings
+ * and the pump's own tolerance. Undefined where fewer than half of the draws settle, or the line is
+ * refused. `count` draws, at least 20.
+ */
+export function dutyBand(
+  line: Line,
+  pumps: readonly Pump[],
+  doubt: Doubt,
+  count: number,
+): Band | undefined {
+  const compilation = compileLine(line);
+  if (compilation.kind === "refused") return undefined;
+  const compiled = compilation.line;
+  const pump = pumps.find(({ id }) => id === compiled.pumpItem.pump);
+  if (!pump) return undefined;
+  const water = waterAt(line.site.waterTemperature, line.site.specificGravity);
+  const context = { water, friction: line.method.friction };
+  const flows: number[] = [];
+  const heads: number[] = [];
+  for (const draw of latinHypercube(count, 4, 20_061)) {
+    const [level, rough, fitting, strength] = draw.map((u) => 2 * u - 1) as Draw;
+    const drawn = doubted(compiled, doubt, level, rough, fitting);
+    const curve = pumpCurve(withStrength(pump, strength), compiled.pumpItem.speedRatio ?? 1);
+    const settled = settle(curve, (flow) => systemHead(drawn, "normal", flow, context));
+    if (!settled) continue;
+    flows.push(flowsAlong(drawn, "normal", settled.flow, context).delivered);
+    heads.push(settled.head);
+  }
+  if (flows.length * 2 < count) return undefined;
+  return { flow: spread(flows), head: spread(heads), settled: flows.length, tried: count };
+}
+
+function settle(curve: PumpCurve, lineHead: (flow: number) => number): Duty | undefined {
+  try {
+    return settledDuty(operatingPoint(curve, lineHead));
+  } catch (error) {
+    if (error instanceof NotBalanced) return undefined;
+    throw error;
+  }
+}
+
+type Draw = [level: number, rough: number, fitting: number, strength: number];
+
+/** The line with its inputs moved, each by −1 … 1 of its doubt. */
+function doubted(
+  line: CompiledLine,
+  doubt: Doubt,
+  level: number,
+  rough: number,
+  fitting: number,
+): CompiledLine {
+  const scale = 1 + fitting * doubt.fittings;
+  const segments = line.segments.map((segment) => {
+    const run = segment.run && {
+      ...segment.run,
+      roughness: segment.run.roughness * doubt.roughnessFactor ** rough,
+      hazenWilliamsC: segment.run.hazenWilliamsC * (1 - rough * doubt.hazenWilliamsC),
+      length: segment.run.length * (segment.kind === "pipe" ? 1 : scale),
+    };
+    // What a jet carries away is no doubt of a table.
+    const fixed = segment.kind === "exit" || segment.kind === "nozzle";
+    return { ...segment, k: fixed ? segment.k : segment.k * scale, ...(run && { run }) };
+  });
+  const normal = line.source.normal + level * doubt.level;
+  return { ...line, segments, source: { ...line.source, normal } };
+}
+
+/** The pump a fraction of its tolerance better or worse than its plate. */
+function withStrength(pump: Pump, strength: number): Pump {
+  const { flow, head } = TOLERANCE[pump.tolerance];
+  const points = pump.points.map((point) => ({
+    ...point,
+    flow: point.flow * (1 + strength * flow),
+    head: point.head * (1 + strength * head),
+  }));
+  return { ...pump, points };
+}
+
+function spread(values: number[]): Spread {
+  const sorted = values.toSorted((a, b) => a - b);
+  const at = (fraction: number) => sorted[Math.round(fraction * (sorted.length - 1))] as number;
+  return { low: at(0.025), middle: at(0.5), high: at(0.975) };
+}
