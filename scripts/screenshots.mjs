@@ -27,6 +27,7 @@ const PICTURES = [
     ...DESK,
   },
   { name: "job-pump", path: `${GLASSHOUSES}?part=pump&view=curve`, ...DESK },
+  { name: "job-sizes", path: `${GLASSHOUSES}?part=suction&view=sizes`, ...DESK },
   { name: "measure", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
   { name: "pump", path: "/pumps/fenwicket-jet-2", ...DESK },
