@@ -32,7 +32,7 @@ const PICTURES = [
   { name: "pumps", path: "/pumps", ...DESK },
   { name: "pump", path: "/pumps/fenwicket-jet-2", ...DESK },
   { name: "phone-line", path: `${KETTERBY}?part=suction`, ...PHONE },
-  { name: "phone-measure", path: `${KETTERBY}/measure`, act: takeReading, ...PHONE },
+  { name: "phone-measure", path: `${KETTERBY}/measure`, act: timeBuckets, ...PHONE },
 ];
 
 /** A reading typed in but not filed, so that the verdict shows. */
@@ -41,6 +41,20 @@ async function takeReading(page) {
   await page.getByLabel("Meter reads", { exact: true }).fill("3.1 L/s");
   await page.getByLabel("Gauge reads").fill("1.45 bar");
   await page.getByLabel("Gauge reads").blur();
+}
+
+/** Three fills of a barrel, and the verdict at the foot of the phone. */
+async function timeBuckets(page) {
+  await page.getByLabel("Gauge reads").fill("4.6 bar");
+  await page.getByLabel("Bucket holds").fill("120 L");
+  const watch = page.getByTestId("watch");
+  for (const [i, seconds] of ["33.6", "33.9", "33.4"].entries()) {
+    await watch.tap();
+    await page.waitForTimeout(250);
+    await watch.tap();
+    await page.getByLabel(`Fill ${i + 1}`, { exact: true }).fill(seconds);
+  }
+  await page.getByLabel("Fill 3", { exact: true }).blur();
 }
 
 await install();

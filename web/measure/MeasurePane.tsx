@@ -5,8 +5,10 @@ import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
-import { comparisonWords } from "#contract/wording/comparison.ts";
+import { format } from "#contract/units/format.ts";
+import { comparisonWords, JUDGEMENTS } from "#contract/wording/comparison.ts";
 import { itemName } from "#contract/wording/items.ts";
+import type { Comparison } from "#core/fieldtest/compare.ts";
 import { compileLine } from "#core/line/compileLine.ts";
 import { api, newId, type TestWithReadings } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
@@ -130,6 +132,31 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
           {tests.data && <ReadingList {...{ tests: tests.data, job, solved, jobId: id }} />}
         </div>
       </section>
+      <VerdictStrip
+        comparison={comparison}
+        lacks={result.kind === "lacks" ? result.what : "The line has no duty yet."}
+      />
+    </div>
+  );
+}
+
+/** On a phone the verdict stays in sight while the reading is typed. */
+function VerdictStrip({
+  comparison,
+  lacks,
+}: {
+  comparison: Comparison | undefined;
+  lacks: string;
+}) {
+  const units = useUnits();
+  return (
+    <div className="no-print sticky bottom-0 z-10 flex items-baseline justify-between gap-3 border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
+      <span className="plate text-2xl">
+        {comparison ? JUDGEMENTS[comparison.judgement] : lacks}
+      </span>
+      {comparison && (
+        <span className="plate text-lg">{format(comparison.flow.value, "flow", units)}</span>
+      )}
     </div>
   );
 }
