@@ -138,6 +138,27 @@ test.describe("at the pit", () => {
     expect(wide).toBeLessThanOrEqual(390);
   });
 
+  test("no view is wider or taller than the phone", async ({ page }) => {
+    for (const path of [
+      "/",
+      "/pumps",
+      "/pumps/brackle-run-35",
+      "/jobs/ketterby-hurling-ground?part=pump&view=sizes",
+      "/jobs/ketterby-hurling-ground?part=discharge&view=ledger",
+      "/jobs/ketterby-hurling-ground/measure",
+    ]) {
+      await page.goto(path);
+      await page.waitForLoadState("networkidle");
+      const [wide, tall] = await page.evaluate(() => [
+        document.documentElement.scrollWidth,
+        document.documentElement.scrollHeight,
+      ]);
+      expect(wide, path).toBeLessThanOrEqual(390);
+      // The page itself never scrolls: only the part under the steps does.
+      expect(tall, path).toBeLessThanOrEqual(844);
+    }
+  });
+
   test("nothing to tap is smaller than a thumb", async ({ page }) => {
     await page.goto("/jobs/ketterby-hurling-ground?part=discharge");
     await expect(page.locator(duty)).toBeVisible();
@@ -164,6 +185,9 @@ test("the demo shows its duty, ledger, curve and readings", async ({ page }) => 
   await expect(page.getByRole("table", { name: "Head ledger" })).toContainText(
     "Total dynamic head",
   );
+  // The whole job without the page itself scrolling.
+  const tall = await page.evaluate(() => document.documentElement.scrollHeight);
+  expect(tall).toBeLessThanOrEqual(800);
   // One click lays a run a size larger, and the flow grows by what was promised.
   await page.getByRole("button", { name: "75 mm: +0.35 L/s" }).click();
   await expect(page.locator(duty)).toContainText("3.57");

@@ -174,7 +174,7 @@ function Bench() {
       {measuring ? (
         <MeasurePane job={job} solved={solved} />
       ) : (
-        <div className="min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
+        <div className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
           <section
             aria-label="Section"
             className="h-60 border-b border-rule bg-sheet lg:col-span-2 lg:h-auto print:h-64"
@@ -197,7 +197,7 @@ function Bench() {
               value={part}
               onChange={(value) => onPart(value as Part)}
             />
-            <div className="min-h-0 flex-1 lg:overflow-y-auto">
+            <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
               <PartInHand {...{ part, job, solved, selected }} onSelect={setSelected} />
             </div>
           </section>
@@ -211,7 +211,7 @@ function Bench() {
               value={view}
               onChange={(value) => show({ view: value })}
             />
-            <div className="min-h-0 flex-1 lg:overflow-y-auto">
+            <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
               {view === "ledger" && <HeadLedger {...{ solved, job, onItem }} />}
               {view === "sizes" && <SizeSheet {...{ job, selected }} />}
               {view === "curve" && (

@@ -98,8 +98,8 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
                 <th className="pl-2 font-normal">Flow</th>
                 <th className="pl-2 font-normal">Velocity</th>
                 <th className="pl-2 font-normal">Takes</th>
-                <th className="pl-2 font-normal">Power</th>
-                <th className="pl-2 font-normal">Price</th>
+                <th className="pl-2 font-normal max-sm:hidden">Power</th>
+                <th className="pl-2 font-normal max-sm:hidden">Price</th>
                 {job.volume !== undefined && <th className="pl-2 font-normal">Time</th>}
                 <th className="pr-3">
                   <span className="sr-only">Lay it</span>
@@ -160,10 +160,10 @@ function SizeLine({
       <td className="pl-2 whitespace-nowrap">
         {runHead === undefined ? "–" : format(runHead, "head", units)}
       </td>
-      <td className="pl-2 whitespace-nowrap">
+      <td className="pl-2 whitespace-nowrap max-sm:hidden">
         {power === undefined ? "–" : format(power, "power", units)}
       </td>
-      <td className="pl-2">{price.toFixed(0)}</td>
+      <td className="pl-2 max-sm:hidden">{price.toFixed(0)}</td>
       {job.volume !== undefined && (
         <td className="pl-2 whitespace-nowrap">
           {flow === undefined ? "–" : duration(job.volume / flow)}

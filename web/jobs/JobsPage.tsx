@@ -35,7 +35,7 @@ export function JobsPage() {
   }
 
   return (
-    <div className="mx-auto h-full max-w-5xl overflow-y-auto p-4">
+    <div className="relative mx-auto h-full max-w-5xl overflow-y-auto p-4">
       <div className="flex flex-wrap items-center gap-2 pb-3">
         <h1 className="flex-1 text-3xl">Jobs</h1>
         <OpenFile />

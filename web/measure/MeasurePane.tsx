@@ -81,7 +81,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   }
 
   return (
-    <div className="min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+    <div className="relative min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
       <section
         aria-label="Reading"
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"

@@ -75,7 +75,7 @@ function Plate({ pump }: { pump: PumpDocument }) {
     ],
   ].filter((fact): fact is [string, string] => typeof fact[1] === "string");
   return (
-    <div className="mx-auto grid h-full max-w-6xl gap-x-6 overflow-y-auto p-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_minmax(0,1fr)]">
+    <div className="relative mx-auto grid h-full max-w-6xl gap-x-6 overflow-y-auto p-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_minmax(0,1fr)]">
       <div className="lg:col-span-2">
         <div className="flex items-center gap-2">
           <h1 className="flex-1 text-3xl">
@@ -94,7 +94,7 @@ function Plate({ pump }: { pump: PumpDocument }) {
       <div className="h-96 lg:h-auto">
         <CurvePlot pump={pump} curve={curve} label={`Curve of ${pump.maker} ${pump.model}`} />
       </div>
-      <div className="lg:overflow-y-auto">
+      <div className="relative lg:overflow-y-auto">
         <dl className="grid grid-cols-[auto_1fr]">
           {facts.map(([name, value]) => (
             <div key={name} className="contents">

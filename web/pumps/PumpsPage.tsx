@@ -38,7 +38,7 @@ export function PumpsPage() {
     );
 
   return (
-    <div className="mx-auto h-full max-w-5xl overflow-y-auto p-4">
+    <div className="relative mx-auto h-full max-w-5xl overflow-y-auto p-4">
       <div className="flex flex-wrap items-center gap-2 pb-3">
         <h1 className="flex-1 text-3xl">Pump library</h1>
         {rows.length > 0 && <Button onClick={() => void load()}>Load the pump library</Button>}
@@ -81,12 +81,12 @@ export function PumpsPage() {
               <thead className="text-left text-[13px] text-soft">
                 <tr>
                   <th className="py-1 font-normal">Pump</th>
-                  <th className="font-normal">Kind</th>
+                  <th className="font-normal max-sm:hidden">Kind</th>
                   <th className="text-right font-normal">Shut-off head</th>
                   <th className="text-right font-normal">Best at</th>
                   <th className="text-right font-normal">Run-out</th>
-                  <th className="text-right font-normal">Passes</th>
-                  <th className="text-right font-normal">Weight</th>
+                  <th className="text-right font-normal max-sm:hidden">Passes</th>
+                  <th className="text-right font-normal max-sm:hidden">Weight</th>
                 </tr>
               </thead>
               <tbody>
@@ -102,16 +102,20 @@ export function PumpsPage() {
                           {pump.maker} {pump.model}
                         </Link>
                       </td>
-                      <td>{PUMP_KINDS[pump.kind]}</td>
-                      <td className="text-right">{format(shutoffHead(curve), "head", units)}</td>
-                      <td className="text-right">
+                      <td className="max-sm:hidden">{PUMP_KINDS[pump.kind]}</td>
+                      <td className="pl-2 text-right whitespace-nowrap">
+                        {format(shutoffHead(curve), "head", units)}
+                      </td>
+                      <td className="pl-2 text-right whitespace-nowrap">
                         {format(bestEfficiencyFlow(curve).flow, "flow", units)}
                       </td>
-                      <td className="text-right">{format(curve.lastFlow, "flow", units)}</td>
-                      <td className="text-right">
+                      <td className="pl-2 text-right whitespace-nowrap">
+                        {format(curve.lastFlow, "flow", units)}
+                      </td>
+                      <td className="text-right whitespace-nowrap max-sm:hidden">
                         {pump.solids ? format(pump.solids, "diameter", units) : "–"}
                       </td>
-                      <td className="text-right">
+                      <td className="text-right whitespace-nowrap max-sm:hidden">
                         {pump.mass ? format(pump.mass, "mass", units) : "–"}
                       </td>
                     </tr>
