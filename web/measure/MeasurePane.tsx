@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useMemo } from "react";
+import { lazy, Suspense, useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
@@ -37,6 +37,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   const units = useUnits();
   const client = useQueryClient();
   const tests = useQuery({ queryKey: ["tests", id], queryFn: () => api.tests(id) });
+  const [filing, setFiling] = useState(false);
   const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
   const heights = knownHeights(solved, job, draft.afterItemId);
   const { tap, pump, water } = heights;
@@ -54,6 +55,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   );
 
   async function file(): Promise<void> {
+    setFiling(true);
     try {
       const testId = await todaysTest(id, tests.data ?? []);
       const filed = readingOf(
@@ -76,6 +78,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
     } catch (error) {
       toast.error(`Not filed: ${(error as Error).message} The reading stays here.`);
     } finally {
+      setFiling(false);
       await client.invalidateQueries({ queryKey: ["tests", id] });
     }
   }
@@ -99,7 +102,11 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
           onChange={(note) => change({ note })}
         />
         <div className="flex flex-wrap gap-2">
-          <Button look="strong" disabled={result.kind !== "ready"} onClick={() => void file()}>
+          <Button
+            look="strong"
+            disabled={filing || result.kind !== "ready"}
+            onClick={() => void file()}
+          >
             File this reading
           </Button>
           <Button onClick={() => replace(emptyDraft(job, units))}>Clear</Button>

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useRef, useState } from "react";
 import { z } from "zod";
 import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
@@ -76,20 +76,29 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
 export function useReadingDraft(jobId: string, job: JobDocument, units: UnitSystem) {
   const key = `upright-gusher-reading-${jobId}`;
   const [draft, setDraft] = useState<ReadingDraft>(() => restore(key, emptyDraft(job, units), job));
-  useEffect(() => {
-    try {
-      localStorage.setItem(key, JSON.stringify(draft));
-    } catch {
-      // Without a store the draft lives as long as the page.
-    }
-  }, [key, draft]);
+  const latest = useRef(draft);
+  // Kept at once and not after the next drawing: a page closed in between would bring back a reading
+  // that was filed already, or lose the last fill.
+  const replace = (next: ReadingDraft) => {
+    latest.current = next;
+    keep(key, next);
+    setDraft(next);
+  };
+  const change = (patch: Partial<ReadingDraft>) => replace({ ...latest.current, ...patch });
   return {
     draft,
-    change: (patch: Partial<ReadingDraft>) => setDraft((before) => ({ ...before, ...patch })),
-    addFill: (seconds: number) =>
-      setDraft((before) => ({ ...before, times: [...before.times, seconds] })),
-    replace: setDraft,
+    change,
+    addFill: (seconds: number) => change({ times: [...latest.current.times, seconds] }),
+    replace,
   };
+}
+
+function keep(key: string, draft: ReadingDraft): void {
+  try {
+    localStorage.setItem(key, JSON.stringify(draft));
+  } catch {
+    // Without a store the draft lives as long as the page.
+  }
 }
 
 function restore(key: string, fresh: ReadingDraft, job: JobDocument): ReadingDraft {
