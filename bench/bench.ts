@@ -9,7 +9,7 @@ import { systemHead } from "#core/line/systemHead.ts";
 import { type Link, type Network, solveNetwork } from "#core/network/solveNetwork.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { darcyWeisbachLoss } from "#core/pipe/darcyWeisbach.ts";
-import { dutyBand, USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
+import { dutyBand, USUAL_DOUBT, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
 
 /**
@@ -112,8 +112,12 @@ row(
   `${((100 * edit) / 16_000).toFixed(1)} % of a 16 ms frame`,
 );
 
-const band = microseconds(() => dutyBand(ten, ten.pumps, USUAL_DOUBT, 1000));
-row("band of the duty, 1 000 draws", `${(band / 1000).toFixed(1)} ms`, "in a worker of the page");
+const band = microseconds(() => dutyBand(ten, ten.pumps, USUAL_DOUBT, USUAL_DRAWS));
+row(
+  `band of the duty, ${USUAL_DRAWS} draws`,
+  `${(band / 1000).toFixed(1)} ms`,
+  "in a worker of the page",
+);
 
 console.log("\nGrowth with the line\n");
 let before: number | undefined;

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import type { Line } from "#core/line/path.ts";
 import type { Known } from "./known.ts";
 import { idSchema, pumpSchema } from "./pump.ts";
 import { quantity, RANGES } from "./quantity.ts";
@@ -155,6 +154,3 @@ export const jobSchema = z
 export type JobDocument = Known<z.output<typeof jobSchema>>;
 export type JobInput = Known<z.input<typeof jobSchema>>;
 export type JobPathItem = JobDocument["path"][number];
-
-/** The compiler's proof that the document serves the core. */
-export const lineOfJob = (job: JobDocument): Line => job;

@@ -1,18 +1,15 @@
 import { z } from "zod";
-import type { Pump } from "#core/pump/pump.ts";
 import type { Known } from "./known.ts";
 import { quantity, RANGES } from "./quantity.ts";
 
 export const PUMP_FORMAT = "upright-gusher/pump";
 export const PUMP_VERSION = 1;
 
-const optionalNumber = <T extends z.ZodType>(schema: T) => schema.optional();
-
 export const pumpPointSchema = z.looseObject({
   flow: quantity("flow", RANGES.curveFlow),
   head: quantity("head", RANGES.head),
-  power: optionalNumber(quantity("power", RANGES.power)),
-  npshRequired: optionalNumber(quantity("head", RANGES.npsh)),
+  power: quantity("power", RANGES.power).optional(),
+  npshRequired: quantity("head", RANGES.npsh).optional(),
 });
 
 export const idSchema = z
@@ -37,11 +34,11 @@ export const pumpSchema = z
       .array(pumpPointSchema)
       .min(3, "A curve needs at least three points.")
       .max(60, "A curve takes at most sixty points."),
-    maxSuctionLift: optionalNumber(quantity("head", RANGES.lift)),
-    suctionPort: optionalNumber(quantity("diameter", RANGES.bore)),
-    dischargePort: optionalNumber(quantity("diameter", RANGES.bore)),
-    solids: optionalNumber(quantity("diameter", RANGES.solids)),
-    mass: optionalNumber(quantity("mass", RANGES.mass)),
+    maxSuctionLift: quantity("head", RANGES.lift).optional(),
+    suctionPort: quantity("diameter", RANGES.bore).optional(),
+    dischargePort: quantity("diameter", RANGES.bore).optional(),
+    solids: quantity("diameter", RANGES.solids).optional(),
+    mass: quantity("mass", RANGES.mass).optional(),
     tolerance: z.enum(["1B", "2B", "3B", "small"]),
     note: z.string().max(2000).optional(),
   })
@@ -75,6 +72,3 @@ export const PUMP_KINDS: Record<PumpDocument["kind"], string> = {
   "engine-pressure": "Engine, pressure",
   "engine-trash": "Engine, trash",
 };
-
-/** The compiler's proof that the document serves the core. */
-export const corePump = (pump: PumpDocument): Pump => pump;

@@ -1,4 +1,3 @@
-import { compileLine } from "../line/compileLine.ts";
 import type { LevelCase, Line } from "../line/path.ts";
 import { findPipeStock, nextSizeUp, type PipeStock } from "../pipe/stock.ts";
 import type { Pump } from "../pump/pump.ts";
@@ -19,7 +18,6 @@ export interface SizeUp {
  * give no row.
  */
 export function sizeUps(line: Line, pumps: readonly Pump[], levelCase: LevelCase): SizeUp[] {
-  if (compileLine(line).kind === "refused") return [];
   const flowOf = (candidate: Line) => {
     const solved = solveOutcome(candidate, pumps, levelCase);
     return solved.kind === "solved" ? solved.delivered : undefined;

@@ -58,26 +58,29 @@ export interface Running {
   npshRequired?: number;
 }
 
-export type SolveResult =
-  | { kind: "solved"; solution: Solution }
-  | { kind: "refused"; findings: Finding[] };
+export type SolveResult = { kind: "solved"; solution: Solution } | Refused;
 
 /**
  * Solves a line for its pump. Quantities are SI; the line is refused, with every reason found, when it
  * cannot be solved as it stands.
  */
 export function solveLine(line: Line, pumps: readonly Pump[]): SolveResult {
+  return orRefused(() => solveAllCases(line, pumps));
+}
+
+type Refused = { kind: "refused"; findings: Finding[] };
+
+/** Rather no answer than a wrong one: a network that does not balance refuses the line. */
+function orRefused<T>(solve: () => T): T | Refused {
   try {
-    return solveBalanced(line, pumps);
+    return solve();
   } catch (error) {
-    // Rather no answer than a wrong one.
-    if (error instanceof NotBalanced)
-      return { kind: "refused", findings: [{ code: "not-balanced" }] };
-    throw error;
+    if (!(error instanceof NotBalanced)) throw error;
+    return { kind: "refused", findings: [{ code: "not-balanced" }] };
   }
 }
 
-function solveBalanced(line: Line, pumps: readonly Pump[]): SolveResult {
+function solveAllCases(line: Line, pumps: readonly Pump[]): SolveResult {
   const prepared = prepare(line, pumps);
   if (prepared.kind === "refused") return prepared;
   const { compiled, pump, curve, water } = prepared;
@@ -100,18 +103,20 @@ export function solveOutcome(
   line: Line,
   pumps: readonly Pump[],
   levelCase: LevelCase,
-):
-  | { kind: "solved"; outcome: Outcome; delivered?: number }
-  | { kind: "refused"; findings: Finding[] } {
-  const prepared = prepare(line, pumps);
-  if (prepared.kind === "refused") return prepared;
-  const context = { water: prepared.water, friction: line.method.friction };
-  const { outcome } = caseOutcome(prepared.compiled, prepared.curve, levelCase, context);
-  const duty = settledDuty(outcome);
-  if (!duty) return { kind: "solved", outcome };
-  const { delivered } = flowsAlong(prepared.compiled, levelCase, duty.flow, context);
-  return { kind: "solved", outcome, delivered };
+): OutcomeResult {
+  return orRefused((): OutcomeResult => {
+    const prepared = prepare(line, pumps);
+    if (prepared.kind === "refused") return prepared;
+    const context = { water: prepared.water, friction: line.method.friction };
+    const { outcome } = caseOutcome(prepared.compiled, prepared.curve, levelCase, context);
+    const duty = settledDuty(outcome);
+    if (!duty) return { kind: "solved", outcome };
+    const { delivered } = flowsAlong(prepared.compiled, levelCase, duty.flow, context);
+    return { kind: "solved", outcome, delivered };
+  });
 }
+
+type OutcomeResult = { kind: "solved"; outcome: Outcome; delivered?: number } | Refused;
 
 function prepare(line: Line, pumps: readonly Pump[]) {
   const compilation = compileLine(line);
@@ -140,7 +145,8 @@ function caseOutcome(
   const lift = staticHead(line, levelCase, context.water);
   const found = operatingPoint(curve, (flow) => systemHead(line, levelCase, flow, context));
   const outcome = orNothingDelivered(line, levelCase, found, lift, context);
-  if (lift >= 0) return { staticHead: lift, outcome };
+  // What runs downhill through a line with holes is not worked out, so nothing is said of it.
+  if (lift >= 0 || line.holes.length > 0) return { staticHead: lift, outcome };
   return { staticHead: lift, outcome, siphonFlow: downhillFlow(line, -lift, context) };
 }
 

@@ -1,5 +1,5 @@
 import { evaluate, type MonotoneCubic, monotoneCubic } from "../numeric/monotoneCubic.ts";
-import type { Pump, PumpPoint } from "./pump.ts";
+import type { Pump } from "./pump.ts";
 
 /**
  * A pump's curve at one speed. Between the published points it is a monotone cubic; outside them
@@ -96,9 +96,4 @@ export function bestEfficiencyFlow(curve: PumpCurve): { flow: number; basis: "po
     if (useful > best.useful) best = { flow, useful };
   }
   return { flow: best.flow, basis: "power" };
-}
-
-/** The rows of a pump at another speed, for drawing. */
-export function pointsAtSpeed(points: readonly PumpPoint[], speedRatio: number): PumpPoint[] {
-  return points.map((p) => ({ ...p, flow: p.flow * speedRatio, head: p.head * speedRatio ** 2 }));
 }

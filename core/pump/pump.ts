@@ -18,7 +18,7 @@ export interface PumpPoint {
   flow: number;
   /** m, total head */
   head: number;
-  /** W, at the pump's shaft or, for a close-coupled electric pump, at its terminals as `powerAt` says */
+  /** W, as the maker publishes it: at the shaft, or at the terminals of a close-coupled pump */
   power?: number | undefined;
   /** m, NPSH required */
   npshRequired?: number | undefined;

@@ -23,6 +23,9 @@ export interface Doubt {
   fittings: number;
 }
 
+/** Draws for a band shown to a person. */
+export const USUAL_DRAWS = 1000;
+
 export const USUAL_DOUBT: Doubt = {
   level: 0.05,
   roughnessFactor: 2,

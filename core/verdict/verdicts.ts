@@ -86,6 +86,7 @@ export interface Wanted {
 
 /** Every verdict on a solution, the worst first. */
 export function verdictsOn(solution: Solution, line: Line, wanted: Wanted): Verdict[] {
+  const best = bestEfficiencyFlow(solution.curve);
   const all = LEVEL_CASES.flatMap((levelCase) => {
     const solved = solution.cases[levelCase];
     const outcome = outcomeVerdicts(solved);
@@ -99,7 +100,7 @@ export function verdictsOn(solution: Solution, line: Line, wanted: Wanted): Verd
       ...velocityVerdicts(solution, solved, solved.running),
       ...surgeVerdicts(solution, line, solved, solved.running),
       ...dischargePressureVerdict(solved, solved.running),
-      ...regionVerdict(solution, solved, solved.running),
+      ...regionVerdict(solution, best, solved, solved.running),
       ...hazenWilliamsVerdict(solution, line, solved, solved.running),
     ];
   });
@@ -417,9 +418,13 @@ function extreme<T extends { velocity: number }>(
   );
 }
 
-function regionVerdict(solution: Solution, solved: CaseSolution, running: Running): Verdict[] {
+function regionVerdict(
+  solution: Solution,
+  { flow: best, basis }: ReturnType<typeof bestEfficiencyFlow>,
+  solved: CaseSolution,
+  running: Running,
+): Verdict[] {
   if (running.basis !== "duty") return [];
-  const { flow: best, basis } = bestEfficiencyFlow(solution.curve);
   const ratio = running.duty.flow / best;
   const inside = ratio >= LIMITS.regionLow && ratio <= LIMITS.regionHigh;
   return [

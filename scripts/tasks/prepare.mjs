@@ -35,7 +35,7 @@ export async function install({ quiet = false } = {}) {
   const lock = readFileSync(join(root, "package-lock.json"), "utf8");
   const stamp = join(root, "node_modules", ".installed-lock");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
-  console.error("Installing packages (once; about a minute) …");
+  console.error("Installing packages (once) …");
   const npm = process.platform === "win32" ? "npm.cmd" : "npm";
   // Not `npm ci`: it refuses a lock file that lacks the optional binaries of other platforms, which
   // registry mirrors often do not carry. `install --no-save` takes the locked versions all the same.

@@ -5,6 +5,7 @@ import { CASES } from "#contract/wording/items.ts";
 import { settledDuty } from "#core/duty/operatingPoint.ts";
 import type { Solution } from "#core/duty/solveLine.ts";
 import { COVERAGE } from "#core/fieldtest/compare.ts";
+import { NotBalanced } from "#core/line/flowsAlong.ts";
 import { LEVEL_CASES } from "#core/line/path.ts";
 import { systemHead } from "#core/line/systemHead.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
@@ -159,10 +160,14 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
     const context = { water: solution.water, friction };
     const last = curve.lastFlow * 1.04;
     const lineAt = (levelCase: (typeof LEVEL_CASES)[number]) =>
-      steps(0, last, 50).map((flow) => ({
-        flow,
-        head: systemHead(solution.line, levelCase, flow, context),
-      }));
+      steps(0, last, 50).flatMap((flow) => {
+        try {
+          return [{ flow, head: systemHead(solution.line, levelCase, flow, context) }];
+        } catch (error) {
+          if (error instanceof NotBalanced) return [];
+          throw error;
+        }
+      });
     data.push(
       trace(`Line, ${CASES.low}`, lineAt("low"), {
         line: { color: ink.water, width: 1, dash: "dot" },

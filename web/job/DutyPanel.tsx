@@ -7,7 +7,7 @@ import { verdictWords } from "#contract/wording/verdicts.ts";
 import { settledDuty } from "#core/duty/operatingPoint.ts";
 import type { CaseSolution } from "#core/duty/solveLine.ts";
 import { LEVEL_CASES, type PathItem } from "#core/line/path.ts";
-import { type Band, type Spread, USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
+import { type Band, type Spread, USUAL_DOUBT, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
 import type { Verdict } from "#core/verdict/verdicts.ts";
 import { useUnits } from "../app/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
@@ -140,7 +140,7 @@ function Other({
     : `By ${name} the line does not settle.`;
 }
 
-export function VerdictList({
+function VerdictList({
   verdicts,
   path,
   onItem,
@@ -207,7 +207,7 @@ function Likely({ band }: { band: Band | null | undefined }) {
       </summary>
       <p className="pb-1 text-[13px] text-soft">
         {band === null && "The pump does not settle often enough to say. "}
-        Nineteen of twenty duties out of 1 000 draws (Latin hypercube): levels{" "}
+        Nineteen of twenty duties out of {USUAL_DRAWS} draws (Latin hypercube): levels{" "}
         {format(USUAL_DOUBT.level, "diameter", units)} up or down, roughness halved to doubled, C ±
         {formatPercent(USUAL_DOUBT.hazenWilliamsC)}, fittings ±{formatPercent(USUAL_DOUBT.fittings)}
         , the pump within its tolerance grade. Common practice, no source.

@@ -193,9 +193,9 @@ function SourcePart({ job }: { job: JobDocument }) {
   );
 }
 
-/** An entry of the job on the bench: labelled, and one visit is one step of undo. */
+/** An entry of the job on the bench: one visit is one step of undo. */
 function JobQuantity(props: ComponentProps<typeof QuantityField>) {
-  return <QuantityField visibleLabel onVisit={visit} {...props} />;
+  return <QuantityField onVisit={visit} {...props} />;
 }
 
 const ROW =

@@ -213,7 +213,6 @@ function FlowPart({ draft, change, addFill }: PartProps & { addFill: (seconds: n
           <>
             <QuantityField
               label="Bucket holds"
-              visibleLabel
               quantity="volume"
               range={RANGES.volume}
               value={draft.volume}
@@ -233,7 +232,6 @@ function FlowPart({ draft, change, addFill }: PartProps & { addFill: (seconds: n
           <>
             <QuantityField
               label="Meter reads"
-              visibleLabel
               optional
               quantity="flow"
               range={RANGES.flow}
@@ -278,7 +276,6 @@ function DischargePart({ draft, change, job, tap }: PartProps & { job: JobDocume
       <div className="grid grid-cols-3 gap-2">
         <QuantityField
           label="Gauge reads"
-          visibleLabel
           optional
           quantity="pressure"
           range={RANGES.pressure}
@@ -287,7 +284,6 @@ function DischargePart({ draft, change, job, tap }: PartProps & { job: JobDocume
         />
         <QuantityField
           label="Full scale"
-          visibleLabel
           quantity="pressure"
           range={RANGES.fullScale}
           value={draft.fullScale}
@@ -318,7 +314,6 @@ function DischargePart({ draft, change, job, tap }: PartProps & { job: JobDocume
         </SelectField>
         <QuantityField
           label="Dial’s height"
-          visibleLabel
           quantity="length"
           range={RANGES.elevation}
           value={draft.elevation ?? tap}
@@ -352,7 +347,6 @@ function SuctionPart({ draft, change, pump, water }: PartProps & { pump: number;
           <>
             <QuantityField
               label="Level while running"
-              visibleLabel
               quantity="length"
               range={RANGES.elevation}
               value={draft.level ?? water}
@@ -360,7 +354,6 @@ function SuctionPart({ draft, change, pump, water }: PartProps & { pump: number;
             />
             <QuantityField
               label="Level ±"
-              visibleLabel
               quantity="length"
               range={{ ...RANGES.tolerance, what: "The tolerance" }}
               value={draft.levelTolerance}
@@ -371,7 +364,6 @@ function SuctionPart({ draft, change, pump, water }: PartProps & { pump: number;
           <>
             <QuantityField
               label="Reads (− for vacuum)"
-              visibleLabel
               optional
               quantity="pressure"
               range={RANGES.pressure}
@@ -380,7 +372,6 @@ function SuctionPart({ draft, change, pump, water }: PartProps & { pump: number;
             />
             <QuantityField
               label="Dial’s height"
-              visibleLabel
               quantity="length"
               range={RANGES.elevation}
               value={draft.suctionElevation ?? pump}
@@ -400,7 +391,6 @@ function SpeedPart({ draft, change, rated }: PartProps & { rated: number }) {
       <legend className={legend}>Engine speed</legend>
       <QuantityField
         label="Tachometer reads"
-        visibleLabel
         quantity="speed"
         range={{ min: rated * 0.3, max: rated * 1.3, what: "The speed" }}
         value={ratio * rated}

@@ -77,6 +77,7 @@ export function Stopwatch({
             <li key={i} className="flex items-center">
               <QuantityField
                 label={`Fill ${i + 1}`}
+                visibleLabel={false}
                 quantity="time"
                 range={RANGES.time}
                 value={seconds}

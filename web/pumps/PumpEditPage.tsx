@@ -19,6 +19,13 @@ type Point = Partial<PumpDocument["points"][number]>;
 type Patch = { [Key in keyof Point]: number | undefined };
 type Draft = Omit<PumpDocument, "points"> & { points: Point[] };
 
+const COLUMNS = [
+  { key: "flow", label: "Flow", quantity: "flow", range: RANGES.curveFlow },
+  { key: "head", label: "Head", quantity: "head", range: RANGES.head },
+  { key: "power", label: "Power", quantity: "power", range: RANGES.power },
+  { key: "npshRequired", label: "NPSH required", quantity: "head", range: RANGES.npsh },
+] as const;
+
 /** A pump of one's own, typed off its plate and its published curve; "new" starts an empty one. */
 export function PumpEditPage() {
   const { id = "" } = useParams();
@@ -134,7 +141,6 @@ function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
         </SelectField>
         <QuantityField
           label="Rated speed"
-          visibleLabel
           quantity="speed"
           range={RANGES.speed}
           value={pump.ratedSpeedRpm}
@@ -142,7 +148,6 @@ function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
         />
         <QuantityField
           label="Greatest suction lift"
-          visibleLabel
           optional
           quantity="head"
           range={RANGES.lift}
@@ -171,42 +176,16 @@ function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
         <ol aria-label="Points" className="grid gap-1.5">
           {pump.points.map((point, i) => (
             <li key={i} className="grid grid-cols-[repeat(4,minmax(0,1fr))_auto] items-end gap-1.5">
-              <QuantityField
-                label="Flow"
-                visibleLabel={i === 0}
-                optional
-                quantity="flow"
-                range={RANGES.curveFlow}
-                value={point.flow}
-                onChange={(flow) => setPoint(i, { flow })}
-              />
-              <QuantityField
-                label="Head"
-                visibleLabel={i === 0}
-                optional
-                quantity="head"
-                range={RANGES.head}
-                value={point.head}
-                onChange={(head) => setPoint(i, { head })}
-              />
-              <QuantityField
-                label="Power"
-                visibleLabel={i === 0}
-                optional
-                quantity="power"
-                range={RANGES.power}
-                value={point.power}
-                onChange={(power) => setPoint(i, { power })}
-              />
-              <QuantityField
-                label="NPSH required"
-                visibleLabel={i === 0}
-                optional
-                quantity="head"
-                range={RANGES.npsh}
-                value={point.npshRequired}
-                onChange={(npshRequired) => setPoint(i, { npshRequired })}
-              />
+              {COLUMNS.map(({ key, label, quantity, range }) => (
+                <QuantityField
+                  key={key}
+                  {...{ label, quantity, range }}
+                  visibleLabel={i === 0}
+                  optional
+                  value={point[key]}
+                  onChange={(value) => setPoint(i, { [key]: value })}
+                />
+              ))}
               <IconButton
                 label={`Remove point ${i + 1}`}
                 onClick={() => change({ points: pump.points.toSpliced(i, 1) })}

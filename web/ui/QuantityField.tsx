@@ -9,7 +9,7 @@ import { Problem } from "./Problem.tsx";
 
 interface Common {
   label: string;
-  /** show the label above the field, everywhere or on a phone; otherwise it only names it for assistive technology */
+  /** where the label is shown above the field: everywhere unless said; hidden, it still names the field */
   visibleLabel?: boolean | "phone";
   quantity: Quantity;
   range: QuantityRange;
@@ -31,7 +31,7 @@ type Props = Common &
  * anything else stays in the field with a sentence below it, and the last good value stands.
  */
 export function QuantityField(props: Props) {
-  const { label, visibleLabel, quantity, range, value, optional, onVisit } = props;
+  const { label, visibleLabel = true, quantity, range, value, optional, onVisit } = props;
   const onChange = props.onChange as (value: number | undefined) => void;
   const units = useUnits();
   const id = useId();

@@ -1,6 +1,6 @@
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
-import { type Band, dutyBand, USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
+import { type Band, dutyBand, USUAL_DOUBT, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
 
 export interface BandQuestion {
   id: number;
@@ -13,9 +13,7 @@ export interface BandAnswer {
   band: Band | undefined;
 }
 
-const DRAWS = 1000;
-
 addEventListener("message", ({ data }: MessageEvent<BandQuestion>) => {
-  const band = dutyBand(data.line, data.pumps, USUAL_DOUBT, DRAWS);
+  const band = dutyBand(data.line, data.pumps, USUAL_DOUBT, USUAL_DRAWS);
   postMessage({ id: data.id, band } satisfies BandAnswer);
 });
