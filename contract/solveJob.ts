@@ -2,7 +2,8 @@ import type { LedgerEntry } from "#core/duty/ledger.ts";
 import { type SizeUp, sizeUps } from "#core/duty/sizeUp.ts";
 import { type Solution, solveLine } from "#core/duty/solveLine.ts";
 import type { Finding } from "#core/line/finding.ts";
-import { type Verdict, verdictsOn } from "#core/verdict/verdicts.ts";
+import type { Verdict } from "#core/verdict/verdict.ts";
+import { verdictsOn } from "#core/verdict/verdicts.ts";
 import type { JobDocument } from "./documents/job.ts";
 
 /** Everything the application says about a job, from its document alone. */

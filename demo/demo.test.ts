@@ -61,7 +61,9 @@ describe("the demo jobs", () => {
       const job = jobs.find(({ id }) => id === test.jobId)?.job;
       const solved = job && solveJob(job);
       if (!job || solved?.kind !== "solved") throw new Error("demo job must solve");
-      const { line, pump, water } = solved.solution;
+      const { line, pumps, water } = solved.solution;
+      const pump = pumps[0]?.pump;
+      if (!pump) throw new Error("demo job must have a pump");
       const context = { water, friction: job.method.friction };
       return readings.map(({ reading }) => {
         const document = readingSchema.parse({ ...reading, testId: "t" });

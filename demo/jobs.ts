@@ -2,7 +2,7 @@ import type { JobInput } from "#contract/documents/job.ts";
 import type { PumpInput } from "#contract/documents/pump.ts";
 import { LIBRARY } from "./pumps.ts";
 
-/** Two jobs of the invented firm Oxbow & Larch, pump fitters, in the invented Vale of Ennet. */
+/** Jobs of the invented firm Oxbow & Larch, pump fitters, in the invented Vale of Ennet. */
 function fromLibrary(id: string): PumpInput {
   const pump = LIBRARY.find((candidate) => candidate.id === id);
   if (!pump) throw new Error(`The library has no pump ${id}`);
@@ -74,7 +74,70 @@ export const KETTERBY: JobInput = {
   pumps: [fromLibrary("fenwicket-jet-2")],
 };
 
+export const TALLOW_MILL: JobInput = {
+  format: "upright-gusher/job",
+  version: 1,
+  name: "Tallow Mill: wheel pit, two pumps",
+  place: "Tallow Mill museum, Vale of Ennet",
+  note: "Two pumps in the wheel pit share one riser: one keeps the pit down, both run when the leat spills. The tail race takes the most of it; a hose point on the yard wall takes the rest.",
+  datum: "Wheel-room floor",
+  source: {
+    name: "Wheel pit",
+    level: { low: "-2.2 m", normal: "-1.8 m", high: "-1.1 m" },
+    intake: "-2.5 m",
+  },
+  path: [
+    {
+      kind: "split",
+      id: "pumps",
+      branches: [
+        [
+          { kind: "pump", id: "pump-1", pump: "tarnfold-pit-9" },
+          { kind: "orifice", id: "vent-1", purpose: "vent-hole", bore: "4 mm" },
+          { kind: "fitting", id: "check-1", fitting: "check-swing", count: 1 },
+          { kind: "pipe", id: "riser-1", stock: "pvc-sch40-1-1-2in", length: "1.2 m", rise: "1 m" },
+        ],
+        [
+          { kind: "pump", id: "pump-2", pump: "tarnfold-pit-9" },
+          { kind: "orifice", id: "vent-2", purpose: "vent-hole", bore: "4 mm" },
+          { kind: "fitting", id: "check-2", fitting: "check-swing", count: 1 },
+          { kind: "pipe", id: "riser-2", stock: "pvc-sch40-1-1-2in", length: "1.6 m", rise: "1 m" },
+        ],
+      ],
+    },
+    { kind: "fitting", id: "wye", fitting: "wye-branch", count: 1, stock: "pvc-sch40-2in" },
+    { kind: "pipe", id: "riser", stock: "pvc-sch40-2in", length: "2.5 m", rise: "2.4 m" },
+    { kind: "fitting", id: "elbow", fitting: "elbow-90", count: 1 },
+    { kind: "pipe", id: "wall-run", stock: "pvc-sch40-2in", length: "11 m", rise: "0.1 m" },
+    {
+      kind: "split",
+      id: "yard",
+      branches: [
+        [
+          { kind: "fitting", id: "tee-off", fitting: "tee-branch", count: 1 },
+          {
+            kind: "pipe",
+            id: "yard-hose",
+            stock: "sump-hose-1-1-4in",
+            length: "6 m",
+            rise: "0.3 m",
+          },
+          { kind: "outlet", id: "hose-point", outlet: { type: "free" } },
+        ],
+        [{ kind: "fitting", id: "tee-on", fitting: "tee-run", count: 1 }],
+      ],
+    },
+    { kind: "pipe", id: "race-run", stock: "pvc-sch40-2in", length: "14 m", rise: "-0.4 m" },
+    { kind: "outlet", id: "tail-race", outlet: { type: "free" } },
+  ],
+  site: { altitude: "60 m", waterTemperature: "10 °C", specificGravity: 1 },
+  method: { friction: "darcy-weisbach", fittings: "coefficient" },
+  wantedFlow: "3 L/s",
+  pumps: [fromLibrary("tarnfold-pit-9")],
+};
+
 export const DEMO_JOBS: { id: string; job: JobInput }[] = [
   { id: "ennet-glasshouses-transfer", job: GLASSHOUSES },
   { id: "ketterby-hurling-ground", job: KETTERBY },
+  { id: "tallow-mill-wheel-pit", job: TALLOW_MILL },
 ];

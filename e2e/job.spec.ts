@@ -10,6 +10,7 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   await page.keyboard.type("New job");
   await page.keyboard.press("Enter");
   await page.getByLabel("Name").fill("Tallow Mill: wheel pit");
+  await page.getByLabel("Begin with").selectOption("pond-to-field");
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/jobs\/.+part=source/);
   await expect(page.locator(duty)).toContainText("No duty yet");
@@ -100,7 +101,7 @@ test.describe("at the pit", () => {
     await page.goto("/");
     await page.getByRole("button", { name: "New job" }).tap();
     await page.getByLabel("Name").fill("Relay room");
-    await page.getByLabel("The pump stands").selectOption("under");
+    await page.getByLabel("Begin with").selectOption("sump-riser");
     await page.getByRole("button", { name: "Start the job" }).tap();
     await page
       .getByRole("group", { name: "Part in hand" })

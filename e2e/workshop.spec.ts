@@ -159,7 +159,8 @@ test("a line is built up row by row, and each row can go again", async ({ page }
   await expect(page.getByRole("alert")).toContainText("must be a whole number");
   await rows.nth(3).getByLabel("Count").fill("2");
   await rows.nth(4).getByLabel("Rise").fill("0.4 m");
-  await rows.nth(4).getByRole("button", { name: "Move towards the water" }).click();
+  await rows.nth(4).getByRole("button", { name: "More for this row" }).click();
+  await page.getByRole("menuitem", { name: "Move towards the water" }).click();
   await expect(rows.nth(3).getByLabel("Rise")).toHaveValue("0.4");
   for (const name of ["Rise", "Count"]) {
     await rows

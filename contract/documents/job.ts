@@ -14,7 +14,12 @@ const outletSchema = z.discriminatedUnion(
   "type",
   [
     z.looseObject({ type: z.literal("free") }),
-    z.looseObject({ type: z.literal("submerged"), level: levelsSchema }),
+    z.looseObject({
+      type: z.literal("submerged"),
+      level: levelsSchema,
+      /** on the surface of a closed tank */
+      gasPressure: quantity("pressure", RANGES.gasPressure).optional(),
+    }),
     z.looseObject({
       type: z.literal("pressure"),
       pressure: quantity("pressure", RANGES.outletPressure),
@@ -24,8 +29,13 @@ const outletSchema = z.discriminatedUnion(
       bore: quantity("diameter", RANGES.bore),
       dischargeCoefficient: z.number().min(0.4).max(1),
     }),
+    z.looseObject({
+      type: z.literal("emitter"),
+      flow: quantity("flow", RANGES.emitterFlow),
+      pressure: quantity("pressure", RANGES.emitterPressure),
+    }),
   ],
-  { error: "An outlet is of type free, submerged, pressure or nozzle." },
+  { error: "An outlet is of type free, submerged, pressure, nozzle or emitter." },
 );
 
 const stockId = z.string().min(1, "Choose a size.").max(64);
@@ -48,6 +58,14 @@ const fittingSchema = z.looseObject({
     .min(1, "The count must be at least 1.")
     .max(999, "The count cannot be more than 999."),
   stock: stockId.optional(),
+  /** how far a valve is open, 0 is shut; open when absent */
+  opening: z
+    .number({ error: "The opening must be a number." })
+    .min(0, "The opening cannot be less than 0.")
+    .max(1, "The opening cannot be more than 1.")
+    .optional(),
+  /** a check or foot valve fitted against the water */
+  reversed: z.boolean().optional(),
 });
 
 const riseSchema = z.looseObject({
@@ -88,7 +106,7 @@ const branchItemSchema = z.discriminatedUnion(
   { error: KINDS },
 );
 
-/** Branches hold plain items: a split within a branch waits for the network solver. */
+/** Branches hold plain items: a line that parts again is a split further along the path. */
 const splitSchema = z.looseObject({
   kind: z.literal("split"),
   id: idSchema,
@@ -116,6 +134,8 @@ export const jobSchema = z
       name: z.string().max(80).optional(),
       level: levelsSchema,
       intake: elevation,
+      /** on the surface of a closed tank */
+      gasPressure: quantity("pressure", RANGES.gasPressure).optional(),
     }),
     path: z.array(pathItemSchema).max(2000, "A path takes at most 2000 parts."),
     site: z.looseObject({
@@ -139,18 +159,25 @@ export const jobSchema = z
   })
   .superRefine((job, context) => {
     const seen = new Set<string>();
-    job.path.forEach((item, i) => {
-      if (seen.has(item.id)) {
-        context.addIssue({
-          code: "custom",
-          path: ["path", i, "id"],
-          message: `Two parts of the path are called “${item.id}”.`,
-        });
+    const claim = (id: string, path: (string | number)[]) => {
+      if (seen.has(id)) {
+        const message = `Two parts of the path are called “${id}”.`;
+        context.addIssue({ code: "custom", path: [...path, "id"], message });
       }
-      seen.add(item.id);
-    });
+      seen.add(id);
+    };
+    for (const [i, item] of job.path.entries()) {
+      claim(item.id, ["path", i]);
+      if (item.kind !== "split") continue;
+      for (const [b, branch] of item.branches.entries()) {
+        for (const [k, inner] of branch.entries()) {
+          claim(inner.id, ["path", i, "branches", b, k]);
+        }
+      }
+    }
   });
 
 export type JobDocument = Known<z.output<typeof jobSchema>>;
 export type JobInput = Known<z.input<typeof jobSchema>>;
 export type JobPathItem = JobDocument["path"][number];
+export type JobBranchItem = Exclude<JobPathItem, { kind: "split" }>;

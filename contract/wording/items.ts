@@ -1,6 +1,6 @@
 import { findFitting } from "#core/fitting/stock.ts";
 import { sizeOfFitting } from "#core/line/compileLine.ts";
-import type { LevelCase, PathItem } from "#core/line/path.ts";
+import { everyItem, type LevelCase, locate, type PathItem } from "#core/line/path.ts";
 import { FAMILIES, findPipeStock } from "#core/pipe/stock.ts";
 import { format } from "../units/format.ts";
 import type { UnitSystem } from "../units/units.ts";
@@ -13,29 +13,40 @@ export function stockName(stockId: string): string {
 
 /** What a fitter would call an item of the path. */
 export function itemName(path: readonly PathItem[], id: string, system: UnitSystem): string {
-  const index = path.findIndex((item) => item.id === id);
-  const item = path[index];
-  if (!item) return "the line";
+  const found = locate(path, id);
+  const item = found?.list[found.index];
+  if (!found || !item) return "the line";
   switch (item.kind) {
     case "pipe":
       return `${format(item.length, "length", system)} of ${stockName(item.stock)}`;
     case "fitting": {
       const label = findFitting(item.fitting)?.label ?? `unknown fitting “${item.fitting}”`;
-      const size = sizeOfFitting(path, index)?.nominal;
+      const size = sizeOfFitting(found.list, found.index)?.nominal;
       const count = item.count === 1 ? "" : `${item.count} × `;
-      return `${count}${label}${size ? `, ${size}` : ""}`;
+      const open =
+        item.opening === undefined || item.opening === 1 ? "" : `, ${openingName(item.opening)}`;
+      return `${count}${label}${size ? `, ${size}` : ""}${open}`;
     }
     case "rise":
       return `${item.rise < 0 ? "Drop" : "Rise"} of ${format(Math.abs(item.rise), "length", system)}`;
-    case "pump":
-      return "Pump";
+    case "pump": {
+      const all = everyItem(path).filter(({ kind }) => kind === "pump");
+      return all.length < 2 ? "Pump" : `Pump ${all.findIndex((p) => p.id === id) + 1}`;
+    }
     case "outlet":
       return OUTLETS[item.outlet.type];
     case "split":
-      return "Split";
+      return `Split in ${item.branches.length}`;
     case "orifice":
       return `${item.purpose === "leak" ? "Leak" : "Vent hole"}, ${format(item.bore, "diameter", system)}`;
   }
+}
+
+/** How far a valve is open, as it is said. */
+export function openingName(opening: number): string {
+  if (opening === 0) return "shut";
+  if (opening === 1) return "open";
+  return `${Math.round(opening * 100)} % open`;
 }
 
 export const OUTLETS = {
@@ -43,6 +54,7 @@ export const OUTLETS = {
   submerged: "Outlet under water",
   pressure: "Outlet under pressure",
   nozzle: "Nozzle or gun",
+  emitter: "Sprinkler or emitter",
 } as const;
 
 export const CASES: Record<LevelCase, string> = {

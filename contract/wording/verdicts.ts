@@ -1,6 +1,6 @@
-import type { PathItem } from "#core/line/path.ts";
+import { everyItem, type PathItem } from "#core/line/path.ts";
 import { findPipeStock, nextSizeUp } from "#core/pipe/stock.ts";
-import type { Verdict, VerdictCode } from "#core/verdict/verdicts.ts";
+import type { Verdict, VerdictCode } from "#core/verdict/verdict.ts";
 import { format, formatPercent } from "../units/format.ts";
 import type { UnitSystem } from "../units/units.ts";
 import { CASES, itemName } from "./items.ts";
@@ -59,6 +59,36 @@ export function verdictWords(
         x("startsFromRest")
           ? "Watch for hunting when the valve is nearly shut."
           : "From rest it cannot push the water over. Start with the line full and drained of back pressure, or choose a pump whose curve falls all the way.",
+      );
+    case "pump-held-shut":
+      return words(
+        `${item} adds nothing`,
+        `At ${at} the others hold ${q(limit)} against it; it makes at most ${q(value)}, and its check valve stays shut.`,
+        "It churns and heats its water. Match the pumps, or run them one at a time.",
+      );
+    case "backflow-unguarded":
+      return words(
+        `${item} has no check valve of its own`,
+        "When it stands, the others drive water back through it and spin it the wrong way.",
+        "Fit a check valve between it and the place where the lines meet.",
+      );
+    case "branch-runs-back":
+      return words(
+        "Water runs back through a branch",
+        `${q(value)} runs against the path through ${item} at ${at}: a higher outlet empties into a lower one.`,
+        "Fit a check valve in that branch, or bring the outlets to one height.",
+      );
+    case "outlets-uneven":
+      return words(
+        bad ? "Outlets share unevenly" : "Outlets share evenly",
+        `${item} passes ${q(value)} at ${at}, the strongest ${q(limit)}: ${formatPercent(limit > 0 ? value / limit : 0)} of it.`,
+        "Lay the weak branch larger, throttle the strong one, or run them in turn.",
+      );
+    case "outlet-floods":
+      return words(
+        "Outlet under high water",
+        `The pipe ends at ${q(value)} and the receiving water rises to ${q(limit)}: silt and water come back when the pump stands.`,
+        "Raise the outlet above high water, fit a check valve, or clean it every year.",
       );
     case "siphons":
       return words(
@@ -239,7 +269,7 @@ function mendLift(value: number, limit: number, head: (si: number) => string): s
 }
 
 function largerSize(path: readonly PathItem[], itemId: string | undefined): string | undefined {
-  const item = path.find((candidate) => candidate.id === itemId);
+  const item = everyItem(path).find((candidate) => candidate.id === itemId);
   const stock = item?.kind === "pipe" ? findPipeStock(item.stock) : undefined;
   return stock && nextSizeUp(stock)?.nominal;
 }

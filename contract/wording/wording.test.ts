@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { AxisComparison, Comparison } from "#core/fieldtest/compare.ts";
 import type { PathItem } from "#core/line/path.ts";
-import type { Verdict, VerdictCode } from "#core/verdict/verdicts.ts";
+import type { Verdict, VerdictCode } from "#core/verdict/verdict.ts";
 import { comparisonWords, plusMinus } from "./comparison.ts";
 import { findingSentence } from "./findings.ts";
 import { itemName } from "./items.ts";
@@ -88,6 +88,11 @@ describe("verdicts in words", () => {
       "drains-back",
       "traps-air",
       "discharge-under-suction",
+      "pump-held-shut",
+      "backflow-unguarded",
+      "branch-runs-back",
+      "outlets-uneven",
+      "outlet-floods",
     ];
     for (const code of codes) {
       for (const quantity of ["flow", "head", "velocity", "pressure", "ratio"] as const) {

@@ -3,7 +3,7 @@ import { bisect } from "fmin/src/bisect.js";
 import { describe, expect, it } from "vitest";
 import { GRAVITY } from "../constants/gravity.ts";
 import type { Line, PathItem } from "../line/path.ts";
-import { systemHead } from "../line/systemHead.ts";
+import { systemCurve } from "../line/systemHead.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { PIPE_STOCK } from "../pipe/stock.ts";
 import type { Pump } from "../pump/pump.ts";
@@ -91,10 +91,11 @@ describe("operating point", () => {
   });
 
   it("is the root a general-purpose bisection finds", () => {
-    const { line, curve, water, cases } = solved(transfer);
-    const context = { water, friction: "darcy-weisbach" } as const;
+    const { line, water, cases, ...on } = solved(transfer);
+    const { curve } = on.pumps[0] as Solution["pumps"][number];
+    const systemHead = systemCurve(line, "normal", { water, friction: "darcy-weisbach" });
     const root = bisect(
-      (q: number) => evaluate(curve.head, q) - systemHead(line, "normal", q, context),
+      (q: number) => evaluate(curve.head, q) - systemHead(q),
       1e-6,
       curve.lastFlow,
       { tolerance: 1e-14, maxIterations: 300 },
@@ -207,17 +208,39 @@ describe("operating point", () => {
 
   it("follows the affinity laws with speed", () => {
     const slow = transfer.path.map((i) => (i.kind === "pump" ? { ...i, speedRatio: 0.8 } : i));
-    const { curve } = solved({ ...transfer, path: slow });
-    expect(curve.lastFlow).toBeCloseTo(4.8 * L_S, 12);
-    expect(curve.head.y[0]).toBeCloseTo(30 * 0.64, 12);
-    expect(curve.power?.y[0]).toBeCloseTo(600 * 0.512, 9);
+    const [{ curve } = { curve: undefined }] = solved({ ...transfer, path: slow }).pumps;
+    expect(curve?.lastFlow).toBeCloseTo(4.8 * L_S, 12);
+    expect(curve?.head.y[0]).toBeCloseTo(30 * 0.64, 12);
+    expect(curve?.power?.y[0]).toBeCloseTo(600 * 0.512, 9);
   });
 });
 
 describe("what is refused, with its place", () => {
   it.each<[string, PathItem[], string, string | undefined]>([
-    ["a split", [{ kind: "split", id: "x", branches: [[], []] }], "split-not-solved", "x"],
-    ["a second pump", [{ kind: "pump", id: "x", pump: "parabola" }], "several-pumps", "x"],
+    [
+      "a check valve against the water",
+      [{ kind: "fitting", id: "x", fitting: "check-swing", count: 1, reversed: true }],
+      "check-valve-reversed",
+      "x",
+    ],
+    [
+      "a pump facing a shut valve",
+      [{ kind: "fitting", id: "x", fitting: "gate-valve", count: 1, opening: 0 }],
+      "pump-faces-shut-valve",
+      "x",
+    ],
+    [
+      "branches that meet at different heights",
+      [
+        {
+          kind: "split",
+          id: "x",
+          branches: [[pipe("y", "pvc-sch40-2in", 3, 1)], [pipe("z", "pvc-sch40-2in", 3, 0)]],
+        },
+      ],
+      "branches-meet-apart",
+      "x",
+    ],
     [
       "a second outlet",
       [{ kind: "outlet", id: "x", outlet: { type: "free" } }],
@@ -247,13 +270,42 @@ describe("what is refused, with its place", () => {
     expect(findings).toContainEqual({ code: "hole-in-suction", itemId: "x" });
   });
 
+  it("a loop with no outlet, a branch with none, a shut suction, and a pump straight into its outlet", () => {
+    const body = transfer.path.slice(0, -1);
+    const loop = (...branches: PathItem[][]): PathItem => ({ kind: "split", id: "x", branches });
+    const ends = (path: PathItem[]) => {
+      const result = solveLine(lineOf(path), [parabola]);
+      return result.kind === "refused" ? result.findings : [];
+    };
+    const way = (id: string) => pipe(id, "pvc-sch40-2in", 3, 0);
+    expect(ends([...body, loop([way("a")], [way("b")])])).toEqual([
+      { code: "loop-without-outlet", itemId: "x" },
+    ]);
+    expect(ends([...body, loop([way("a"), freeOutlet], [way("b")])])).toEqual([
+      { code: "branch-without-outlet", itemId: "x" },
+    ]);
+    const valve: PathItem = {
+      kind: "fitting",
+      id: "v",
+      fitting: "ball-valve",
+      count: 1,
+      opening: 0,
+    };
+    expect(ends([transfer.path[0] as PathItem, valve, ...transfer.path.slice(1)])).toEqual([
+      { code: "suction-shut", itemId: "v" },
+    ]);
+    expect(ends([pipe("s", "suction-hose-2in", 4, 2.5), pump, freeOutlet])).toEqual([
+      { code: "no-pipe", itemId: "p" },
+    ]);
+  });
+
   it("a line without pump, outlet or pipe, and levels upside down", () => {
     const result = solveLine(
       lineOf([], { source: { level: { low: 2, normal: 1, high: 0 }, intake: 0 } }),
       [],
     );
     const codes = result.kind === "refused" ? result.findings.map((f) => f.code) : [];
-    expect(codes).toEqual(["levels-out-of-order", "no-pump", "no-outlet", "no-pipe"]);
+    expect(codes).toEqual(["levels-out-of-order", "no-outlet", "no-pump"]);
   });
 });
 
@@ -278,7 +330,7 @@ describe("holes in the discharge", () => {
     const running = cases.normal.running;
     if (!running) throw new Error("should run");
     const after = running.headLine.find((point) => point.side === "discharge");
-    const head = (after?.totalHead ?? 0) - line.pumpElevation;
+    const head = (after?.totalHead ?? 0) - (line.pumps[0]?.elevation ?? 0);
     const expected = 0.61 * ((Math.PI * 0.004 ** 2) / 4) * Math.sqrt(2 * GRAVITY * head);
     const { lost, delivered } = running.flows;
     expect((lost[0]?.flow ?? 0) / expected).toBeCloseTo(1, 6);

@@ -1,18 +1,20 @@
-import type { CompiledLine, Segment } from "../line/compileLine.ts";
+import type { CompiledLine, Segment } from "../line/compiledLine.ts";
 import type { Flows } from "../line/flowsAlong.ts";
-import { endHead, type LossContext, segmentLoss } from "../line/lineLoss.ts";
+import { endHead, type LossContext, segmentLoss, sourceHead } from "../line/lineLoss.ts";
 import type { LevelCase } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 
 /** One line of the bill of head: what an item of the path takes at the flow that runs. */
 export interface LedgerEntry {
-  kind: "lift" | "outlet-pressure" | "hole" | Segment["kind"];
-  /** the item of the path; absent for the lift, which belongs to the levels */
+  kind: "lift" | "source-pressure" | "outlet-pressure" | "hole" | Segment["kind"];
+  /** the item of the path; absent for the lift of a line with one outlet, which belongs to the levels */
   itemId?: string;
-  /** m; negative where the water falls and gives head back */
+  /** m; negative where the water falls, or is pushed, and gains head */
   head: number;
-  /** fraction of everything that takes head */
+  /** fraction of all the power the water spends, each head at its own flow */
   share: number;
+  /** m³/s that runs there; negative where it runs against the path */
+  flow: number;
   /** m/s in the smallest bore of the item */
   velocity?: number;
   /** m, that bore */
@@ -22,8 +24,8 @@ export interface LedgerEntry {
 }
 
 /**
- * The bill of head at a flow in m³/s. The entries add up to the total head of the duty: lift, what the
- * outlet demands, and the loss of every item.
+ * The bill of head. Along every way from the source to an outlet the entries add up to the head of the
+ * pumps on that way: lift, what the outlet demands, and the loss of every item.
  */
 export function headLedger(
   line: CompiledLine,
@@ -31,31 +33,49 @@ export function headLedger(
   flows: Flows,
   context: LossContext,
 ): LedgerEntry[] {
-  const demanded = endHead(line, levelCase, context.water);
-  const height = line.outlet.type === "pressure" ? line.outletElevation : demanded;
-  const entries: LedgerEntry[] = [
-    { kind: "lift", head: height - line.source[levelCase], share: 0 },
-  ];
-  if (line.outlet.type === "pressure") {
-    const { outletItemId: itemId } = line;
-    entries.push({ kind: "outlet-pressure", itemId, head: demanded - height, share: 0 });
+  const { source, outlets, segments } = line;
+  const entries: LedgerEntry[] = [];
+  const sourceLevel = source.level[levelCase];
+  const pushed = sourceHead(source, levelCase, context.water) - sourceLevel;
+  for (const [i, placed] of outlets.entries()) {
+    const { item } = placed;
+    const demanded = endHead(placed, levelCase, context.water);
+    const bare = { ...placed, item: { ...item, outlet: withoutPressure(item.outlet) } };
+    const height = endHead(bare, levelCase, context.water);
+    const flow = flows.byOutlet[i] as number;
+    const named = outlets.length > 1 ? { itemId: item.id } : {};
+    entries.push({ kind: "lift", ...named, head: height - sourceLevel, share: 0, flow });
+    if (demanded !== height) {
+      const head = demanded - height;
+      entries.push({ kind: "outlet-pressure", itemId: item.id, head, share: 0, flow });
+    }
   }
-  const holesBefore = (index: number) => {
-    for (const hole of line.holes.filter((h) => h.index === index)) {
-      const lost = flows.lost.find(({ itemId }) => itemId === hole.itemId)?.flow ?? 0;
-      entries.push({ kind: "hole", itemId: hole.itemId, head: 0, share: 0, bore: hole.bore, lost });
+  if (pushed !== 0) {
+    entries.push({ kind: "source-pressure", head: -pushed, share: 0, flow: flows.delivered });
+  }
+  const holesAt = (index: number) => {
+    for (const { index: at, itemId, bore } of line.holes) {
+      if (at !== index) continue;
+      const lost = flows.lost.find((hole) => hole.itemId === itemId)?.flow ?? 0;
+      entries.push({ kind: "hole", itemId, head: 0, share: 0, flow: lost, bore, lost });
     }
   };
-  for (const [index, segment] of line.segments.entries()) {
-    holesBefore(index);
+  for (const [index, segment] of segments.entries()) {
+    holesAt(index);
     const { kind, itemId, bore } = segment;
     const flow = flows.bySegment[index] as number;
-    const head = segmentLoss(segment, flow, context);
-    entries.push({ kind, itemId, head, share: 0, velocity: meanVelocity(flow, bore), bore });
+    const speed = Math.abs(flow);
+    const head = Math.sign(flow) * segmentLoss(segment, speed, context);
+    entries.push({ kind, itemId, head, share: 0, flow, velocity: meanVelocity(speed, bore), bore });
   }
-  const taken = entries.reduce((sum, entry) => sum + Math.max(entry.head, 0), 0);
-  return entries.map((entry) => ({
-    ...entry,
-    share: taken > 0 ? Math.max(entry.head, 0) / taken : 0,
-  }));
+  const spent = (entry: LedgerEntry) => Math.max(entry.head * entry.flow, 0);
+  const taken = entries.reduce((sum, entry) => sum + spent(entry), 0);
+  return entries.map((entry) => ({ ...entry, share: taken > 0 ? spent(entry) / taken : 0 }));
+}
+
+type Outlet = CompiledLine["outlets"][number]["item"]["outlet"];
+
+function withoutPressure(outlet: Outlet): Outlet {
+  if (outlet.type === "pressure") return { type: "free" };
+  return outlet.type === "submerged" ? { ...outlet, gasPressure: 0 } : outlet;
 }

@@ -1,4 +1,4 @@
-import type { LevelCase, Line } from "../line/path.ts";
+import { changeItems, everyItem, type LevelCase, type Line } from "../line/path.ts";
 import { findPipeStock, nextSizeUp, type PipeStock } from "../pipe/stock.ts";
 import type { Pump } from "../pump/pump.ts";
 import { solveOutcome } from "./solveLine.ts";
@@ -24,11 +24,13 @@ export function sizeUps(line: Line, pumps: readonly Pump[], levelCase: LevelCase
   };
   const flowNow = flowOf(line);
   if (flowNow === undefined) return [];
-  return line.path.flatMap((item, index) => {
+  return everyItem(line.path).flatMap((item) => {
     const stock = item.kind === "pipe" ? findPipeStock(item.stock) : undefined;
     const larger = stock && nextSizeUp(stock);
     if (!larger || item.kind !== "pipe") return [];
-    const path = line.path.with(index, { ...item, stock: larger.id });
+    const path = changeItems(line.path, (other) =>
+      other.id === item.id ? { ...item, stock: larger.id } : other,
+    );
     const flow = flowOf({ ...line, path });
     return flow === undefined ? [] : [{ itemId: item.id, larger, flow, flowGain: flow - flowNow }];
   });

@@ -1,15 +1,21 @@
 import { GRAVITY } from "../constants/gravity.ts";
-import { type CompiledLine, compileLine } from "../line/compileLine.ts";
+import type { CompiledLine, PlacedPump } from "../line/compiledLine.ts";
+import { compileLine } from "../line/compileLine.ts";
 import type { Finding } from "../line/finding.ts";
-import { type Flows, flowsAlong, NotBalanced } from "../line/flowsAlong.ts";
+import {
+  type Flows,
+  type LineNetwork,
+  lineNetwork,
+  NOTHING,
+  NotBalanced,
+} from "../line/flowsAlong.ts";
 import { type HeadLinePoint, headLine } from "../line/headLine.ts";
-import { type LossContext, staticHead, stretchLoss } from "../line/lineLoss.ts";
+import { type LossContext, staticHead } from "../line/lineLoss.ts";
 import { LEVEL_CASES, type LevelCase, type Line } from "../line/path.ts";
-import { systemHead } from "../line/systemHead.ts";
-import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import {
   npshRequiredAt,
   type PumpCurve,
+  peakFlow,
   powerAt,
   publishedValue,
   pumpCurve,
@@ -20,48 +26,66 @@ import { type Water, waterAt } from "../water/water.ts";
 import { headLedger, type LedgerEntry } from "./ledger.ts";
 import { type Duty, type Outcome, operatingPoint, settledDuty } from "./operatingPoint.ts";
 
-/** A line and its pump, solved at all three levels. */
+/** A line and its pumps, solved at all three levels. */
 export interface Solution {
   line: CompiledLine;
-  pump: Pump;
-  curve: PumpCurve;
+  /** in the order of the path */
+  pumps: PumpOnLine[];
   water: Water;
   cases: Record<LevelCase, CaseSolution>;
   /** the normal case by the other school of friction */
   crossCheck: { friction: Line["method"]["friction"]; duty?: Duty };
 }
 
+export interface PumpOnLine {
+  itemId: string;
+  pump: Pump;
+  curve: PumpCurve;
+}
+
 export interface CaseSolution {
   levelCase: LevelCase;
   staticHead: number;
+  /** of all pumps together */
   outcome: Outcome;
-  /** m³/s that would run downhill with no pump at all, where the outlet lies below the water */
+  /** of each pump, the others running */
+  outcomes: Outcome[];
+  /** m³/s that would run downhill with no pump at all, where an outlet lies below the water */
   siphonFlow?: number;
   running?: Running;
 }
 
 /** The line while water moves. */
 export interface Running {
-  /** `end-of-curve` when the pump runs out beyond what is published: the least it can be doing */
+  /** `end-of-curve` when a pump runs out beyond what is published: the least it can be doing */
   basis: "duty" | "end-of-curve";
+  /** what the pumps move together, and the head that gives it the same power as theirs */
   duty: Duty;
-  /** the flow in every segment, at the outlet and through holes */
+  pumps: PumpAtWork[];
+  /** the flow in every segment, at the outlets and through holes */
   flows: Flows;
   ledger: LedgerEntry[];
   headLine: HeadLinePoint[];
-  suction: SuctionState;
   /** W given to the water */
   hydraulicPower: number;
-  /** W the pump takes, and water power over it, where power is published */
+  /** W the pumps take, and water power over it, where power is published for all */
   power?: number;
   efficiency?: number;
+}
+
+export interface PumpAtWork {
+  itemId: string;
+  /** no flow where the others hold it shut */
+  duty: Duty;
+  suction: SuctionState;
+  power?: number;
   npshRequired?: number;
 }
 
 export type SolveResult = { kind: "solved"; solution: Solution } | Refused;
 
 /**
- * Solves a line for its pump. Quantities are SI; the line is refused, with every reason found, when it
+ * Solves a line for its pumps. Quantities are SI; the line is refused, with every reason found, when it
  * cannot be solved as it stands.
  */
 export function solveLine(line: Line, pumps: readonly Pump[]): SolveResult {
@@ -76,26 +100,37 @@ function orRefused<T>(solve: () => T): T | Refused {
     return solve();
   } catch (error) {
     if (!(error instanceof NotBalanced)) throw error;
-    return { kind: "refused", findings: [{ code: "not-balanced" }] };
+    return { kind: "refused", findings: [error.finding] };
   }
 }
 
 function solveAllCases(line: Line, pumps: readonly Pump[]): SolveResult {
   const prepared = prepare(line, pumps);
   if (prepared.kind === "refused") return prepared;
-  const { compiled, pump, curve, water } = prepared;
-  const context: LossContext = { water, friction: line.method.friction };
+  const context: LossContext = { water: prepared.water, friction: line.method.friction };
   const cases = {} as Record<LevelCase, CaseSolution>;
   for (const levelCase of LEVEL_CASES) {
-    const found = caseOutcome(compiled, curve, levelCase, context);
-    const running = whileRunning(line, compiled, pump, curve, found, levelCase, context);
-    cases[levelCase] = { levelCase, ...found, ...(running && { running }) };
+    const worked = workCase(prepared.compiled, prepared.curves, levelCase, context);
+    const { outcome, outcomes, siphonFlow } = worked;
+    const running = whileRunning(line, prepared, worked, levelCase, context);
+    cases[levelCase] = {
+      levelCase,
+      staticHead: worked.staticHead,
+      outcome,
+      outcomes,
+      ...(siphonFlow !== undefined && { siphonFlow }),
+      ...(running && { running }),
+    };
   }
   const other = context.friction === "darcy-weisbach" ? "hazen-williams" : "darcy-weisbach";
-  const check = caseOutcome(compiled, curve, "normal", { water, friction: other });
+  const check = workCase(prepared.compiled, prepared.curves, "normal", {
+    ...context,
+    friction: other,
+  });
   const duty = settledDuty(check.outcome);
   const crossCheck = { friction: other, ...(duty && { duty }) } as const;
-  return { kind: "solved", solution: { line: compiled, pump, curve, water, cases, crossCheck } };
+  const { compiled, on, water } = prepared;
+  return { kind: "solved", solution: { line: compiled, pumps: on, water, cases, crossCheck } };
 }
 
 /** Only the outcome of one case: what comparing many pumps or sizes needs. */
@@ -108,104 +143,170 @@ export function solveOutcome(
     const prepared = prepare(line, pumps);
     if (prepared.kind === "refused") return prepared;
     const context = { water: prepared.water, friction: line.method.friction };
-    const { outcome } = caseOutcome(prepared.compiled, prepared.curve, levelCase, context);
-    const duty = settledDuty(outcome);
-    if (!duty) return { kind: "solved", outcome };
-    const { delivered } = flowsAlong(prepared.compiled, levelCase, duty.flow, context);
-    return { kind: "solved", outcome, delivered };
+    const { outcome, flows } = workCase(prepared.compiled, prepared.curves, levelCase, context);
+    if (!settledDuty(outcome) || !flows) return { kind: "solved", outcome };
+    return { kind: "solved", outcome, delivered: flows.delivered };
   });
 }
 
 type OutcomeResult = { kind: "solved"; outcome: Outcome; delivered?: number } | Refused;
 
-function prepare(line: Line, pumps: readonly Pump[]) {
+interface Prepared {
+  kind: "ready";
+  compiled: CompiledLine;
+  on: PumpOnLine[];
+  curves: PumpCurve[];
+  water: Water;
+}
+
+function prepare(line: Line, pumps: readonly Pump[]): Prepared | Refused {
   const compilation = compileLine(line);
   if (compilation.kind === "refused") return compilation;
-  const { pumpItem } = compilation.line;
-  const pump = pumps.find((p) => p.id === pumpItem.pump);
-  if (!pump) {
-    const findings: Finding[] = [{ code: "pump-unknown", itemId: pumpItem.id }];
-    return { kind: "refused" as const, findings };
+  const compiled = compilation.line;
+  const findings: Finding[] = [];
+  const on = compiled.pumps.flatMap(({ item }): PumpOnLine[] => {
+    const pump = pumps.find(({ id }) => id === item.pump);
+    if (pump) return [{ itemId: item.id, pump, curve: pumpCurve(pump, item.speedRatio ?? 1) }];
+    findings.push({ code: "pump-unknown", itemId: item.id });
+    return [];
+  });
+  if (findings.length > 0) return { kind: "refused", findings };
+  const water = waterAt(line.site.waterTemperature, line.site.specificGravity);
+  return { kind: "ready", compiled, on, curves: on.map(({ curve }) => curve), water };
+}
+
+interface WorkedCase {
+  staticHead: number;
+  outcome: Outcome;
+  outcomes: Outcome[];
+  siphonFlow?: number;
+  /** while the pumps run at their duty, or the first of them at the end of its curve */
+  flows?: Flows;
+}
+
+/** One case of a line whose pumps have these curves, in the order of the path. */
+export function workCase(
+  compiled: CompiledLine,
+  curves: readonly PumpCurve[],
+  levelCase: LevelCase,
+  context: LossContext,
+): WorkedCase {
+  const lift = staticHead(compiled, levelCase, context.water);
+  const network = lineNetwork(compiled, levelCase, context);
+  const found = curves.map((curve, pump) =>
+    operatingPoint(curve, (flow) => network.headOf({ kind: "forced", pump, flow, curves })),
+  );
+  const flows = flowsAt(network, curves, found);
+  const siphonFlow = lift < 0 ? network.flows({ kind: "idle" }).delivered : undefined;
+  const base = { staticHead: lift, ...(siphonFlow !== undefined && { siphonFlow }) };
+  // Pumps whose water all leaves through holes before the outlet lift nothing, whatever they pass.
+  if (flows && flows.delivered <= NOTHING && compiled.holes.length > 0) {
+    const bestHead = Math.max(...found.map((outcome) => settledDuty(outcome)?.head ?? 0));
+    const shortfall = lift - bestHead;
+    const nothing: Outcome = { kind: "cannot-lift", staticHead: lift, bestHead, shortfall };
+    return { ...base, outcome: nothing, outcomes: found.map(() => nothing) };
   }
-  return {
-    kind: "ready" as const,
-    compiled: compilation.line,
-    pump,
-    curve: pumpCurve(pump, pumpItem.speedRatio ?? 1),
-    water: waterAt(line.site.waterTemperature, line.site.specificGravity),
-  };
+  if (flows) refuseDrooping(compiled, curves, flows);
+  const outcome = together(compiled, found, flows);
+  return { ...base, outcome, outcomes: found, ...(flows && { flows }) };
 }
 
-function caseOutcome(
-  line: CompiledLine,
-  curve: PumpCurve,
-  levelCase: LevelCase,
-  context: LossContext,
-): Pick<CaseSolution, "staticHead" | "outcome" | "siphonFlow"> {
-  const lift = staticHead(line, levelCase, context.water);
-  const found = operatingPoint(curve, (flow) => systemHead(line, levelCase, flow, context));
-  const outcome = orNothingDelivered(line, levelCase, found, lift, context);
-  // What runs downhill through a line with holes is not worked out, so nothing is said of it.
-  if (lift >= 0 || line.holes.length > 0) return { staticHead: lift, outcome };
-  return { staticHead: lift, outcome, siphonFlow: downhillFlow(line, -lift, context) };
+/** Everything that runs with one pump at its duty, or at the end of its curve, and the others beside it. */
+function flowsAt(
+  network: LineNetwork,
+  curves: readonly PumpCurve[],
+  outcomes: readonly Outcome[],
+): Flows | undefined {
+  const settled = outcomes.findIndex((outcome) => settledDuty(outcome));
+  const pump = settled >= 0 ? settled : outcomes.findIndex(({ kind }) => kind === "beyond-curve");
+  const outcome = outcomes[pump];
+  if (!outcome) return undefined;
+  const duty = outcome.kind === "beyond-curve" ? outcome.last : settledDuty(outcome);
+  return duty && network.flows({ kind: "forced", pump, flow: duty.flow, curves });
 }
 
-/** A pump whose water all leaves through holes before the outlet lifts nothing, whatever it passes. */
-function orNothingDelivered(
-  line: CompiledLine,
-  levelCase: LevelCase,
-  outcome: Outcome,
-  lift: number,
-  context: LossContext,
-): Outcome {
-  const duty = settledDuty(outcome);
-  if (!duty || line.holes.length === 0) return outcome;
-  if (flowsAlong(line, levelCase, duty.flow, context).delivered > NOTHING) return outcome;
-  const { head: bestHead } = duty;
-  return { kind: "cannot-lift", staticHead: lift, bestHead, shortfall: lift - bestHead };
+/** A pump on the rising part of its curve beside others has no duty of its own to settle at. */
+function refuseDrooping(line: CompiledLine, curves: readonly PumpCurve[], { byPump }: Flows): void {
+  if (curves.length < 2) return;
+  for (const [i, curve] of curves.entries()) {
+    const flow = byPump[i] as number;
+    const peak = peakFlow(curve);
+    if (flow > NOTHING && peak > curve.firstFlow && flow < peak) {
+      throw new NotBalanced({ code: "pump-droops", itemId: line.pumps[i]?.item.id as string });
+    }
+  }
 }
 
-/** m³/s: less than this at an outlet is no flow */
-const NOTHING = 1e-7;
+/** One outcome for all pumps: that of the only one, the first that is off its curve, or the joint duty. */
+function together(compiled: CompiledLine, outcomes: Outcome[], flows: Flows | undefined): Outcome {
+  const [first, ...others] = outcomes;
+  if (!first || others.length === 0) return first as Outcome;
+  const off = outcomes.find(({ kind }) => kind === "beyond-curve" || kind === "below-curve");
+  if (off) return off;
+  if (!flows || !outcomes.some((outcome) => settledDuty(outcome))) return first;
+  return { kind: "runs", duty: jointDuty(compiled, flows) };
+}
 
-/** Flow in m³/s at which the line takes exactly the head that falling water gives it. */
-function downhillFlow(line: CompiledLine, fall: number, context: LossContext): number {
-  const surplus = (flow: number) => stretchLoss(line.segments, flow, context) - fall;
-  let high = 1e-4;
-  while (surplus(high) < 0) high *= 2;
-  return bracketedRoot(surplus, 0, high, -fall, surplus(high), high * 1e-10);
+/** Flow of the pumps that draw from the source, and the head that gives it the power all pumps give. */
+function jointDuty({ pumps }: CompiledLine, flows: Flows): Duty {
+  let flow = 0;
+  let lifted = 0;
+  for (const [i, pump] of pumps.entries()) {
+    const own = flows.byPump[i] as number;
+    if (!pump.fed) flow += own;
+    lifted += own * headAdded(pump, flows);
+  }
+  return { flow, head: flow > 0 ? lifted / flow : 0 };
+}
+
+function headAdded({ inlet, outlet }: PlacedPump, { nodeHeads }: Flows): number {
+  return (nodeHeads[outlet] as number) - (nodeHeads[inlet] as number);
 }
 
 function whileRunning(
   line: Line,
-  compiled: CompiledLine,
-  pump: Pump,
-  curve: PumpCurve,
-  { outcome }: Pick<CaseSolution, "outcome">,
+  { compiled, on }: Prepared,
+  { outcome, outcomes, flows }: WorkedCase,
   levelCase: LevelCase,
   context: LossContext,
 ): Running | undefined {
+  if (!flows) return undefined;
   const settled = settledDuty(outcome);
-  const duty = settled ?? (outcome.kind === "beyond-curve" ? outcome.last : undefined);
-  if (!duty) return undefined;
-  const { flow, head } = duty;
   const { water } = context;
-  const flows = flowsAlong(compiled, levelCase, flow, context);
-  const points = headLine(compiled, levelCase, flows.bySegment, head, context);
-  const hydraulicPower = water.density * GRAVITY * flow * head;
-  // Published power is for clean water; heavier water takes more in proportion.
-  const published = publishedValue(powerAt(curve, flow));
-  const power = published === undefined ? undefined : published * line.site.specificGravity;
-  const npshRequired = publishedValue(npshRequiredAt(curve, flow));
+  const points = headLine(compiled, flows, context);
+  const pumps = on.map(({ itemId, pump, curve }, i): PumpAtWork => {
+    const placed = compiled.pumps[i] as PlacedPump;
+    const own = outcomes[i];
+    // The flow that was found for one pump is that pump's own, to the last digit.
+    const exact = on.length === 1 && own ? (settledDuty(own) ?? endOf(own)) : undefined;
+    const duty = exact ?? { flow: flows.byPump[i] as number, head: headAdded(placed, flows) };
+    // Published power is for clean water; heavier water takes more in proportion.
+    const published = publishedValue(powerAt(curve, duty.flow));
+    const npshRequired = publishedValue(npshRequiredAt(curve, duty.flow));
+    return {
+      itemId,
+      duty,
+      suction: suctionState(compiled, placed, flows, levelCase, pump, line.site, points, water),
+      ...(published !== undefined && { power: published * line.site.specificGravity }),
+      ...(npshRequired !== undefined && { npshRequired }),
+    };
+  });
+  const duty = on.length === 1 && pumps[0] ? pumps[0].duty : jointDuty(compiled, flows);
+  const hydraulicPower = water.density * GRAVITY * duty.flow * duty.head;
+  const known = pumps.every((pump) => pump.power !== undefined || pump.duty.flow <= NOTHING);
+  const power = pumps.reduce((sum, pump) => sum + (pump.power ?? 0), 0);
   return {
     basis: settled ? "duty" : "end-of-curve",
     duty,
+    pumps,
     flows,
     ledger: headLedger(compiled, levelCase, flows, context),
     headLine: points,
-    suction: suctionState(compiled, levelCase, flow, pump, line.site, points, context),
     hydraulicPower,
-    ...(power !== undefined && { power, efficiency: hydraulicPower / power }),
-    ...(npshRequired !== undefined && { npshRequired }),
+    ...(known && power > 0 && { power, efficiency: hydraulicPower / power }),
   };
+}
+
+function endOf(outcome: Outcome): Duty | undefined {
+  return outcome.kind === "beyond-curve" ? outcome.last : undefined;
 }

@@ -1,4 +1,4 @@
-import type { CompiledLine } from "../line/compileLine.ts";
+import { beforeFork, type CompiledLine } from "../line/compiledLine.ts";
 import type { LossContext } from "../line/lineLoss.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
@@ -58,7 +58,7 @@ export interface Comparison {
  * A pump falls short only when neither axis can save it.
  *
  * `lost` (m³/s) is what holes between the pump and the outlet let go at the duty; it is added to the
- * flow measured at the outlet, with its doubt.
+ * flow measured at the outlet, with its doubt. For lines with one pump: with several, none can be told apart.
  */
 export function compareWithRated(
   line: CompiledLine,
@@ -103,8 +103,8 @@ export function compareWithRated(
   const improve = judgement === "cannot-tell" ? weightiest(atFlow, atHead) : undefined;
   const { afterItemId } = reading.discharge;
   const gaugeMisplaced =
-    afterItemId !== line.pumpItem.id &&
-    !line.segments.slice(line.pumpIndex).some(({ itemId }) => itemId === afterItemId);
+    afterItemId !== line.pumps[0]?.item.id &&
+    !beforeFork(line).some(({ itemId }) => itemId === afterItemId);
   return {
     flow,
     head,

@@ -1,5 +1,6 @@
 import { GRAVITY } from "../constants/gravity.ts";
-import type { CompiledLine } from "../line/compileLine.ts";
+import { beforeFork, type CompiledLine, suctionOf } from "../line/compiledLine.ts";
+import { lineNetwork } from "../line/flowsAlong.ts";
 import { type LossContext, stretchLoss } from "../line/lineLoss.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { type Estimate, measuredFlow, rectangular } from "./measuredFlow.ts";
@@ -44,10 +45,10 @@ export function headModel(
   const flow: Estimate = measuredFlow(reading.flow);
   const perMetre = context.water.density * GRAVITY;
   const between = segmentsToGauge(line, discharge.afterItemId);
-  const tap = between.at(-1) ?? line.segments[line.pumpIndex];
+  const tap = between.at(-1) ?? beforeFork(line)[0];
   const dischargeBore = tap?.stock.bore as number;
-  const suctionSegments = line.segments.slice(0, line.pumpIndex);
-  const suctionBore = suctionSegments.at(-1)?.stock.bore;
+  const suctionBore = suctionOf(line).at(-1)?.stock.bore;
+  const suctionLoss = lossBeforePump(line, context);
 
   const gauge = (
     name: HeadInput,
@@ -91,7 +92,7 @@ export function headModel(
         (suctionBore ? velocityHead(q, suctionBore) : 0);
       return delivered - drawn + v["line-between"] * lostAfter;
     }
-    const lostBefore = stretchLoss(suctionSegments, q, context);
+    const lostBefore = suctionLoss(q);
     return delivered - v["water-level"] + v["line-between"] * (lostAfter + lostBefore);
   };
   return { inputs, head };
@@ -114,9 +115,25 @@ function lostUncertainty(lost: number): number {
   return lost * rectangular(COMPUTED_LOSS_TOLERANCE);
 }
 
+/** m taken on the way to the pump at a flow in m³/s, where suction lines may join. */
+function lossBeforePump(line: CompiledLine, context: LossContext): (flow: number) => number {
+  const pump = line.pumps[0];
+  if (line.single || !pump) {
+    const suction = suctionOf(line);
+    return (flow) => stretchLoss(suction, flow, context);
+  }
+  const network = lineNetwork(line, "normal", context);
+  return (flow) => {
+    const { nodeHeads } = network.flows({ kind: "forced", pump: 0, flow, curves: [] });
+    return (nodeHeads[0] as number) - (nodeHeads[pump.inlet] as number);
+  };
+}
+
 /** The segments the water passes between the pump and a gauge tapped in after an item. */
 function segmentsToGauge(line: CompiledLine, afterItemId: string) {
-  const after = line.segments.slice(line.pumpIndex);
+  const after = beforeFork(line);
   const lastIndex = after.findLastIndex((segment) => segment.itemId === afterItemId);
-  return after.slice(0, lastIndex + 1).filter((s) => s.kind !== "exit" && s.kind !== "nozzle");
+  return after.slice(0, lastIndex + 1).filter((s) => !WAYS_OUT.has(s.kind));
 }
+
+const WAYS_OUT: ReadonlySet<string> = new Set(["exit", "nozzle", "emitter"]);

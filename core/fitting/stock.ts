@@ -19,6 +19,10 @@ export interface FittingStock {
    * for clean water.
    */
   opensFullyAt?: number;
+  /** goes up and down with the water and keeps itself covered */
+  floats?: boolean;
+  /** how a valve's loss grows as it is shut; absent where nothing can be shut */
+  throttles?: "gate" | "plug" | "linear";
   source: string;
 }
 
@@ -63,10 +67,10 @@ export const FITTING_STOCK: readonly FittingStock[] = [
   byDiameters("tee", "tee-branch", "Tee, through the branch", 60),
   byDiameters("tee", "wye-run", "Wye, straight through", 12, undefined, PRACTICE),
   byDiameters("tee", "wye-branch", "Wye, through the branch", 35, undefined, PRACTICE),
-  byDiameters("valve", "gate-valve", "Gate valve, open", 8),
-  byDiameters("valve", "ball-valve", "Ball valve, open", 3),
-  byDiameters("valve", "globe-valve", "Globe valve, open", 340),
-  byDiameters("valve", "angle-valve", "Angle valve, open", 150),
+  { ...byDiameters("valve", "gate-valve", "Gate valve", 8), throttles: "gate" },
+  { ...byDiameters("valve", "ball-valve", "Ball valve", 3), throttles: "plug" },
+  { ...byDiameters("valve", "globe-valve", "Globe valve", 340), throttles: "linear" },
+  { ...byDiameters("valve", "angle-valve", "Angle valve", 150), throttles: "linear" },
   byDiameters("check", "check-swing", "Check valve, swing", 100, SWING_OPENS),
   byDiameters("check", "check-lift", "Check valve, lift", 600),
   byDiameters("check", "foot-valve-hinged", "Foot valve with strainer, hinged", 75, SWING_OPENS),
@@ -80,7 +84,10 @@ export const FITTING_STOCK: readonly FittingStock[] = [
     source: PRACTICE,
   },
   byCoefficient("coupling", "lever-coupling", "Lever coupling, full bore", 0.1, PRACTICE),
-  byCoefficient("strainer", "floating-intake", "Floating intake with strainer", 2, PRACTICE),
+  {
+    ...byCoefficient("strainer", "floating-intake", "Floating intake with strainer", 2, PRACTICE),
+    floats: true,
+  },
   byCoefficient("strainer", "strainer-clean", "Strainer, clean", 1.5, PRACTICE),
   byCoefficient("strainer", "strainer-half-blind", "Strainer, half blind", 6, PRACTICE),
   byCoefficient("entrance", "entrance-sharp", "Entrance, square edge", 0.5),

@@ -1,91 +1,216 @@
 import { GRAVITY } from "../constants/gravity.ts";
 import { type Link, solveNetwork } from "../network/solveNetwork.ts";
-import type { CompiledLine, Hole } from "./compileLine.ts";
-import { endHead, type LossContext, stretchLoss } from "./lineLoss.ts";
+import { bracketedRoot } from "../numeric/bracketedRoot.ts";
+import { continuedHead, type PumpCurve } from "../pump/curve.ts";
+import type { CompiledLine, Hole } from "./compiledLine.ts";
+import type { Finding } from "./finding.ts";
+import { endHead, type LossContext, sourceHead, staticHead, stretchLoss } from "./lineLoss.ts";
 import type { LevelCase } from "./path.ts";
 
 /** Discharge coefficient of a drilled hole with a square edge; the customary textbook value. */
 export const HOLE_COEFFICIENT = 0.61;
 
-/** What runs where while the pump passes a flow. */
+/** What runs where. Flows in m³/s, positive along the path; heads in m above datum. */
 export interface Flows {
-  /** m above datum: total head wanted just after the pump */
-  headAfterPump: number;
-  /** m³/s through each segment of the line */
+  /** total head at every node of the line */
+  nodeHeads: number[];
   bySegment: number[];
-  /** m³/s that reaches the outlet */
+  byPump: number[];
+  byOutlet: number[];
+  /** what reaches the outlets together */
   delivered: number;
-  /** m³/s lost through each hole */
+  /** what is lost through each hole */
   lost: { itemId: string; flow: number }[];
 }
 
-/** The network of a line with holes did not balance; `solveLine` turns it into a finding. */
-export class NotBalanced extends Error {}
+/**
+ * What drives the water: one pump held at a flow, the others on their curves; or nothing, with the pumps
+ * standing open.
+ */
+export type Drive =
+  | { kind: "forced"; pump: number; flow: number; curves: readonly PumpCurve[] }
+  | { kind: "idle" };
+
+/** The network of a line did not balance; `solveLine` turns it into a finding. */
+export class NotBalanced extends Error {
+  constructor(readonly finding: Finding = { code: "not-balanced" }) {
+    super(finding.code);
+  }
+}
+
+/** Flows and heads of a line in one case, asked for again and again: each starts from the last answer. */
+export interface LineNetwork {
+  flows: (drive: Drive) => Flows;
+  /** m the forced pump must add */
+  headOf: (drive: Extract<Drive, { kind: "forced" }>) => number;
+}
 
 /**
- * Flow through every segment while the pump passes `pumpFlow` (m³/s). Without holes that is the same
- * everywhere. With holes the discharge is a network: each hole an orifice into the open, q = Cd A √(2gh),
- * that lets no air in; an outlet into the open gives no water back.
+ * A line as a network in one case. A single path has no need to be balanced: what the pump passes runs
+ * everywhere. Otherwise stretches, pumps on their curves and holes are links between nodes: each hole an
+ * orifice into the open, q = Cd A √(2gh), that lets no air in; an outlet into the open and a check valve
+ * let no water back, and a pump does not run backwards.
  */
-export function flowsAlong(
+export function lineNetwork(
   line: CompiledLine,
   levelCase: LevelCase,
-  pumpFlow: number,
   context: LossContext,
-): Flows {
-  const { segments, pumpIndex, holes } = line;
-  const end = endHead(line, levelCase, context.water);
-  if (holes.length === 0) {
+): LineNetwork {
+  const { water } = context;
+  if (line.single) return singlePath(line, levelCase, context);
+  const source = sourceHead(line.source, levelCase, water);
+  const fixed = new Map<number, number>([[0, source]]);
+  for (const outlet of line.outlets) fixed.set(outlet.node, endHead(outlet, levelCase, water));
+  const junctionNodes = line.nodes.map((_, node) => node).filter((node) => !fixed.has(node));
+  const fixedNodes = [...fixed.keys()];
+  const junctions = junctionNodes.length;
+  const place = new Array<number>(line.nodes.length);
+  for (const [i, node] of junctionNodes.entries()) place[node] = i;
+  for (const [i, node] of fixedNodes.entries()) place[node] = junctions + i;
+  const at = (node: number) => place[node] as number;
+  const fixedHeads = [...fixed.values(), ...line.holes.map((hole) => hole.elevation)];
+
+  const open = line.stretches.filter((stretch) => !stretch.shut);
+  const stretchLinks = open.map(({ from, to, start, end, oneWay }): Link => {
+    const own = line.segments.slice(start, end);
     return {
-      headAfterPump: end + stretchLoss(segments.slice(pumpIndex), pumpFlow, context),
-      bySegment: segments.map(() => pumpFlow),
-      delivered: pumpFlow,
-      lost: [],
+      from: at(from),
+      to: at(to),
+      oneWay,
+      loss:
+        own.length === 0
+          ? (q) => q * NO_RESISTANCE
+          : (q) => (q < 0 ? -stretchLoss(own, -q, context) : stretchLoss(own, q, context)),
     };
-  }
-  const places = [...new Set([pumpIndex, ...holes.map((hole) => hole.index)])].sort(
-    (a, b) => a - b,
-  );
-  const junctions = places.length;
-  const stretches = places.map((from, i) => segments.slice(from, places[i + 1] ?? segments.length));
-  const along = stretches.map((stretch, i): Link => {
-    const loss = (q: number) => Math.sign(q) * stretchLoss(stretch, Math.abs(q), context);
-    const last = i === junctions - 1;
-    // The outlet's fixed head is the first of them.
-    return last
-      ? { from: i, to: junctions, loss, oneWay: line.outlet.type !== "submerged" }
-      : { from: i, to: i + 1, loss };
   });
-  const out = holes.map(
-    (hole, k): Link => ({
-      from: places.indexOf(hole.index),
-      to: junctions + 1 + k,
-      loss: orificeLoss(hole),
-      oneWay: true,
-    }),
-  );
-  const solution = solveNetwork({
-    junctions,
-    fixedHeads: [end, ...holes.map((hole) => hole.elevation)],
-    inflows: places.map((_, i) => (i === 0 ? pumpFlow : 0)),
-    links: [...along, ...out],
+  const holeLinks = line.holes.map((hole, k): Link => {
+    const to = junctions + fixedNodes.length + k;
+    return { from: at(hole.node), to, oneWay: true, loss: orificeLoss(hole) };
   });
-  if (solution.kind !== "balanced") throw new NotBalanced();
-  const { heads, flows } = solution;
-  const stretchFlow = flows.slice(0, junctions).map((flow) => Math.max(flow, 0));
-  const bySegment = segments.map((_, i) => {
-    const stretch = places.findLastIndex((place) => place <= i);
-    return stretch < 0 ? pumpFlow : (stretchFlow[stretch] as number);
-  });
-  return {
-    headAfterPump: heads[0] as number,
-    bySegment,
-    delivered: stretchFlow.at(-1) as number,
-    lost: holes.map(({ itemId }, k) => ({
-      itemId,
-      flow: Math.max(flows[junctions + k] as number, 0),
-    })),
+  const pumpLink = (index: number, loss: Link["loss"]): Link => {
+    const { inlet, outlet } = line.pumps[index] as CompiledLine["pumps"][number];
+    return { from: at(inlet), to: at(outlet), oneWay: true, loss };
   };
+  let last: { kind: Drive["kind"]; pump: number; flows: readonly number[] } | undefined;
+
+  function solve(drive: Drive) {
+    const inflows = new Array<number>(junctions).fill(0);
+    const links = [...stretchLinks, ...holeLinks];
+    const onCurve = line.pumps
+      .map((_, i) => i)
+      .filter((i) => drive.kind === "idle" || i !== drive.pump);
+    for (const i of onCurve) {
+      const curve = drive.kind === "forced" ? drive.curves[i] : undefined;
+      links.push(pumpLink(i, curve ? (q) => -continuedHead(curve, q) : (q) => q * NO_RESISTANCE));
+    }
+    if (drive.kind === "forced") {
+      const { inlet, outlet } = line.pumps[drive.pump] as CompiledLine["pumps"][number];
+      for (const [node, sign] of [
+        [inlet, -1],
+        [outlet, 1],
+      ] as const) {
+        const i = at(node);
+        if (i < junctions) inflows[i] = (inflows[i] as number) + sign * drive.flow;
+      }
+    }
+    const pump = drive.kind === "forced" ? drive.pump : -1;
+    const start = last?.kind === drive.kind && last.pump === pump ? last.flows : undefined;
+    const network = { junctions, fixedHeads, inflows, links };
+    let solution = solveNetwork(network, start);
+    // A guess far off may lead astray where a plain start does not.
+    if (solution.kind !== "balanced" && start) solution = solveNetwork(network);
+    if (solution.kind !== "balanced") throw new NotBalanced();
+    last = { kind: drive.kind, pump, flows: solution.flows };
+    return { solution, onCurve };
+  }
+  const nodeHead = (heads: readonly number[], node: number) =>
+    fixed.get(node) ?? (heads[at(node)] as number);
+
+  return {
+    headOf: (drive) => {
+      const { heads } = solve(drive).solution;
+      const { inlet, outlet } = line.pumps[drive.pump] as CompiledLine["pumps"][number];
+      return nodeHead(heads, outlet) - nodeHead(heads, inlet);
+    },
+    flows: (drive) => {
+      const { solution, onCurve } = solve(drive);
+      const { heads, flows } = solution;
+      const flowIn = (link: number) => {
+        const flow = flows[link] as number;
+        return Math.abs(flow) < NOTHING ? 0 : flow;
+      };
+      const byStretch = new Map(open.map((stretch, k) => [stretch, flowIn(k)]));
+      const bySegment = line.stretches.flatMap((stretch) =>
+        new Array<number>(stretch.end - stretch.start).fill(byStretch.get(stretch) ?? 0),
+      );
+      const firstHole = open.length;
+      const firstPump = firstHole + line.holes.length;
+      const byOutlet = line.outlets.map(({ node }) => {
+        const into = line.stretches.find((stretch) => stretch.to === node);
+        return (into && byStretch.get(into)) ?? 0;
+      });
+      return {
+        nodeHeads: line.nodes.map((_, node) => nodeHead(heads, node)),
+        bySegment,
+        byPump: line.pumps.map((_, i) =>
+          drive.kind === "forced" && i === drive.pump
+            ? drive.flow
+            : flowIn(firstPump + onCurve.indexOf(i)),
+        ),
+        byOutlet,
+        delivered: byOutlet.reduce((sum, flow) => sum + flow, 0),
+        lost: line.holes.map(({ itemId }, k) => ({
+          itemId,
+          flow: Math.max(flowIn(firstHole + k), 0),
+        })),
+      };
+    },
+  };
+}
+
+/** m per m³/s: a way with nothing on it */
+const NO_RESISTANCE = 1e-3;
+
+/** m³/s: less than this is no flow */
+export const NOTHING = 1e-7;
+
+function singlePath(line: CompiledLine, levelCase: LevelCase, context: LossContext): LineNetwork {
+  const { segments, stretches, nodes } = line;
+  const source = sourceHead(line.source, levelCase, context.water);
+  const lift = staticHead(line, levelCase, context.water);
+  return {
+    headOf: ({ flow }) => lift + stretchLoss(segments, flow, context),
+    flows: (drive) => {
+      const flow = drive.kind === "forced" ? drive.flow : downhillFlow(line, -lift, context);
+      const pump = line.pumps[0] as CompiledLine["pumps"][number];
+      const nodeHeads = nodes.map(() => source);
+      for (const { from, to, start, end } of stretches) {
+        if (from === pump.outlet) {
+          const added = drive.kind === "idle" ? 0 : lift + stretchLoss(segments, flow, context);
+          nodeHeads[from] = (nodeHeads[pump.inlet] as number) + added;
+        }
+        const taken = stretchLoss(segments.slice(start, end), flow, context);
+        nodeHeads[to] = (nodeHeads[from] as number) - taken;
+      }
+      return {
+        nodeHeads,
+        bySegment: segments.map(() => flow),
+        byPump: [flow],
+        byOutlet: [flow],
+        delivered: flow,
+        lost: [],
+      };
+    },
+  };
+}
+
+/** Flow in m³/s at which the line takes exactly the head that falling water gives it. */
+function downhillFlow(line: CompiledLine, fall: number, context: LossContext): number {
+  if (fall <= 0) return 0;
+  const surplus = (flow: number) => stretchLoss(line.segments, flow, context) - fall;
+  let high = 1e-4;
+  while (surplus(high) < 0) high *= 2;
+  return bracketedRoot(surplus, 0, high, -fall, surplus(high), high * 1e-10);
 }
 
 /** Head in m that drives a flow through a hole: h = q² / (2g (Cd A)²), odd in q. */

@@ -2,8 +2,8 @@ import { GRAVITY } from "../constants/gravity.ts";
 import { darcyWeisbachLoss, velocityHead } from "../pipe/darcyWeisbach.ts";
 import { hazenWilliamsLoss } from "../pipe/hazenWilliams.ts";
 import type { Water } from "../water/water.ts";
-import type { CompiledLine, Segment } from "./compileLine.ts";
-import type { LevelCase, Method } from "./path.ts";
+import type { CompiledLine, PlacedOutlet, Segment } from "./compiledLine.ts";
+import type { LevelCase, Method, Source } from "./path.ts";
 
 /** What a loss depends on beside the segment and the flow. */
 export interface LossContext {
@@ -20,7 +20,11 @@ export function segmentLoss(segment: Segment, flow: number, context: LossContext
         ? darcyWeisbachLoss(segment.run, flow, context.water)
         : hazenWilliamsLoss(segment.run, flow);
   }
-  if (segment.k > 0) loss += segment.k * velocityHead(flow, segment.bore);
+  if (segment.k > 0 && flow > 0) loss += segment.k * velocityHead(flow, segment.bore);
+  if (segment.emitter) {
+    const { flow: known, pressure } = segment.emitter;
+    loss += (pressure / (context.water.density * GRAVITY)) * (flow / known) ** 2;
+  }
   return loss;
 }
 
@@ -31,27 +35,42 @@ export function stretchLoss(segments: readonly Segment[], flow: number, context:
   return loss;
 }
 
-/**
- * Height in m the water must be raised in a case, with pressure at the outlet counted in metres.
- * "low" is the hardest case: source low and, where the outlet is under water, the receiving level
- * high; "high" is the easiest.
- */
-export function staticHead(line: CompiledLine, levelCase: LevelCase, water: Water): number {
-  return endHead(line, levelCase, water) - line.source[levelCase];
+/** Total head in m above datum of the source: its level, and what stands on a closed tank. */
+export function sourceHead(source: Source, levelCase: LevelCase, water: Water): number {
+  return source.level[levelCase] + (source.gasPressure ?? 0) / (water.density * GRAVITY);
 }
 
-/** Total head in m above datum that the outlet asks for at no flow. */
-export function endHead(line: CompiledLine, levelCase: LevelCase, water: Water): number {
-  const { outlet } = line;
+/**
+ * Total head in m above datum that an outlet asks for at no flow. "low" is the hardest case: source low
+ * and, where the outlet is under water, the receiving level high; "high" is the easiest.
+ */
+export function endHead(
+  { item: { outlet }, elevation }: PlacedOutlet,
+  levelCase: LevelCase,
+  water: Water,
+): number {
   switch (outlet.type) {
     case "submerged":
-      return outlet.level[OPPOSITE[levelCase]];
+      return (
+        outlet.level[OPPOSITE[levelCase]] + (outlet.gasPressure ?? 0) / (water.density * GRAVITY)
+      );
     case "pressure":
-      return line.outletElevation + outlet.pressure / (water.density * GRAVITY);
+      return elevation + outlet.pressure / (water.density * GRAVITY);
     case "free":
     case "nozzle":
-      return line.outletElevation;
+    case "emitter":
+      return elevation;
   }
+}
+
+/**
+ * Height in m the water must be raised in a case before any runs, with pressure at the outlet counted in
+ * metres; to the lowest of several outlets.
+ */
+export function staticHead(line: CompiledLine, levelCase: LevelCase, water: Water): number {
+  let least = Number.POSITIVE_INFINITY;
+  for (const outlet of line.outlets) least = Math.min(least, endHead(outlet, levelCase, water));
+  return least - sourceHead(line.source, levelCase, water);
 }
 
 const OPPOSITE: Record<LevelCase, LevelCase> = { low: "high", normal: "normal", high: "low" };

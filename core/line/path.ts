@@ -31,6 +31,10 @@ export interface FittingItem {
   fitting: string;
   count: number;
   stock?: string | undefined;
+  /** how far a valve is open, 0 (shut) to 1; open when absent */
+  opening?: number | undefined;
+  /** a check or foot valve fitted with its arrow against the water */
+  reversed?: boolean | undefined;
 }
 
 /** A change of height with no pipe of its own, such as a pump standing on a plinth. */
@@ -58,13 +62,20 @@ export interface OutletItem {
 
 export type Outlet =
   | { type: "free" }
-  | { type: "submerged"; level: Levels }
+  /** `gasPressure` in Pa (gauge) stands on the surface of a closed tank; 0 when absent */
+  | { type: "submerged"; level: Levels; gasPressure?: number | undefined }
   /** a pressure in Pa (gauge) to be kept at the outlet */
   | { type: "pressure"; pressure: number }
   /** a nozzle or gun: q = Cd A √(2p/ρ), bore in m */
-  | { type: "nozzle"; bore: number; dischargeCoefficient: number };
+  | { type: "nozzle"; bore: number; dischargeCoefficient: number }
+  /** a sprinkler known by what it passes: `flow` in m³/s at `pressure` in Pa, q ∝ √p */
+  | { type: "emitter"; flow: number; pressure: number };
 
-/** Branches that rejoin or end. Part of the document; not solved yet. */
+/**
+ * Where the water parts. A branch that ends in an outlet ends there; the others meet again where the path
+ * goes on. An empty branch is the straight way on past a tee. A split that starts the path gives each
+ * branch an intake of its own; pumps side by side are branches with a pump each.
+ */
 export interface SplitItem {
   kind: "split";
   id: string;
@@ -94,6 +105,8 @@ export interface Source {
   level: Levels;
   /** m above datum: where the path starts */
   intake: number;
+  /** Pa (gauge) on the surface of a closed tank; 0 when absent */
+  gasPressure?: number | undefined;
 }
 
 export interface Method {
@@ -116,4 +129,36 @@ export interface Line {
   path: PathItem[];
   site: Site;
   method: Method;
+}
+
+/** Every item of a path, those of branches after their split, in the order of the path. */
+export function everyItem<T extends { kind: string; branches?: T[][] } = PathItem>(
+  path: readonly T[],
+): T[] {
+  return path.flatMap((item) => [item, ...(item.branches ?? []).flatMap((b) => everyItem(b))]);
+}
+
+/** The list an item stands in, the path itself or a branch, and its place there. */
+export function locate<T extends { kind: string; id: string; branches?: T[][] } = PathItem>(
+  path: readonly T[],
+  id: string,
+): { list: readonly T[]; index: number } | undefined {
+  const index = path.findIndex((item) => item.id === id);
+  if (index >= 0) return { list: path, index };
+  for (const branch of path.flatMap((item) => item.branches ?? [])) {
+    const found = locate(branch, id);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+/** The path with every item replaced by what `change` makes of it; an empty list takes an item out. */
+export function changeItems<T extends { kind: string; branches?: T[][] } = PathItem>(
+  path: readonly T[],
+  change: (item: T) => T | T[],
+): T[] {
+  return path.flatMap((item) => {
+    const branches = item.branches?.map((branch) => changeItems(branch, change));
+    return change(branches ? { ...item, branches } : item);
+  });
 }

@@ -1,20 +1,20 @@
-import type { CompiledLine } from "./compileLine.ts";
-import { flowsAlong } from "./flowsAlong.ts";
-import { type LossContext, staticHead, stretchLoss } from "./lineLoss.ts";
+import type { PumpCurve } from "../pump/curve.ts";
+import type { CompiledLine } from "./compiledLine.ts";
+import { lineNetwork } from "./flowsAlong.ts";
+import type { LossContext } from "./lineLoss.ts";
 import type { LevelCase } from "./path.ts";
 
-/** Total head in m the pump must make to pass a flow in m³/s: the system curve. */
-export function systemHead(
+/**
+ * Total head in m that a pump of the line must make to pass a flow in m³/s: the system curve as that pump
+ * meets it, with the others running on their `curves`. Curves may be left out where it is the only one.
+ */
+export function systemCurve(
   line: CompiledLine,
   levelCase: LevelCase,
-  flow: number,
   context: LossContext,
-): number {
-  // The plain single path is the common case, asked for many times in every solution.
-  if (line.holes.length === 0) {
-    return staticHead(line, levelCase, context.water) + stretchLoss(line.segments, flow, context);
-  }
-  const drawn = stretchLoss(line.segments.slice(0, line.pumpIndex), flow, context);
-  const { headAfterPump } = flowsAlong(line, levelCase, flow, context);
-  return headAfterPump - line.source[levelCase] + drawn;
+  pump = 0,
+  curves: readonly PumpCurve[] = [],
+): (flow: number) => number {
+  const network = lineNetwork(line, levelCase, context);
+  return (flow) => network.headOf({ kind: "forced", pump, flow, curves });
 }

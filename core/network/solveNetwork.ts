@@ -1,4 +1,4 @@
-import { factorize, solveFactorized } from "../numeric/skyline.ts";
+import { addEntry, type Skyline, skyline, solveSkyline } from "../numeric/skyline.ts";
 
 /**
  * A pipe network: junctions whose head is sought, points of fixed head, and links between them. Nodes
@@ -36,12 +36,16 @@ export type NetworkSolution =
   /** `residual` in m is the largest error of energy left */
   | { kind: "not-balanced"; residual: number; link: number };
 
-/** m³/s: a shut one-way link may still show this much, far below anything measurable. */
-const SHUT_SLOPE = 1e10;
+/** m per m³/s against reversed flow: what a shut link still shows is far below anything measurable. */
+const SHUT_SLOPE = 1e9;
+/** m: less head than this opens no shut link; at that slope rounding alone may show so much */
+const OPENING_HEAD = 1e-5;
 const LEAST_SLOPE = 1e-3;
 const MOST_STEPS = 200;
 /** m: a thousandth of a millimetre of water is balanced, where the steps have come to rest as well */
 const HEAD_TOLERANCE = 1e-6;
+/** fraction of the largest head that rounding may leave where links differ a billionfold */
+const HEAD_ROUNDING = 1e-9;
 /** fraction of the largest flow, or m³/s, by which a flow may still move */
 const FLOW_TOLERANCE = 1e-9;
 const LEAST_CHANGE = 1e-9;
@@ -49,53 +53,72 @@ const LEAST_CHANGE = 1e-9;
 /**
  * Heads and flows by the global gradient method: each step linearises every link about its flow and
  * solves the junctions' mass balance for the heads, so mass is balanced at every step and energy at the
- * end. Steps are shortened while they do not bring the energies closer.
+ * end. Steps are shortened while they do not bring the energies closer. `start` (m³/s, by link) is a
+ * guess of the flows, such as those of a network much like this one.
  *
  * Source: E. Todini, S. Pilati, A gradient algorithm for the analysis of pipe networks, in Computer
  * Applications in Water Supply vol. 1 (1988) 1–20.
  */
-export function solveNetwork(network: Network): NetworkSolution {
+export function solveNetwork(network: Network, start?: readonly number[]): NetworkSolution {
   const { junctions, links, fixedHeads } = network;
-  const flows = links.map(() => startingFlow(network));
-  let heads = new Array<number>(junctions).fill(0);
+  const count = links.length;
+  const flows = Float64Array.from(start ?? new Array<number>(count).fill(startingFlow(network)));
+  const losses = new Float64Array(count);
+  const slopes = new Float64Array(count);
+  const aims = new Float64Array(count);
+  const heads = new Float64Array(junctions + fixedHeads.length);
+  heads.set(fixedHeads, junctions);
+  const matrix = skyline(junctions, pairsOf(network));
   let worstBefore = Number.POSITIVE_INFINITY;
   let relax = 1;
-  const headAt = (node: number) =>
-    node < junctions ? (heads[node] as number) : (fixedHeads[node - junctions] as number);
 
   for (let step = 1; step <= MOST_STEPS; step++) {
-    const losses = links.map((link, k) => lossAt(link, flows[k] as number));
-    const slopes = links.map((link, k) => slopeAt(link, flows[k] as number));
-    const next = junctions === 0 ? [] : junctionHeads(network, flows, losses, slopes);
-    if (!next) return { kind: "cut-off" };
-    heads = next;
+    for (let k = 0; k < count; k++)
+      linearise(links[k] as Link, flows[k] as number, k, losses, slopes);
+    if (!junctionHeads(network, matrix, flows, losses, slopes, heads)) return { kind: "cut-off" };
     let worst = 0;
-    let change = 0;
-    let scale = 0;
-    const aims = links.map((link, k) => {
-      const drop = headAt(link.from) - headAt(link.to);
-      const residual = drop - (losses[k] as number);
-      worst = Math.max(worst, Math.abs(residual));
-      return (flows[k] as number) + residual / (slopes[k] as number);
-    });
+    for (let k = 0; k < count; k++) {
+      const { from, to } = links[k] as Link;
+      const residual = (heads[from] as number) - (heads[to] as number) - (losses[k] as number);
+      const aim = (flows[k] as number) + residual / (slopes[k] as number);
+      const shut = slopes[k] === SHUT_SLOPE && aim * SHUT_SLOPE < OPENING_HEAD;
+      if (!shut) worst = Math.max(worst, Math.abs(residual));
+      aims[k] = aim;
+    }
     relax = worst > worstBefore ? Math.max(relax / 2, 1 / 16) : Math.min(1, relax * 1.5);
     worstBefore = worst;
-    for (const [k, aim] of aims.entries()) {
+    let change = 0;
+    let scale = 0;
+    for (let k = 0; k < count; k++) {
       const flow = flows[k] as number;
+      const aim = aims[k] as number;
       change = Math.max(change, Math.abs(aim - flow));
       scale = Math.max(scale, Math.abs(aim));
       flows[k] = flow + relax * (aim - flow);
     }
     const still = change <= Math.max(FLOW_TOLERANCE * scale, LEAST_CHANGE);
-    if (still && worst <= HEAD_TOLERANCE) {
-      return { kind: "balanced", heads, flows: aims, steps: step };
+    if (still && worst <= Math.max(HEAD_TOLERANCE, HEAD_ROUNDING * largest(heads))) {
+      return {
+        kind: "balanced",
+        heads: [...heads.subarray(0, junctions)],
+        flows: [...aims],
+        steps: step,
+      };
     }
   }
   const errors = links.map((link, k) =>
-    Math.abs(headAt(link.from) - headAt(link.to) - lossAt(link, flows[k] as number)),
+    Math.abs(
+      (heads[link.from] as number) - (heads[link.to] as number) - lossAt(link, flows[k] as number),
+    ),
   );
   const residual = Math.max(...errors);
   return { kind: "not-balanced", residual, link: errors.indexOf(residual) };
+}
+
+function largest(values: Float64Array): number {
+  let most = 0;
+  for (const value of values) most = Math.max(most, Math.abs(value));
+  return most;
 }
 
 /** A guess of the right order: what is put in, shared by no one, or a litre a second. */
@@ -109,44 +132,63 @@ function lossAt({ loss, oneWay }: Link, flow: number): number {
   return oneWay && flow < 0 ? flow * SHUT_SLOPE : loss(flow);
 }
 
-function slopeAt({ loss, oneWay }: Link, flow: number): number {
-  if (oneWay && flow < 0) return SHUT_SLOPE;
-  const h = Math.max(Math.abs(flow) * 1e-4, 1e-9);
-  return Math.max((loss(flow + h) - loss(flow - h)) / (2 * h), LEAST_SLOPE);
+/** Loss of a link at a flow and its slope there. The slope only steers; one more evaluation is enough. */
+function linearise(
+  link: Link,
+  flow: number,
+  k: number,
+  losses: Float64Array,
+  slopes: Float64Array,
+): void {
+  if (link.oneWay && flow < 0) {
+    losses[k] = flow * SHUT_SLOPE;
+    slopes[k] = SHUT_SLOPE;
+    return;
+  }
+  const h = Math.max(Math.abs(flow) * 1e-5, 1e-9) * (flow < 0 ? -1 : 1);
+  const loss = link.loss(flow);
+  losses[k] = loss;
+  slopes[k] = Math.max((link.loss(flow + h) - loss) / h, LEAST_SLOPE);
 }
 
-/** Heads that balance every junction's mass with the links linearised; undefined when one is cut off. */
+function* pairsOf({ junctions, links }: Network): Iterable<readonly [number, number]> {
+  for (const { from, to } of links) if (from < junctions && to < junctions) yield [from, to];
+}
+
+/**
+ * Puts into `heads` those that balance every junction's mass with the links linearised; false when a
+ * junction is cut off.
+ */
 function junctionHeads(
-  { junctions, fixedHeads, inflows, links }: Network,
-  flows: readonly number[],
-  losses: readonly number[],
-  slopes: readonly number[],
-): number[] | undefined {
-  const entries = new Map<number, number>();
-  const add = (row: number, column: number, value: number) => {
-    if (column > row) return;
-    const key = row * junctions + column;
-    entries.set(key, (entries.get(key) ?? 0) + value);
-  };
-  const right = inflows.slice(0, junctions);
-  for (const [k, { from, to }] of links.entries()) {
+  { junctions, inflows, links }: Network,
+  matrix: Skyline,
+  flows: Float64Array,
+  losses: Float64Array,
+  slopes: Float64Array,
+  heads: Float64Array,
+): boolean {
+  if (junctions === 0) return true;
+  matrix.values.fill(0);
+  const right = new Float64Array(junctions);
+  for (let i = 0; i < junctions; i++) right[i] = inflows[i] as number;
+  for (let k = 0; k < links.length; k++) {
+    const { from, to } = links[k] as Link;
     const conductance = 1 / (slopes[k] as number);
     // q = flow + (H_from − H_to − loss) · conductance
     const constant = (flows[k] as number) - (losses[k] as number) * conductance;
-    for (const [node, other, sign] of [
-      [from, to, 1],
-      [to, from, -1],
-    ] as const) {
-      if (node >= junctions) continue;
-      right[node] = (right[node] as number) - sign * constant;
-      add(node, node, conductance);
-      if (other < junctions) add(node, other, -conductance);
-      else {
-        const fixed = fixedHeads[other - junctions] as number;
-        right[node] = (right[node] as number) + conductance * fixed;
-      }
+    if (from < junctions) {
+      const known = to < junctions ? 0 : conductance * (heads[to] as number);
+      right[from] = (right[from] as number) - constant + known;
+      addEntry(matrix, from, from, conductance);
+      if (to < junctions) addEntry(matrix, from, to, -conductance);
+    }
+    if (to < junctions) {
+      const known = from < junctions ? 0 : conductance * (heads[from] as number);
+      right[to] = (right[to] as number) + constant + known;
+      addEntry(matrix, to, to, conductance);
     }
   }
-  const factor = factorize(junctions, entries);
-  return factor && solveFactorized(factor, right);
+  if (!solveSkyline(matrix, right)) return false;
+  heads.set(right);
+  return true;
 }

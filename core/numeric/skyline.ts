@@ -5,73 +5,81 @@
  * Source: A. Jennings, A compact storage scheme for the solution of symmetric linear simultaneous
  * equations, Computer J. 9 (1966) 281–285.
  */
-export interface SkylineFactor {
-  first: readonly number[];
-  /** entries of L left of the diagonal, by row */
-  rows: readonly number[][];
-  diagonal: readonly number[];
+export interface Skyline {
+  size: number;
+  /** column of each row's first entry */
+  first: Int32Array;
+  /** place of each row's first entry in `values`; one more at the end */
+  start: Int32Array;
+  /** rows one after another, each ending in its diagonal */
+  values: Float64Array;
+}
+
+/** Room for a matrix of `size` rows with entries at the given pairs of rows, in either order. */
+export function skyline(size: number, pairs: Iterable<readonly [number, number]>): Skyline {
+  const first = Int32Array.from({ length: size }, (_, row) => row);
+  for (const [a, b] of pairs) {
+    const row = Math.max(a, b);
+    first[row] = Math.min(first[row] as number, a, b);
+  }
+  const start = new Int32Array(size + 1);
+  for (let row = 0; row < size; row++) {
+    start[row + 1] = (start[row] as number) + row - (first[row] as number) + 1;
+  }
+  return { size, first, start, values: new Float64Array(start[size] as number) };
+}
+
+/** Adds to an entry at or below the diagonal that was given room. */
+export function addEntry({ first, start, values }: Skyline, a: number, b: number, value: number) {
+  const row = Math.max(a, b);
+  const place = (start[row] as number) + Math.min(a, b) - (first[row] as number);
+  values[place] = (values[place] as number) + value;
 }
 
 /**
- * Factorises the matrix of `size` rows whose lower triangle holds `entries` at row · size + column.
- * Undefined when it is not positive definite to working accuracy.
+ * Overwrites the matrix with its factors and `right` with the solution. False when it is not positive
+ * definite to working accuracy.
  */
-export function factorize(
-  size: number,
-  entries: ReadonlyMap<number, number>,
-): SkylineFactor | undefined {
-  const first = Array.from({ length: size }, (_, i) => i);
-  for (const key of entries.keys()) {
-    const row = Math.floor(key / size);
-    first[row] = Math.min(first[row] as number, key % size);
-  }
-  const rows = first.map((start, row) =>
-    Array.from({ length: row - start }, (_, i) => entries.get(row * size + start + i) ?? 0),
-  );
-  const diagonal: number[] = [];
+export function solveSkyline({ size, first, start, values }: Skyline, right: Float64Array) {
+  // Entries of one row stand side by side: entry (i, j) is at base(i) + j.
+  const base = (row: number) => (start[row] as number) - (first[row] as number);
   for (let i = 0; i < size; i++) {
-    const row = rows[i] as number[];
-    const start = first[i] as number;
-    let pivot = entries.get(i * size + i) ?? 0;
-    const whole = pivot;
-    for (let j = start; j < i; j++) {
-      const other = rows[j] as number[];
-      const otherStart = first[j] as number;
-      let sum = row[j - start] as number;
-      for (let k = Math.max(start, otherStart); k < j; k++) {
-        sum -= (row[k - start] as number) * (other[k - otherStart] as number);
+    const from = first[i] as number;
+    const rowI = base(i);
+    const whole = values[rowI + i] as number;
+    for (let j = from + 1; j < i; j++) {
+      const rowJ = base(j);
+      let sum = values[rowI + j] as number;
+      for (let k = Math.max(from, first[j] as number); k < j; k++) {
+        sum -= (values[rowI + k] as number) * (values[rowJ + k] as number);
       }
-      row[j - start] = sum;
+      values[rowI + j] = sum;
     }
-    for (let j = start; j < i; j++) {
-      const scaled = row[j - start] as number;
-      const entry = scaled / (diagonal[j] as number);
+    let pivot = whole;
+    for (let j = from; j < i; j++) {
+      const scaled = values[rowI + j] as number;
+      const entry = scaled / (values[base(j) + j] as number);
       pivot -= scaled * entry;
-      row[j - start] = entry;
+      values[rowI + j] = entry;
     }
-    if (!(pivot > whole * 1e-14)) return undefined;
-    diagonal.push(pivot);
+    if (!(pivot > whole * 1e-14)) return false;
+    values[rowI + i] = pivot;
   }
-  return { first, rows, diagonal };
-}
-
-/** x of L D Lᵀ x = right. */
-export function solveFactorized(
-  { first, rows, diagonal }: SkylineFactor,
-  right: readonly number[],
-): number[] {
-  const x = [...right];
-  for (const [i, row] of rows.entries()) {
-    const start = first[i] as number;
-    for (const [k, entry] of row.entries())
-      x[i] = (x[i] as number) - entry * (x[start + k] as number);
+  for (let i = 0; i < size; i++) {
+    const rowI = base(i);
+    let sum = right[i] as number;
+    for (let k = first[i] as number; k < i; k++) {
+      sum -= (values[rowI + k] as number) * (right[k] as number);
+    }
+    right[i] = sum;
   }
-  for (const [i, pivot] of diagonal.entries()) x[i] = (x[i] as number) / pivot;
-  for (let i = rows.length - 1; i >= 0; i--) {
-    const start = first[i] as number;
-    for (const [k, entry] of (rows[i] as number[]).entries()) {
-      x[start + k] = (x[start + k] as number) - entry * (x[i] as number);
+  for (let i = 0; i < size; i++) right[i] = (right[i] as number) / (values[base(i) + i] as number);
+  for (let i = size - 1; i > 0; i--) {
+    const rowI = base(i);
+    const x = right[i] as number;
+    for (let k = first[i] as number; k < i; k++) {
+      right[k] = (right[k] as number) - (values[rowI + k] as number) * x;
     }
   }
-  return x;
+  return true;
 }

@@ -52,6 +52,27 @@ export function headAt(curve: PumpCurve, flow: number): OnCurve {
   return read(curve.head, flow);
 }
 
+/**
+ * Head in m of a pump among others at any flow, for balancing a network only: what lies outside the
+ * published points is continued, so the caller must not show a duty out there. Below its peak the curve
+ * is taken flat, since a network with a rising curve may have no balance or two.
+ */
+export function continuedHead({ head, firstFlow, lastFlow }: PumpCurve, flow: number): number {
+  const { x, y, slope } = head;
+  let peak = 0;
+  for (let i = 1; i < y.length; i++) if ((y[i] as number) > (y[peak] as number)) peak = i;
+  if (flow <= Math.max(x[peak] as number, firstFlow)) return y[peak] as number;
+  if (flow <= lastFlow) return evaluate(head, flow);
+  const last = y.at(-1) as number;
+  const steepness = Math.max(-(slope.at(-1) as number), (y[peak] as number) / lastFlow);
+  return last - steepness * (flow - lastFlow);
+}
+
+/** Flow in m³/s up to which the head does not fall: a pump there shares badly with others. */
+export function peakFlow({ head }: PumpCurve): number {
+  return head.x[head.y.indexOf(Math.max(...head.y))] as number;
+}
+
 /** Power in W taken at a flow. */
 export function powerAt(curve: PumpCurve, flow: number): OnCurve {
   return curve.power ? read(curve.power, flow) : { kind: "not-published" };

@@ -1,7 +1,7 @@
 import { GRAVITY } from "../constants/gravity.ts";
 import { type Outcome, settledDuty } from "../duty/operatingPoint.ts";
-import { solveLine } from "../duty/solveLine.ts";
-import type { LevelCase, Line } from "../line/path.ts";
+import { type Running, type Solution, solveLine } from "../duty/solveLine.ts";
+import { changeItems, everyItem, type LevelCase, type Line } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import type { PipeStock } from "../pipe/stock.ts";
 import type { Pump } from "../pump/pump.ts";
@@ -47,14 +47,14 @@ export function compareSizes(
   levelCase: LevelCase,
 ): SizeComparison {
   const runs = new Set(itemIds);
-  const length = line.path.reduce(
+  const length = everyItem(line.path).reduce(
     (sum, item) => (item.kind === "pipe" && runs.has(item.id) ? sum + item.length : sum),
     0,
   );
   const rows = [...sizes]
     .sort((a, b) => a.bore - b.bore)
     .flatMap((stock): SizeRow[] => {
-      const path = line.path.map((item) =>
+      const path = changeItems(line.path, (item) =>
         item.kind === "pipe" && runs.has(item.id) ? { ...item, stock: stock.id } : item,
       );
       const result = solveLine({ ...line, path }, pumps);
@@ -64,25 +64,36 @@ export function compareSizes(
       if (!settledDuty(outcome) || !running) return [row];
       const { head } = running.duty;
       const flow = running.flows.delivered;
-      const before = running.headLine.at(-2);
+      const pressure = pressureAtOutlet(result.solution, running);
+      const inRun = result.solution.line.segments.findIndex(
+        (segment) => segment.kind === "pipe" && runs.has(segment.itemId),
+      );
       return [
         {
           ...row,
           flow,
           head,
-          velocity: meanVelocity(running.duty.flow, stock.bore),
+          velocity: meanVelocity(Math.abs(running.flows.bySegment[inRun] ?? 0), stock.bore),
           runHead: running.ledger
             .filter((entry) => entry.itemId !== undefined && runs.has(entry.itemId))
             .reduce((sum, entry) => sum + entry.head, 0),
           ...(running.power !== undefined && { power: running.power }),
-          ...(before && {
-            outletPressure: before.pressureHead * result.solution.water.density * GRAVITY,
-          }),
+          ...(pressure !== undefined && { outletPressure: pressure }),
         },
       ];
     });
   const knee = kneeOf(rows);
   return { rows, ...(knee && { kneeId: knee.stock.id }) };
+}
+
+/** Pa just before the outlet, of several the one with least. */
+function pressureAtOutlet({ line, water }: Solution, { headLine }: Running): number | undefined {
+  const outlets = new Set(line.outlets.map(({ item }) => item.id));
+  const heads = headLine.flatMap(({ itemId }, i) => {
+    const before = headLine[i - 1];
+    return outlets.has(itemId) && before ? [before.pressureHead] : [];
+  });
+  return heads.length > 0 ? Math.min(...heads) * water.density * GRAVITY : undefined;
 }
 
 function kneeOf(rows: readonly SizeRow[]): SizeRow | undefined {

@@ -1,9 +1,10 @@
 import type { Outcome } from "../duty/operatingPoint.ts";
 import { settledDuty } from "../duty/operatingPoint.ts";
 import { solveLine } from "../duty/solveLine.ts";
-import type { Line } from "../line/path.ts";
+import { changeItems, type Line } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
-import { type Verdict, verdictsOn, worstLevel } from "../verdict/verdicts.ts";
+import type { Verdict } from "../verdict/verdict.ts";
+import { verdictsOn, worstLevel } from "../verdict/verdicts.ts";
 
 /** How one pump would do on a line, at the normal level. */
 export interface Candidate {
@@ -17,18 +18,22 @@ export interface Candidate {
 
 /**
  * Every pump tried on the line, the fitting ones first: by the worst verdict, then by the power taken
- * for each unit of water, then by flow. Pumps that cannot be solved are left out.
+ * for each unit of water, then by flow. Pumps that cannot be solved are left out. Each is tried in every
+ * place of the line, or in the one named, with the others as they are.
  */
 export function rankPumps(
   line: Line,
   pumps: readonly Pump[],
   wantedFlow: number | undefined,
+  place?: { itemId: string; others: readonly Pump[] },
 ): Candidate[] {
   const candidates = pumps.flatMap((pump): Candidate[] => {
-    const path = line.path.map((item) =>
-      item.kind === "pump" ? { ...item, pump: pump.id } : item,
+    const path = changeItems(line.path, (item) =>
+      item.kind === "pump" && (!place || item.id === place.itemId)
+        ? { ...item, pump: pump.id }
+        : item,
     );
-    const result = solveLine({ ...line, path }, [pump]);
+    const result = solveLine({ ...line, path }, [pump, ...(place?.others ?? [])]);
     if (result.kind === "refused") return [];
     const { outcome, running } = result.solution.cases.normal;
     const verdicts = verdictsOn(result.solution, { ...line, path }, { wantedFlow });

@@ -1,13 +1,15 @@
-import type { CompiledLine } from "../line/compileLine.ts";
+import { type CompiledLine, type PlacedPump, suctionOf } from "../line/compiledLine.ts";
+import type { Flows } from "../line/flowsAlong.ts";
 import type { HeadLinePoint } from "../line/headLine.ts";
-import { type LossContext, stretchLoss } from "../line/lineLoss.ts";
+import { sourceHead } from "../line/lineLoss.ts";
 import type { LevelCase, Site } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
+import type { Water } from "../water/water.ts";
 import { barometricLimit, correctedLiftLimit } from "./limits.ts";
 
 /** How the water reaches the pump while it runs. Heads in m. */
 export interface SuctionState {
-  /** pump above the water; negative when the pump stands below the surface */
+  /** pump above the water; negative when the pump stands below the surface, or another feeds it */
   staticLift: number;
   friction: number;
   /** static lift and friction together: what the pump has to draw */
@@ -23,27 +25,30 @@ export interface SuctionState {
 
 export function suctionState(
   line: CompiledLine,
+  placed: PlacedPump,
+  flows: Flows,
   levelCase: LevelCase,
-  flow: number,
   pump: Pump,
   site: Site,
   points: readonly HeadLinePoint[],
-  context: LossContext,
+  water: Water,
 ): SuctionState {
-  const staticLift = line.pumpElevation - line.source[levelCase];
-  const friction = stretchLoss(line.segments.slice(0, line.pumpIndex), flow, context);
-  const limit = barometricLimit(site.altitude, context.water);
+  const dynamicLift = placed.elevation - (flows.nodeHeads[placed.inlet] as number);
+  const surface = sourceHead(line.source, levelCase, water);
+  const staticLift = placed.fed ? dynamicLift : placed.elevation - surface;
+  const limit = barometricLimit(site.altitude, water);
   const state: SuctionState = {
     staticLift,
-    friction,
-    dynamicLift: staticLift + friction,
+    friction: dynamicLift - staticLift,
+    dynamicLift,
     barometricLimit: limit,
-    npshAvailable: limit - staticLift - friction,
+    npshAvailable: limit - dynamicLift,
   };
   if (pump.maxSuctionLift !== undefined) {
-    state.ownLimit = correctedLiftLimit(pump.maxSuctionLift, site.altitude, context.water);
+    state.ownLimit = correctedLiftLimit(pump.maxSuctionLift, site.altitude, water);
   }
-  const suction = points.filter((point) => point.side === "suction");
+  const own = new Set([placed.item.id, ...suctionOf(line, placed).map(({ itemId }) => itemId)]);
+  const suction = points.filter((point) => point.side === "suction" && own.has(point.itemId));
   const lowest = suction.reduce<HeadLinePoint | undefined>(
     (low, point) => (low && low.pressureHead <= point.pressureHead ? low : point),
     undefined,

@@ -1,8 +1,10 @@
-import { type Duty, operatingPoint, settledDuty } from "../duty/operatingPoint.ts";
-import { type CompiledLine, compileLine } from "../line/compileLine.ts";
-import { flowsAlong, NotBalanced } from "../line/flowsAlong.ts";
+import { settledDuty } from "../duty/operatingPoint.ts";
+import { workCase } from "../duty/solveLine.ts";
+import type { CompiledLine } from "../line/compiledLine.ts";
+import { compileLine } from "../line/compileLine.ts";
+import { NotBalanced } from "../line/flowsAlong.ts";
+import type { LossContext } from "../line/lineLoss.ts";
 import type { Line } from "../line/path.ts";
-import { systemHead } from "../line/systemHead.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
 import { type Pump, TOLERANCE } from "../pump/pump.ts";
 import { waterAt } from "../water/water.ts";
@@ -64,35 +66,43 @@ export function dutyBand(
   const compilation = compileLine(line);
   if (compilation.kind === "refused") return undefined;
   const compiled = compilation.line;
-  const pump = pumps.find(({ id }) => id === compiled.pumpItem.pump);
-  if (!pump) return undefined;
+  const plates = compiled.pumps.flatMap(({ item }) => {
+    const pump = pumps.find(({ id }) => id === item.pump);
+    return pump ? [{ pump, speed: item.speedRatio ?? 1 }] : [];
+  });
+  if (plates.length < compiled.pumps.length) return undefined;
   const water = waterAt(line.site.waterTemperature, line.site.specificGravity);
   const context = { water, friction: line.method.friction };
   const flows: number[] = [];
   const heads: number[] = [];
-  for (const draw of latinHypercube(count, 4, 20_061)) {
-    const [level, rough, fitting, strength] = draw.map((u) => 2 * u - 1) as Draw;
+  for (const draw of latinHypercube(count, 3 + plates.length, 20_061)) {
+    const [level, rough, fitting, ...strengths] = draw.map((u) => 2 * u - 1) as Draw;
     const drawn = doubted(compiled, doubt, level, rough, fitting);
-    const curve = pumpCurve(withStrength(pump, strength), compiled.pumpItem.speedRatio ?? 1);
-    const settled = settle(curve, (flow) => systemHead(drawn, "normal", flow, context));
+    const curves = plates.map(({ pump, speed }, i) =>
+      pumpCurve(withStrength(pump, strengths[i] as number), speed),
+    );
+    const settled = settle(drawn, curves, context);
     if (!settled) continue;
-    flows.push(flowsAlong(drawn, "normal", settled.flow, context).delivered);
+    flows.push(settled.flow);
     heads.push(settled.head);
   }
   if (flows.length * 2 < count) return undefined;
   return { flow: spread(flows), head: spread(heads), settled: flows.length, tried: count };
 }
 
-function settle(curve: PumpCurve, lineHead: (flow: number) => number): Duty | undefined {
+/** m³/s at the outlets, and m the pumps make. */
+function settle(line: CompiledLine, curves: PumpCurve[], context: LossContext) {
   try {
-    return settledDuty(operatingPoint(curve, lineHead));
+    const { outcome, flows } = workCase(line, curves, "normal", context);
+    const duty = settledDuty(outcome);
+    return duty && flows && { flow: flows.delivered, head: duty.head };
   } catch (error) {
     if (error instanceof NotBalanced) return undefined;
     throw error;
   }
 }
 
-type Draw = [level: number, rough: number, fitting: number, strength: number];
+type Draw = [level: number, rough: number, fitting: number, ...strengths: number[]];
 
 /** The line with its inputs moved, each by −1 … 1 of its doubt. */
 function doubted(
@@ -111,11 +121,13 @@ function doubted(
       length: segment.run.length * (segment.kind === "pipe" ? 1 : scale),
     };
     // What a jet carries away is no doubt of a table.
-    const fixed = segment.kind === "exit" || segment.kind === "nozzle";
+    const fixed =
+      segment.kind === "exit" || segment.kind === "nozzle" || segment.kind === "emitter";
     return { ...segment, k: fixed ? segment.k : segment.k * scale, ...(run && { run }) };
   });
-  const normal = line.source.normal + level * doubt.level;
-  return { ...line, segments, source: { ...line.source, normal } };
+  const { source } = line;
+  const normal = source.level.normal + level * doubt.level;
+  return { ...line, segments, source: { ...source, level: { ...source.level, normal } } };
 }
 
 /** The pump a fraction of its tolerance better or worse than its plate. */

@@ -9,11 +9,18 @@ export function withNamedPumps(job: unknown): unknown {
   const own = Array.isArray(job.pumps) ? job.pumps : [];
   if (job.pumps !== undefined && !Array.isArray(job.pumps)) return job;
   const held = new Set(own.map((pump) => (isRecord(pump) ? pump.id : undefined)));
-  const named = job.path.map((item) =>
-    isRecord(item) && item.kind === "pump" ? item.pump : undefined,
-  );
+  const named = pumpsNamed(job.path);
   const missing = LIBRARY.filter((pump) => named.includes(pump.id) && !held.has(pump.id));
   return { ...job, pumps: [...own, ...missing] };
+}
+
+function pumpsNamed(path: unknown): unknown[] {
+  if (!Array.isArray(path)) return [];
+  return path.flatMap((item) => {
+    if (!isRecord(item)) return [];
+    if (item.kind === "pump") return [item.pump];
+    return Array.isArray(item.branches) ? item.branches.flatMap(pumpsNamed) : [];
+  });
 }
 
 function isRecord(value: unknown): value is Record<string, unknown> {

@@ -15,9 +15,7 @@ export function report(job: JobDocument): Report {
   const solved = solveJob(job);
   if (solved.kind === "refused") {
     const problems = solved.findings.map((finding) => {
-      const index = job.path.findIndex((item) => item.id === finding.itemId);
-      const path = index >= 0 ? `path.${index}` : "path";
-      return { path, message: findingSentence(finding) };
+      return { path: pathOf(job, finding.itemId), message: findingSentence(finding) };
     });
     return { kind: "refused", problems };
   }
@@ -30,7 +28,7 @@ export function report(job: JobDocument): Report {
       version: 1,
       units: "SI: m, m3/s, Pa, W, m/s; heads in m of water",
       job: job.name,
-      pump: solution.pump.id,
+      pumps: solution.pumps.map(({ itemId, pump }) => ({ itemId, pump: pump.id })),
       duty: Object.fromEntries(LEVEL_CASES.map((name) => [name, duty(solution.cases[name])])),
       crossCheck: solution.crossCheck,
       ledger: (normal?.ledger ?? []).map((entry) => ({
@@ -46,6 +44,19 @@ export function report(job: JobDocument): Report {
   };
 }
 
+/** Where in the document an item stands: "path.3", or "path.3.branches.0.2" inside a split. */
+function pathOf(job: JobDocument, itemId: string | undefined): string {
+  for (const [i, item] of job.path.entries()) {
+    if (item.id === itemId) return `path.${i}`;
+    if (item.kind !== "split") continue;
+    for (const [b, branch] of item.branches.entries()) {
+      const k = branch.findIndex((inner) => inner.id === itemId);
+      if (k >= 0) return `path.${i}.branches.${b}.${k}`;
+    }
+  }
+  return "path";
+}
+
 function duty({ staticHead, outcome, siphonFlow, running }: CaseSolution) {
   const settled = settledDuty(outcome);
   return {
@@ -58,8 +69,14 @@ function duty({ staticHead, outcome, siphonFlow, running }: CaseSolution) {
       hydraulicPower: running.hydraulicPower,
       power: running.power,
       efficiency: running.efficiency,
-      npshAvailable: running.suction.npshAvailable,
-      npshRequired: running.npshRequired,
+      delivered: running.flows.delivered,
+      pumps: running.pumps.map(({ itemId, duty: own, suction, npshRequired }) => ({
+        itemId,
+        flow: own.flow,
+        head: own.head,
+        npshAvailable: suction.npshAvailable,
+        npshRequired,
+      })),
     }),
   };
 }

@@ -7,8 +7,11 @@ export type Theme = "light" | "dark";
 interface Settings {
   units: UnitSystem;
   theme: Theme;
+  /** how the ends of runs are typed */
+  heights: "rises" | "elevations";
   toggleUnits(): void;
   toggleTheme(): void;
+  toggleHeights(): void;
 }
 
 /** What a person prefers on this device; it never changes a job. */
@@ -17,6 +20,9 @@ export const useSettings = create<Settings>()(
     (set) => ({
       units: navigator.language === "en-US" ? "us" : "metric",
       theme: matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light",
+      heights: "rises",
+      toggleHeights: () =>
+        set((s) => ({ heights: s.heights === "rises" ? "elevations" : "rises" })),
       toggleUnits: () => set((s) => ({ units: s.units === "us" ? "metric" : "us" })),
       toggleTheme: () => set((s) => ({ theme: s.theme === "light" ? "dark" : "light" })),
     }),

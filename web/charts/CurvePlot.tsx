@@ -7,12 +7,12 @@ import type { Solution } from "#core/duty/solveLine.ts";
 import { COVERAGE } from "#core/fieldtest/compare.ts";
 import { NotBalanced } from "#core/line/flowsAlong.ts";
 import { LEVEL_CASES } from "#core/line/path.ts";
-import { systemHead } from "#core/line/systemHead.ts";
+import { systemCurve } from "#core/line/systemHead.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
 import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
 import type { Band } from "#core/uncertainty/dutyBand.ts";
-import { LIMITS } from "#core/verdict/verdicts.ts";
+import { LIMITS } from "#core/verdict/verdict.ts";
 import { useSettings } from "../app/settings.ts";
 import { type Data, type Layout, loadPlotly } from "./plot.ts";
 
@@ -29,8 +29,10 @@ export interface MeasuredPoint {
 interface Props {
   pump: Pump;
   curve: PumpCurve;
-  /** the line the pump works on; without it only the pump's own curve is drawn */
-  on?: { solution: Solution; friction: "darcy-weisbach" | "hazen-williams" } | undefined;
+  /** the line the pump works on, and which of its pumps this is; without it only the pump's own curve is drawn */
+  on?:
+    | { solution: Solution; friction: "darcy-weisbach" | "hazen-williams"; place: number }
+    | undefined;
   measured?: MeasuredPoint[];
   /** where the duty likely lies */
   band?: Band | null | undefined;
@@ -156,18 +158,21 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
     trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5 } }),
   );
   if (on) {
-    const { solution, friction } = on;
+    const { solution, friction, place } = on;
     const context = { water: solution.water, friction };
+    const curves = solution.pumps.map((each) => each.curve);
     const last = curve.lastFlow * 1.04;
-    const lineAt = (levelCase: (typeof LEVEL_CASES)[number]) =>
-      steps(0, last, 50).flatMap((flow) => {
+    const lineAt = (levelCase: (typeof LEVEL_CASES)[number]) => {
+      const lineHead = systemCurve(solution.line, levelCase, context, place, curves);
+      return steps(0, last, 50).flatMap((flow) => {
         try {
-          return [{ flow, head: systemHead(solution.line, levelCase, flow, context) }];
+          return [{ flow, head: lineHead(flow) }];
         } catch (error) {
           if (error instanceof NotBalanced) return [];
           throw error;
         }
       });
+    };
     data.push(
       trace(`Line, ${CASES.low}`, lineAt("low"), {
         line: { color: ink.water, width: 1, dash: "dot" },
@@ -182,7 +187,8 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
       trace("Line", lineAt("normal"), { line: { color: ink.water, width: 3 } }),
     );
     const duties = LEVEL_CASES.flatMap((levelCase) => {
-      const duty = settledDuty(solution.cases[levelCase].outcome);
+      const outcome = solution.cases[levelCase].outcomes[place];
+      const duty = outcome && settledDuty(outcome);
       return duty ? [{ levelCase, ...duty }] : [];
     });
     data.push({

@@ -1,11 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
+import { itemName } from "#contract/wording/items.ts";
 import type { Band } from "#core/uncertainty/dutyBand.ts";
 import { api } from "../api/client.ts";
 import { CurvePlot, type MeasuredPoint } from "../charts/CurvePlot.tsx";
 import { measuredPoints } from "../measure/measuredPoints.ts";
+import { Button } from "../ui/Button.tsx";
 import { useJobStore } from "./jobStore.ts";
 
 /** The curve sheet of a job, with every reading ever taken on it. */
@@ -26,17 +28,50 @@ export default function CurveSheet({
     () => [...measuredPoints(job, solved, tests.data ?? []), ...(extra ? [extra] : [])],
     [job, solved, tests.data, extra],
   );
+  const [place, setPlace] = useState(0);
   const on = useMemo(
     () =>
       solved.kind === "solved"
-        ? { solution: solved.solution, friction: job.method.friction }
+        ? {
+            solution: solved.solution,
+            friction: job.method.friction,
+            place: Math.min(place, solved.solution.pumps.length - 1),
+          }
         : undefined,
-    [solved, job.method.friction],
+    [solved, job.method.friction, place],
   );
   if (!on)
     return <p className="p-4 text-soft">The curve sheet appears once the line can be solved.</p>;
-  const { pump, curve } = on.solution;
+  const { pumps } = on.solution;
+  const { pump, curve } = pumps[on.place] as (typeof pumps)[number];
+  const plot = (
+    <CurvePlot
+      {...{ pump, curve, on, measured }}
+      band={pumps.length > 1 ? undefined : band}
+      label={`Curve sheet of ${job.name}`}
+    />
+  );
+  if (pumps.length < 2) return plot;
   return (
-    <CurvePlot {...{ pump, curve, on, measured, band }} label={`Curve sheet of ${job.name}`} />
+    <div className="flex h-full flex-col">
+      <div
+        role="group"
+        aria-label="Curve of"
+        className="flex flex-wrap items-center gap-1 px-3 pt-2"
+      >
+        {pumps.map(({ itemId }, i) => (
+          <Button
+            key={itemId}
+            look={i === on.place ? "strong" : "plain"}
+            aria-pressed={i === on.place}
+            onClick={() => setPlace(i)}
+          >
+            {itemName(job.path, itemId, "metric")}
+          </Button>
+        ))}
+        <span className="text-[13px] text-soft">the line as it meets it, the others running</span>
+      </div>
+      <div className="min-h-0 flex-1">{plot}</div>
+    </div>
   );
 }

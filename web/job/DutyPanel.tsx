@@ -8,7 +8,8 @@ import { settledDuty } from "#core/duty/operatingPoint.ts";
 import type { CaseSolution } from "#core/duty/solveLine.ts";
 import { LEVEL_CASES, type PathItem } from "#core/line/path.ts";
 import { type Band, type Spread, USUAL_DOUBT, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
-import type { Verdict } from "#core/verdict/verdicts.ts";
+import type { Verdict } from "#core/verdict/verdict.ts";
+import { verdictKey } from "#core/verdict/verdicts.ts";
 import { useUnits } from "../app/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 
@@ -61,6 +62,12 @@ function Headline({ normal }: { normal: CaseSolution }) {
           />
         </>
       )}
+      {running && running.flows.byOutlet.length > 1 && (
+        <EachFlow name="Outlet" flows={running.flows.byOutlet} />
+      )}
+      {running && running.pumps.length > 1 && (
+        <EachFlow name="Pump" flows={running.pumps.map((pump) => pump.duty.flow)} />
+      )}
       {running?.power !== undefined && (
         <Plate name="Power taken" si={running.power} quantity="power" />
       )}
@@ -91,6 +98,26 @@ function Plate(props: { name: string; si: number; quantity: Quantity; large?: bo
       <dd className={`plate leading-none ${large ? "pb-1.5 text-[44px]" : "text-2xl"}`}>
         {formatNumber(si, quantity, units)}
         <span className="ml-1 text-lg font-medium">{SHOWN[units][quantity]}</span>
+      </dd>
+    </div>
+  );
+}
+
+/** What each of several outlets or pumps passes. */
+function EachFlow({ name, flows }: { name: string; flows: readonly number[] }) {
+  const units = useUnits();
+  return (
+    <div className="col-span-2 pb-1">
+      <dt className="sr-only">{name}s</dt>
+      <dd className="flex flex-wrap gap-x-4 text-[15px]">
+        {flows.map((flow, i) => (
+          <span key={i}>
+            <span className="text-soft">
+              {name} {i + 1}
+            </span>{" "}
+            <span className="font-medium">{format(flow, "flow", units)}</span>
+          </span>
+        ))}
       </dd>
     </div>
   );
@@ -157,7 +184,7 @@ function VerdictList({
         const { code, level, itemId, source } = verdict;
         return (
           <li
-            key={code}
+            key={verdictKey(verdict)}
             data-verdict={code}
             className={`border-b border-rule px-3 py-1.5 ${level === "stop" ? "border-l-6 border-l-signal pl-2" : ""}`}
           >

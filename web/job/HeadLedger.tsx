@@ -5,7 +5,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { itemName } from "#contract/wording/items.ts";
 import type { LedgerEntry } from "#core/duty/ledger.ts";
 import { useUnits } from "../app/settings.ts";
-import { editItem } from "./jobStore.ts";
+import { editItem, outletItems, pumpItems } from "./jobStore.ts";
 
 /** The bill of head: every item of the line, what it takes, and what one size larger gives back. */
 export function HeadLedger({
@@ -28,7 +28,11 @@ export function HeadLedger({
     );
   }
   const running = solved.solution.cases.normal.running;
-  const total = entries.reduce((sum, entry) => sum + entry.head, 0);
+  // Where the line parts no one column of heads adds up: the pumps' own head closes the bill.
+  const parts = entries.filter(({ kind }) => kind === "lift").length > 1 || forked(job);
+  const total = parts
+    ? (running?.duty.head ?? 0)
+    : entries.reduce((sum, entry) => sum + entry.head, 0);
   return (
     <table className="w-full text-[14px]" aria-label="Head ledger">
       <thead className="sticky top-0 bg-paper text-left text-[13px] text-soft">
@@ -64,6 +68,11 @@ export function HeadLedger({
               </td>
               <td className="text-right font-medium whitespace-nowrap">
                 {entry.kind === "hole" ? "–" : format(entry.head, "head", units)}
+                {parts && entry.kind === "pipe" && (
+                  <span className="block text-[12px] leading-tight font-normal text-soft">
+                    at {format(entry.flow, "flow", units)}
+                  </span>
+                )}
               </td>
               <td className="pl-3">
                 <span className="flex items-center gap-1.5">
@@ -105,6 +114,7 @@ export function HeadLedger({
           </td>
           <td colSpan={2} className="pr-3 pl-3 text-right text-[13px] font-normal text-soft">
             at {running ? format(running.duty.flow, "flow", units) : ""}, normal water
+            {parts && ". Each item at its own flow; the share counts both head and flow."}
           </td>
         </tr>
       </tfoot>
@@ -112,17 +122,30 @@ export function HeadLedger({
   );
 }
 
+function forked(job: JobDocument): boolean {
+  return job.path.some(({ kind }) => kind === "split") || pumpItems(job.path).length > 1;
+}
+
+/** " 2" for the second of several outlets. */
+function outletNumber({ itemId }: LedgerEntry, job: JobDocument): string {
+  return itemId ? ` ${outletItems(job.path).findIndex(({ id }) => id === itemId) + 1}` : "";
+}
+
 function entryName(entry: LedgerEntry, job: JobDocument, units: UnitSystem): string {
   const item = entry.itemId ? itemName(job.path, entry.itemId, units) : "";
   switch (entry.kind) {
     case "lift":
-      return entry.head < 0 ? "Fall from water to outlet" : "Lift from water to outlet";
+      return `${entry.head < 0 ? "Fall" : "Lift"} from water to outlet${outletNumber(entry, job)}`;
+    case "source-pressure":
+      return "Pressure on the source";
     case "outlet-pressure":
       return "Pressure kept at the outlet";
     case "bore-change":
       return `Change of bore into ${item}`;
     case "exit":
       return "Speed of the water leaving";
+    case "emitter":
+      return `Pressure the ${item.toLowerCase()} uses`;
     case "nozzle":
       return `Jet of the ${item.toLowerCase()}`;
     default:

@@ -17,7 +17,7 @@ import { ConflictDialog } from "./ConflictDialog.tsx";
 import { DutyPanel } from "./DutyPanel.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
-import { edit, openJob, partsOf, redo, undo, useJobStore } from "./jobStore.ts";
+import { edit, openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
 import { PartInHand } from "./PartInHand.tsx";
 import { type Part, Section } from "./Section.tsx";
 import { SizeSheet } from "./SizeSheet.tsx";
@@ -131,11 +131,7 @@ function Bench() {
   );
   const onItem = useCallback(
     (itemId: string) => {
-      const { pumpIndex, outlet } = partsOf(job.path);
-      const index = job.path.findIndex((item) => item.id === itemId);
-      if (itemId === outlet?.id) onPart("outlet");
-      else if (index === pumpIndex) onPart("pump");
-      else onPart(index < pumpIndex ? "suction" : "discharge", itemId);
+      onPart(partOf(job.path, itemId), itemId);
     },
     [job.path, onPart],
   );

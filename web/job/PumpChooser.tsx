@@ -1,56 +1,45 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link } from "react-router";
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
 import { verdictWords } from "#contract/wording/verdicts.ts";
 import { type Candidate, rankPumps } from "#core/selection/rankPumps.ts";
-import { api, newId } from "../api/client.ts";
+import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
-import { Plus } from "../ui/icons.ts";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
-import { edit, insertItem, partsOf } from "./jobStore.ts";
-
-/** Puts a copy of a pump into the job, so that the job stays whole whatever becomes of the library. */
-function choosePump(pump: PumpDocument): void {
-  edit((job) => ({
-    ...job,
-    path: job.path.map((item) => (item.kind === "pump" ? { ...item, pump: pump.id } : item)),
-    pumps: [pump],
-  }));
-}
+import { choosePump, pumpItems } from "./jobStore.ts";
 
 /** Every pump of the library tried on this line, the ones that suit first. */
-export function PumpChooser({ job }: { job: JobDocument }) {
+export function PumpChooser({
+  job,
+  item,
+}: {
+  job: JobDocument;
+  item: Extract<JobPathItem, { kind: "pump" }>;
+}) {
   const units = useUnits();
   const client = useQueryClient();
   const library = useQuery({ queryKey: ["pumps"], queryFn: api.pumps });
-  const { pumpIndex } = partsOf(job.path);
-  const pumpItem = job.path[pumpIndex];
-  const chosen = pumpItem?.kind === "pump" ? pumpItem.pump : null;
+  const { id: itemId, pump: chosen } = item;
   const { path, source, site, method, wantedFlow, pumps } = job;
   const candidates = useMemo(() => {
     const all = new Map(pumps.map((pump) => [pump.id, pump]));
     for (const { document } of library.data ?? [])
       if (!all.has(document.id)) all.set(document.id, document);
     const documents = [...all.values()];
-    const ranked = rankPumps({ path, source, site, method }, documents, wantedFlow);
-    return { ranked, documents };
-  }, [library.data, path, source, site, method, wantedFlow, pumps]);
-
-  if (pumpIndex < 0) {
-    return (
-      <div className="p-3">
-        <p className="pb-2 text-soft">There is no pump on the path yet.</p>
-        <Button onClick={() => insertItem(0, { kind: "pump", id: newId(), pump: null })}>
-          <Plus size={16} aria-hidden /> Pump in the water
-        </Button>
-      </div>
+    const elsewhere = new Set(
+      pumpItems(path).flatMap((row) => (row.id === itemId ? [] : [row.pump])),
     );
-  }
+    const others = pumps.filter(({ id }) => elsewhere.has(id));
+    const line = { path, source, site, method };
+    const ranked = rankPumps(line, documents, wantedFlow, { itemId, others });
+    return { ranked, documents };
+  }, [library.data, path, source, site, method, wantedFlow, pumps, itemId]);
+
   if (library.isPending) return <Loading what="the pump library" />;
   if (library.isError)
     return <Trouble error={library.error} onRetry={() => void library.refetch()} />;
@@ -82,7 +71,7 @@ export function PumpChooser({ job }: { job: JobDocument }) {
             document && (
               <PumpRow
                 key={document.id}
-                {...{ document, candidate, units, path: job.path }}
+                {...{ document, candidate, units, itemId, path: job.path }}
                 chosen={document.id === chosen}
               />
             )
@@ -95,6 +84,7 @@ export function PumpChooser({ job }: { job: JobDocument }) {
               key={document.id}
               document={document}
               units={units}
+              itemId={itemId}
               path={job.path}
               chosen={document.id === chosen}
             />
@@ -109,12 +99,14 @@ function PumpRow({
   candidate,
   chosen,
   units,
+  itemId,
   path,
 }: {
   document: PumpDocument;
   candidate?: Candidate;
   chosen: boolean;
   units: "us" | "metric";
+  itemId: string;
   path: JobDocument["path"];
 }) {
   const worst = candidate?.verdicts.find((v) => v.level === candidate.worst && v.level !== "good");
@@ -151,7 +143,7 @@ function PumpRow({
         look={chosen ? "quiet" : "plain"}
         aria-pressed={chosen}
         aria-label={`${chosen ? "Chosen" : "Choose"} ${document.maker} ${document.model}`}
-        onClick={() => !chosen && choosePump(document)}
+        onClick={() => !chosen && choosePump(itemId, document)}
       >
         {chosen ? "Chosen" : "Choose"}
       </Button>

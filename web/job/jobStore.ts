@@ -1,7 +1,11 @@
 import { temporal } from "zundo";
 import { create } from "zustand";
 import type { Stored } from "#contract/api/api.ts";
-import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { JobBranchItem, JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
+import { endAt, startElevations } from "#core/line/elevations.ts";
+import { changeItems, everyItem, locate } from "#core/line/path.ts";
+import type { Part } from "./Section.tsx";
 
 export type SaveState =
   | { kind: "saved"; at: string }
@@ -78,38 +82,166 @@ export function editItem<K extends JobPathItem["kind"]>(
 ): void {
   edit((job) => ({
     ...job,
-    path: job.path.map((item) => (item.id === id ? ({ ...item, ...patch } as JobPathItem) : item)),
+    path: changeItems<JobPathItem>(job.path, (item) =>
+      item.id === id ? ({ ...item, ...patch } as JobPathItem) : item,
+    ),
   }));
 }
 
 export function removeItem(id: string): void {
-  edit((job) => ({ ...job, path: job.path.filter((item) => item.id !== id) }));
+  edit((job) => ({
+    ...job,
+    path: changeItems<JobPathItem>(job.path, (item) => (item.id === id ? [] : item)),
+  }));
 }
 
-/** Puts an item before the one at `index` of the path. */
-export function insertItem(index: number, item: JobPathItem): void {
-  edit((job) => ({ ...job, path: job.path.toSpliced(index, 0, item) }));
+/** A list of rows: the path itself, or a branch of a split. */
+export type Place = { split: string; branch: number } | undefined;
+
+/** Puts an item before the one at `index` of a list. */
+export function insertItem(index: number, item: JobPathItem, place?: Place): void {
+  edit((job) => ({
+    ...job,
+    path: changeList(job.path, place, (list) => list.toSpliced(index, 0, item)),
+  }));
 }
 
-/** Swaps an item with its neighbour, staying on its own side of the pump and before the outlet. */
-export function moveItem(id: string, step: -1 | 1): void {
+/** Puts copies with names of their own after an item, or several pieces in its place. */
+export function replaceItem(id: string, make: (item: JobPathItem) => JobPathItem[]): void {
+  edit((job) => ({
+    ...job,
+    path: changeItems<JobPathItem>(job.path, (item) => (item.id === id ? make(item) : item)),
+  }));
+}
+
+/** Puts the item dragged where the other stands, in the same list. */
+export function dropItem(id: string, over: string): void {
   edit((job) => {
-    const from = job.path.findIndex((item) => item.id === id);
-    const [item, other] = [job.path[from], job.path[from + step]];
-    if (!item || !other || other.kind === "pump" || other.kind === "outlet") return job;
-    return { ...job, path: job.path.with(from, other).with(from + step, item) };
+    const from = locate<JobPathItem>(job.path, id);
+    const to = locate<JobPathItem>(job.path, over);
+    if (!from || !to || from.list !== to.list) return job;
+    const item = from.list[from.index] as JobPathItem;
+    const order = from.list.toSpliced(from.index, 1).toSpliced(to.index, 0, item);
+    return { ...job, path: withList(job.path, from.list, order) };
   });
 }
 
-/** The path in the four parts a fitter handles, with where each begins in the list. */
+/** Swaps an item with its neighbour, staying on its own side of the pump and before an outlet. */
+export function moveItem(id: string, step: -1 | 1): void {
+  edit((job) => {
+    const found = locate<JobPathItem>(job.path, id);
+    const item = found?.list[found.index];
+    const other = found?.list[found.index + step];
+    if (!found || !item || !other || other.kind === "outlet" || item.kind === "outlet") return job;
+    // On the path itself the first pump parts suction from discharge; further pumps are rows.
+    const divide = found.list === job.path ? partsOf(job.path).pumpIndex : -1;
+    if (found.index + step === divide) return job;
+    const order = found.list.with(found.index, other).with(found.index + step, item);
+    return { ...job, path: withList(job.path, found.list, order) };
+  });
+}
+
+/** Makes a run end at an elevation in m, and the next one still end where it did. */
+export function endItemAt(id: string, end: number): void {
+  edit((job) => {
+    const found = locate<JobPathItem>(job.path, id);
+    const start = startElevations(job.path, job.source.intake).get(id);
+    if (!found || start === undefined) return job;
+    return { ...job, path: withList(job.path, found.list, endAt(found.list, id, start, end)) };
+  });
+}
+
+export function setBranches(split: string, branches: JobBranchItem[][]): void {
+  editItem<"split">(split, { branches });
+}
+
+function changeList(
+  path: JobPathItem[],
+  place: Place,
+  change: (list: JobPathItem[]) => JobPathItem[],
+): JobPathItem[] {
+  if (!place) return change(path);
+  return path.map((item) =>
+    item.kind === "split" && item.id === place.split
+      ? {
+          ...item,
+          branches: item.branches.map((branch, i) =>
+            i === place.branch ? (change(branch) as JobBranchItem[]) : branch,
+          ),
+        }
+      : item,
+  );
+}
+
+function withList(
+  path: JobPathItem[],
+  list: readonly JobPathItem[],
+  order: JobPathItem[],
+): JobPathItem[] {
+  if (list === path) return order;
+  return path.map((item) =>
+    item.kind === "split"
+      ? {
+          ...item,
+          branches: item.branches.map((b) => (b === list ? (order as JobBranchItem[]) : b)),
+        }
+      : item,
+  );
+}
+
+/** Puts a pump kept with the job in its place, and forgets pumps that no place names any more. */
+export function choosePump(itemId: string, pump: PumpDocument): void {
+  edit((job) => {
+    const path = changeItems<JobPathItem>(job.path, (item) =>
+      item.kind === "pump" && item.id === itemId ? { ...item, pump: pump.id } : item,
+    );
+    const named = new Set(pumpItems(path).map((item) => item.pump));
+    const kept = job.pumps.filter(({ id }) => id !== pump.id && named.has(id));
+    return { ...job, path, pumps: [...kept, pump] };
+  });
+}
+
+/** Every place on the path where a pump stands. */
+export function pumpItems(path: readonly JobPathItem[]) {
+  return everyItem<JobPathItem>(path).filter((item) => item.kind === "pump");
+}
+
+/** Every outlet of the path. */
+export function outletItems(path: readonly JobPathItem[]) {
+  return everyItem<JobPathItem>(path).filter((item) => item.kind === "outlet");
+}
+
+/**
+ * The path in the parts a fitter handles, with where each begins in the list. The first pump, or the
+ * split with the first pumps in it, parts suction from discharge.
+ */
 export function partsOf(path: readonly JobPathItem[]) {
-  const pumpIndex = path.findIndex((item) => item.kind === "pump");
+  const pumpIndex = path.findIndex(
+    (item) =>
+      item.kind === "pump" ||
+      (item.kind === "split" && item.branches.flat().some(({ kind }) => kind === "pump")),
+  );
+  const at = path[pumpIndex];
   const last = path.at(-1);
   const end = last?.kind === "outlet" ? path.length - 1 : path.length;
   return {
     pumpIndex,
+    /** pumps side by side, with what stands beside each */
+    pumpSplit: at?.kind === "split" ? at : undefined,
     outlet: last?.kind === "outlet" ? last : undefined,
     suction: { start: 0, items: pumpIndex > 0 ? path.slice(0, pumpIndex) : [] },
     discharge: { start: pumpIndex + 1, items: path.slice(pumpIndex + 1, end) },
   };
+}
+
+/** Which part of the job an item belongs to. */
+export function partOf(path: readonly JobPathItem[], id: string): Part {
+  const { pumpIndex } = partsOf(path);
+  const found = everyItem<JobPathItem>(path).find((item) => item.id === id);
+  if (found?.kind === "outlet" && path.at(-1)?.id === id) return "outlet";
+  const index = path.findIndex((item) =>
+    everyItem<JobPathItem>([item]).some((inner) => inner.id === id),
+  );
+  if (index === pumpIndex) return "pump";
+  return index < pumpIndex ? "suction" : "discharge";
 }

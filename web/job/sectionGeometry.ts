@@ -1,83 +1,133 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
-import { type CompiledLine, compileLine, type Side } from "#core/line/compileLine.ts";
+import type { CompiledLine, Side, Stretch } from "#core/line/compiledLine.ts";
+import { compileLine } from "#core/line/compileLine.ts";
 import type { HeadLinePoint } from "#core/line/headLine.ts";
-import type { Levels } from "#core/line/path.ts";
+import type { Levels, Outlet } from "#core/line/path.ts";
 
 /** The elevation drawing of a job in its own metres, before any scale. */
 export interface SectionGeometry {
   /** each stretch of pipe with its ends: distance along and height */
   runs: { itemId: string; side: Side; bore: number; from: Point; to: Point }[];
+  /** where a branch leaves the others or meets them: no pipe, but the water goes there */
+  joints: { from: Point; to: Point }[];
   fittings: { itemId: string; side: Side; at: Point }[];
   holes: { itemId: string; at: Point }[];
   intake: Point;
-  pump: Point;
-  outlet: Point;
-  outletType: CompiledLine["outlet"]["type"];
-  receiving?: Levels;
+  pumps: { itemId: string; at: Point }[];
+  outlets: { itemId: string; type: Outlet["type"]; at: Point; receiving?: Levels }[];
   source: Levels;
-  /** height to which water would stand in a tube on the line, along the path */
-  headLine: { itemId: string; at: Point; pipe: number }[];
+  /** height to which water would stand in a tube on the line, way by way */
+  headLine: { itemId: string; at: Point; pipe: number; way: number }[];
+  /** what keeps the line from being solved */
+  faults: { itemId: string; at: Point }[];
 }
 
+/** `lane` sets the branches of a split apart on the drawing. */
 export interface Point {
   distance: number;
   height: number;
+  lane: number;
 }
 
 /**
- * Geometry of a job that compiles. A line whose pump is not chosen yet is drawn all the same; anything
- * else that is refused gives undefined.
+ * Geometry of a job. A line that is refused is drawn as far as it goes, with a mark at what is wrong;
+ * a path with no pipe at all gives undefined.
  */
 export function sectionGeometry(
   job: JobDocument,
   solved: JobSolution,
 ): SectionGeometry | undefined {
-  const line = solved.kind === "solved" ? solved.solution.line : drawable(job);
-  if (!line) return undefined;
+  const compilation = compileLine(job);
+  const line = compilation.kind === "compiled" ? compilation.line : compilation.sketch;
+  if (line.segments.length === 0) return undefined;
+  const findings = solved.kind === "refused" ? solved.findings : [];
+  const nodeLanes = lanesOfNodes(line);
+  const atNode = (node: number): Point => {
+    const { distance, elevation } = line.nodes[node] as CompiledLine["nodes"][number];
+    return { distance, height: elevation, lane: nodeLanes[node] as number };
+  };
   const geometry: SectionGeometry = {
     runs: [],
+    joints: [],
     fittings: [],
-    holes: [],
-    intake: { distance: 0, height: line.intakeElevation },
-    pump: {
-      distance: line.segments[line.pumpIndex]?.startDistance ?? 0,
-      height: line.pumpElevation,
-    },
-    outlet: { distance: line.segments.at(-1)?.endDistance ?? 0, height: line.outletElevation },
-    outletType: line.outlet.type,
-    source: line.source,
+    holes: line.holes.map(({ itemId, node }) => ({ itemId, at: atNode(node) })),
+    intake: { distance: 0, height: line.source.intake, lane: 0 },
+    pumps: line.pumps.map(({ item, inlet, outlet, distance, elevation }) => {
+      const lane = Math.max(nodeLanes[inlet] as number, nodeLanes[outlet] as number);
+      return { itemId: item.id, at: { distance, height: elevation, lane } };
+    }),
+    outlets: line.outlets.map(({ item, node, distance, elevation }) => {
+      const { outlet } = item;
+      const at = { distance, height: elevation, lane: nodeLanes[node] as number };
+      const receiving = outlet.type === "submerged" ? { receiving: outlet.level } : {};
+      return { itemId: item.id, type: outlet.type, at, ...receiving };
+    }),
+    source: line.source.level,
     headLine: [],
+    faults: findings.flatMap(({ itemId }) => {
+      const place = itemId === undefined ? undefined : line.places.get(itemId);
+      if (!place || itemId === undefined) return [];
+      return [{ itemId, at: { distance: place.distance, height: place.elevation, lane: 0 } }];
+    }),
   };
-  if (line.outlet.type === "submerged") geometry.receiving = line.outlet.level;
-  for (const s of line.segments) {
-    const from = { distance: s.startDistance, height: s.startElevation };
-    const to = { distance: s.endDistance, height: s.endElevation };
-    if (s.kind === "pipe")
-      geometry.runs.push({ itemId: s.itemId, side: s.side, bore: s.bore, from, to });
-    if (s.kind === "fitting") geometry.fittings.push({ itemId: s.itemId, side: s.side, at: to });
-  }
-  for (const hole of line.holes) {
-    const before = line.segments[hole.index - 1];
-    const distance = before?.endDistance ?? geometry.pump.distance;
-    geometry.holes.push({ itemId: hole.itemId, at: { distance, height: hole.elevation } });
+  for (const stretch of line.stretches) {
+    const { start, end, lane, from, to } = stretch;
+    const own = line.segments.slice(start, end);
+    const first = own[0];
+    const last = own.at(-1);
+    if (first && last) {
+      const begins = { distance: first.startDistance, height: first.startElevation, lane };
+      const ends = { distance: last.endDistance, height: last.endElevation, lane };
+      for (const [a, b] of [
+        [atNode(from), begins],
+        [ends, atNode(to)],
+      ] as const) {
+        if (a.lane !== b.lane || Math.abs(a.distance - b.distance) > 1e-9) {
+          geometry.joints.push({ from: a, to: b });
+        }
+      }
+    }
+    for (const s of own) {
+      const a = { distance: s.startDistance, height: s.startElevation, lane };
+      const b = { distance: s.endDistance, height: s.endElevation, lane };
+      const { itemId, side, bore } = s;
+      if (s.kind === "pipe") geometry.runs.push({ itemId, side, bore, from: a, to: b });
+      if (s.kind === "fitting") geometry.fittings.push({ itemId, side, at: b });
+    }
   }
   const points =
     solved.kind === "solved" ? solved.solution.cases.normal.running?.headLine : undefined;
   geometry.headLine = (points ?? []).map((p: HeadLinePoint) => ({
     itemId: p.itemId,
-    at: { distance: p.distance, height: p.elevation + p.pressureHead },
+    at: { distance: p.distance, height: p.elevation + p.pressureHead, lane: 0 },
     pipe: p.elevation,
+    way: p.way,
   }));
   return geometry;
 }
 
-function drawable(job: JobDocument): CompiledLine | undefined {
-  const path = job.path.map((item) =>
-    item.kind === "pump" ? { ...item, pump: item.pump ?? "any" } : item,
-  );
-  const compilation = compileLine({ ...job, path });
-  return compilation.kind === "compiled" ? compilation.line : undefined;
+/** A node that only one lane touches stands in it; where lanes part or meet it stands in the first. */
+function lanesOfNodes({ nodes, stretches, pumps }: CompiledLine): number[] {
+  const touching = nodes.map(() => new Set<number>());
+  const touch = (node: number, lane: number) => touching[node]?.add(lane);
+  for (const { from, to, lane } of stretches as Stretch[]) {
+    touch(from, lane);
+    touch(to, lane);
+  }
+  for (const { inlet, outlet } of pumps) {
+    // A pump stands in the lane of the stretch after it.
+    const after = stretches.find((stretch) => stretch.from === outlet);
+    if (after) touch(inlet, after.lane);
+  }
+  return touching.map((lanes) => (lanes.size === 1 ? ([...lanes][0] as number) : 0));
+}
+
+/** Where the suction ends and how far the line goes, for the scale across. */
+export function extent({ pumps, outlets, runs }: SectionGeometry) {
+  const suction = pumps[0]?.at.distance ?? 0;
+  const ends = [...outlets.map(({ at }) => at.distance), ...runs.map(({ to }) => to.distance)];
+  return { suction, end: Math.max(suction, ...ends, 1e-6) };
 }
 
 /**
@@ -88,8 +138,7 @@ export function acrossScale(
   geometry: SectionGeometry,
   least: number,
 ): (distance: number) => number {
-  const end = Math.max(geometry.outlet.distance, 1e-6);
-  const suction = geometry.pump.distance;
+  const { suction, end } = extent(geometry);
   if (suction <= 0) return (distance) => distance / end;
   const share = Math.min(Math.max(suction / end, least), 1 - least);
   return (distance) =>
@@ -108,7 +157,7 @@ const LEAST_SUCTION = 0.02;
 export function suctionShades(headLine: SectionGeometry["headLine"]): Point[][] {
   return headLine.slice(1).flatMap((end, i): Point[][] => {
     const start = headLine[i];
-    if (!start) return [];
+    if (!start || start.way !== end.way) return [];
     const over = [start.at.height - start.pipe, end.at.height - end.pipe] as const;
     if (Math.min(...over) >= -LEAST_SUCTION) return [];
     const between = (t: number) => ({
@@ -121,10 +170,10 @@ export function suctionShades(headLine: SectionGeometry["headLine"]): Point[][] 
     const to = between(over[1] > 0 ? crossing : 1);
     return [
       [
-        { distance: from.distance, height: from.head },
-        { distance: to.distance, height: to.head },
-        { distance: to.distance, height: to.pipe },
-        { distance: from.distance, height: from.pipe },
+        { distance: from.distance, height: from.head, lane: 0 },
+        { distance: to.distance, height: to.head, lane: 0 },
+        { distance: to.distance, height: to.pipe, lane: 0 },
+        { distance: from.distance, height: from.pipe, lane: 0 },
       ],
     ];
   });

@@ -12,7 +12,7 @@ import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
 import { FileUp, Plus, Trash2 } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
-import { newJob, type Shape } from "./newJob.ts";
+import { newJob, TEMPLATES, type TemplateId } from "./newJob.ts";
 
 export function JobsPage() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.jobs });
@@ -96,7 +96,7 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
   const navigate = useNavigate();
   const units = useUnits();
   const [name, setName] = useState("");
-  const [shape, setShape] = useState<Shape>("above");
+  const [template, setTemplate] = useState<TemplateId>("sump-riser");
   const [problem, setProblem] = useState<string>();
 
   async function create(event: FormEvent): Promise<void> {
@@ -104,7 +104,7 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
     if (name.trim() === "")
       return setProblem("Give the job a name, such as the place and the water.");
     try {
-      const stored = await api.save("jobs", newId(), 0, newJob(name.trim(), shape, units));
+      const stored = await api.save("jobs", newId(), 0, newJob(name.trim(), template, units));
       setName("");
       await navigate(`/jobs/${stored.id}?part=source`);
     } catch (error) {
@@ -132,13 +132,16 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
           {problem}
         </p>
         <SelectField
-          label="The pump stands"
+          label="Begin with"
           visibleLabel
-          value={shape}
-          onChange={(value) => setShape(value as Shape)}
+          value={template}
+          onChange={(value) => setTemplate(value as TemplateId)}
         >
-          <option value="above">above the water and draws it up</option>
-          <option value="under">in the water</option>
+          {Object.entries(TEMPLATES).map(([id, { name }]) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
         </SelectField>
         <div className="flex gap-2">
           <Button look="strong" type="submit">

@@ -61,7 +61,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
       const filed = readingOf(
         draft,
         testId,
-        solved.kind === "solved" ? solved.solution.pump.id : undefined,
+        solved.kind === "solved" ? solved.solution.pumps[0]?.pump.id : undefined,
         heights,
       );
       if (filed.kind !== "ready") return;
@@ -83,6 +83,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
     }
   }
 
+  const rated = solved.kind === "solved" ? solved.solution.pumps[0]?.pump : undefined;
   return (
     <div className="relative min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
       <section
@@ -92,8 +93,8 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
         <FlowPart {...{ draft, change, addFill }} />
         <DischargePart {...{ draft, change, job, tap }} />
         <SuctionPart {...{ draft, change, pump, water }} />
-        {solved.kind === "solved" && solved.solution.pump.drive === "engine" && (
-          <SpeedPart {...{ draft, change }} rated={solved.solution.pump.ratedSpeedRpm} />
+        {rated?.drive === "engine" && (
+          <SpeedPart {...{ draft, change }} rated={rated.ratedSpeedRpm} />
         )}
         <TextField
           label="Note"
@@ -267,9 +268,12 @@ function DischargePart({ draft, change, job, tap }: PartProps & { job: JobDocume
   const units = useUnits();
   const compiled = compileLine(job);
   const { pumpIndex } = partsOf(job.path);
-  const places = job.path
-    .slice(Math.max(pumpIndex, 0))
-    .filter((item) => item.kind !== "outlet" && item.kind !== "rise");
+  // Past a fork only part of the water goes by a gauge, so the last place is before it.
+  const after = job.path.slice(Math.max(pumpIndex, 0));
+  const fork = after.findIndex((item) => item.kind === "split");
+  const places = (fork < 0 ? after : after.slice(0, fork)).filter(
+    (item) => item.kind !== "outlet" && item.kind !== "rise",
+  );
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Discharge gauge</legend>

@@ -10,7 +10,7 @@ export function takenOnAnother(
   { solution }: Extract<JobSolution, { kind: "solved" }>,
   { pumpId }: ReadingDocument,
 ): boolean {
-  return pumpId !== undefined && pumpId !== solution.pump.id;
+  return pumpId !== undefined && solution.pumps.every(({ pump }) => pump.id !== pumpId);
 }
 
 /**
@@ -23,7 +23,11 @@ export function compareReading(
   reading: ReadingDocument,
 ): Comparison | undefined {
   if (solved.kind !== "solved" || takenOnAnother(solved, reading)) return undefined;
-  const { line, pump, water, cases } = solved.solution;
+  const { line, pumps, water, cases } = solved.solution;
+  const [only, ...others] = pumps;
+  // What each of several pumps gives cannot be told from one flow.
+  if (!only || others.length > 0) return undefined;
+  const { pump } = only;
   const lost = cases.normal.running?.flows.lost.reduce((sum, { flow }) => sum + flow, 0) ?? 0;
   const context = { water, friction: job.method.friction };
   return compareWithRated(line, pump, coreReading(reading), context, lost);

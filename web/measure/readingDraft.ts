@@ -1,10 +1,11 @@
 import { useRef, useState } from "react";
 import { z } from "zod";
 import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { partsOf } from "../job/jobStore.ts";
+import { everyItem } from "#core/line/path.ts";
+import { pumpItems } from "../job/jobStore.ts";
 
 /** A reading being taken: like a reading, but fills and gauge may still be missing. */
 export type ReadingDraft = {
@@ -45,7 +46,6 @@ const USUAL = {
 } as const;
 
 export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
-  const { pumpIndex } = partsOf(job.path);
   const { volume, fullScale, levelTolerance } = USUAL[units];
   return {
     method: "bucket",
@@ -59,7 +59,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     fullScale,
     accuracyClass: 0.016,
     elevation: undefined,
-    afterItemId: job.path[pumpIndex]?.id ?? "",
+    afterItemId: pumpItems(job.path)[0]?.id ?? "",
     suctionKind: "water-level",
     level: undefined,
     levelTolerance,
@@ -106,7 +106,9 @@ function restore(key: string, fresh: ReadingDraft, job: JobDocument): ReadingDra
     const kept = draftSchema.safeParse(JSON.parse(localStorage.getItem(key) ?? "null"));
     if (!kept.success) return fresh;
     const draft = { ...fresh, ...kept.data } as ReadingDraft;
-    const stillThere = job.path.some((item) => item.id === draft.afterItemId);
+    const stillThere = everyItem<JobPathItem>(job.path).some(
+      (item) => item.id === draft.afterItemId,
+    );
     return stillThere ? draft : { ...draft, afterItemId: fresh.afterItemId };
   } catch {
     return fresh;
@@ -116,7 +118,7 @@ function restore(key: string, fresh: ReadingDraft, job: JobDocument): ReadingDra
 /** Heights the job already knows: of the pipe at the tap, of the pump, and the water's normal level. */
 export function knownHeights(solved: JobSolution, job: JobDocument, afterItemId: string) {
   const line = solved.kind === "solved" ? solved.solution.line : undefined;
-  const pump = line?.pumpElevation ?? 0;
+  const pump = line?.pumps[0]?.elevation ?? 0;
   const after = line?.segments.findLast((segment) => segment.itemId === afterItemId);
   return { tap: after?.endElevation ?? pump, pump, water: job.source.level.normal };
 }

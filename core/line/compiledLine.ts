@@ -1,0 +1,145 @@
+import type { FittingStock } from "../fitting/stock.ts";
+import type { PipeRun } from "../pipe/darcyWeisbach.ts";
+import type { PipeStock } from "../pipe/stock.ts";
+import type { OutletItem, PumpItem, Source } from "./path.ts";
+
+export type Side = "suction" | "discharge";
+
+/** One thing on the path that takes head, with everything its loss needs. */
+export interface Segment {
+  /** the item it came from; a change of bore belongs to the item that brings it */
+  itemId: string;
+  kind: "pipe" | "fitting" | "bore-change" | "exit" | "nozzle" | "emitter";
+  side: Side;
+  stock: PipeStock;
+  fitting?: FittingStock;
+  /** smallest bore the water meets here, m */
+  bore: number;
+  /** K on the velocity in `bore`; zero for a pipe */
+  k: number;
+  /** straight run of a pipe, or the equivalent run of a fitting in the equivalent-length school */
+  run?: PipeRun;
+  /** m³/s an emitter passes at a pressure in Pa */
+  emitter?: { flow: number; pressure: number };
+  /** a valve that is shut lets nothing through */
+  shut?: boolean;
+  /** m above datum */
+  startElevation: number;
+  endElevation: number;
+  /** m, horizontally from the source */
+  startDistance: number;
+  endDistance: number;
+}
+
+/** A place where stretches, pumps, holes or outlets meet. */
+export interface LineNode {
+  elevation: number;
+  distance: number;
+}
+
+/** Segments one after another, without a fork between them. */
+export interface Stretch {
+  from: number;
+  to: number;
+  /** its segments are `start` … `end` − 1 of the line */
+  start: number;
+  end: number;
+  /** a check valve, or an outlet into the open, lets nothing run back */
+  oneWay: boolean;
+  shut: boolean;
+  /** 0 on the main path, then by the branch of a split */
+  lane: number;
+}
+
+export interface PlacedPump {
+  item: PumpItem;
+  inlet: number;
+  outlet: number;
+  elevation: number;
+  distance: number;
+  /** another pump sends it its water */
+  fed: boolean;
+}
+
+export interface PlacedOutlet {
+  item: OutletItem;
+  node: number;
+  elevation: number;
+  distance: number;
+}
+
+/** A hole in the discharge: water leaves it into the open. */
+export interface Hole {
+  itemId: string;
+  purpose: "vent-hole" | "leak";
+  /** m */
+  bore: number;
+  node: number;
+  /** number of segments before it in the order of the path */
+  index: number;
+  elevation: number;
+  distance: number;
+}
+
+/** The water's path as a network of stretches, ready to be solved. Node 0 is the source. */
+export interface CompiledLine {
+  source: Source;
+  nodes: LineNode[];
+  /** in the order of the path, those of branches one after another */
+  segments: Segment[];
+  stretches: Stretch[];
+  pumps: PlacedPump[];
+  outlets: PlacedOutlet[];
+  holes: Hole[];
+  /** where each item of the path begins, by its id */
+  places: Map<string, LineNode>;
+  /** one way from the source through one pump to one outlet, and no holes */
+  single: boolean;
+}
+
+/** The way the water takes to a node, or from it, up to the next pump or end: segments in path order. */
+export function segmentsInto(line: CompiledLine, node: number): Segment[] {
+  return follow(line, node, "to", "from");
+}
+
+export function segmentsFrom(line: CompiledLine, node: number): Segment[] {
+  return follow(line, node, "from", "to");
+}
+
+function follow(line: CompiledLine, node: number, near: "from" | "to", far: "from" | "to") {
+  const seen = new Set([node]);
+  const found = new Set<Stretch>();
+  for (const at of seen) {
+    for (const stretch of line.stretches) {
+      if (stretch[near] !== at) continue;
+      found.add(stretch);
+      seen.add(stretch[far]);
+    }
+  }
+  return line.stretches
+    .filter((stretch) => found.has(stretch))
+    .flatMap(({ start, end }) => line.segments.slice(start, end));
+}
+
+/** What the water of the first pump meets after it before it parts, holes left out of account. */
+export function beforeFork(line: CompiledLine): Segment[] {
+  const found: Segment[] = [];
+  let node = line.pumps[0]?.outlet;
+  while (node !== undefined) {
+    const leaving = line.stretches.filter(({ from }) => from === node);
+    const [only] = leaving;
+    if (!only || leaving.length > 1) break;
+    found.push(...line.segments.slice(only.start, only.end));
+    node = only.to;
+  }
+  return found;
+}
+
+/** Segments before the first pump, or after it, of a line with one pump. */
+export function suctionOf(line: CompiledLine, pump = line.pumps[0]): Segment[] {
+  return pump ? segmentsInto(line, pump.inlet) : [];
+}
+
+export function dischargeOf(line: CompiledLine, pump = line.pumps[0]): Segment[] {
+  return pump ? segmentsFrom(line, pump.outlet) : [];
+}

@@ -1,0 +1,146 @@
+import { useId, useMemo, useState } from "react";
+import type { JobPathItem } from "#contract/documents/job.ts";
+import { ROLES, type Role, readTable, runsFrom } from "#contract/profile/readProfile.ts";
+import { format } from "#contract/units/format.ts";
+import { newId } from "../../api/client.ts";
+import { useUnits } from "../../app/settings.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Dialog } from "../../ui/Dialog.tsx";
+import { SelectField } from "../../ui/Fields.tsx";
+import { edit } from "../jobStore.ts";
+import { StockOptions } from "./StockOptions.tsx";
+
+interface Props {
+  /** size the runs are laid in unless another is chosen */
+  stock: string;
+  /** the rows of this side of the line, and where they begin on the path */
+  at: { start: number; items: readonly JobPathItem[] };
+  onClose: () => void;
+}
+
+const ROLE_NAMES: Record<Role, string> = {
+  distance: "distance along",
+  height: "height or level",
+  length: "length of run",
+  rise: "rise of run",
+  ignored: "not used",
+};
+
+/** Runs out of a spreadsheet or a surveyed profile. */
+export function ImportSheet({ stock: usual, at, onClose }: Props) {
+  const units = useUnits();
+  const id = useId();
+  const [text, setText] = useState("");
+  const [roles, setRoles] = useState<Record<number, Role>>({});
+  const [stock, setStock] = useState(usual);
+  const [replaces, setReplaces] = useState(false);
+  const table = useMemo(() => {
+    const read = readTable(text);
+    const columns = read.columns.map((column, i) => ({ ...column, role: roles[i] ?? column.role }));
+    return { ...read, columns };
+  }, [text, roles]);
+  const reading = useMemo(() => runsFrom(table, units), [table, units]);
+  const empty = text.trim() === "";
+
+  const apply = () => {
+    if (reading.kind !== "runs") return;
+    const rows = reading.runs.map(
+      (run): JobPathItem => ({ kind: "pipe", id: newId(), stock, ...run }),
+    );
+    const kept = replaces ? at.items.filter(({ kind }) => kind !== "pipe") : at.items;
+    edit((job) => ({
+      ...job,
+      path: job.path.toSpliced(at.start, at.items.length, ...kept, ...rows),
+    }));
+    onClose();
+  };
+
+  return (
+    <Dialog open onClose={onClose} title="Paste or import runs">
+      <div className="grid gap-3">
+        <div>
+          <label htmlFor={id} className="block text-[13px] text-soft">
+            Rows from a spreadsheet: distance and height of surveyed points, or length and rise
+          </label>
+          <textarea
+            id={id}
+            className="entry min-h-32 font-mono text-[14px]"
+            value={text}
+            placeholder={"Distance (m)\tHeight (m)\n0\t12.4\n35\t14.1"}
+            onChange={(event) => setText(event.target.value)}
+          />
+        </div>
+        <label className="text-[14px]">
+          <span className="block text-[13px] text-soft">or a CSV file</span>
+          <input
+            type="file"
+            accept=".csv,.txt,text/csv,text/plain"
+            className="target w-full"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) void file.text().then(setText);
+            }}
+          />
+        </label>
+        {!empty && (
+          <div className="grid grid-cols-2 gap-2">
+            {table.columns.map((column, i) => (
+              <SelectField
+                key={i}
+                label={column.name}
+                visibleLabel
+                value={column.role}
+                onChange={(role) => setRoles((before) => ({ ...before, [i]: role as Role }))}
+              >
+                {ROLES.map((role) => (
+                  <option key={role} value={role}>
+                    {ROLE_NAMES[role]}
+                  </option>
+                ))}
+              </SelectField>
+            ))}
+          </div>
+        )}
+        {!empty && reading.kind === "faults" && (
+          <ul role="alert" className="grid gap-1 text-[14px] text-signal">
+            {reading.faults.slice(0, 6).map((fault) => (
+              <li key={fault}>{fault}</li>
+            ))}
+            {reading.faults.length > 6 && <li>And {reading.faults.length - 6} more.</li>}
+          </ul>
+        )}
+        {!empty && reading.kind === "runs" && (
+          <p role="status" className="text-[15px] font-medium">
+            {reading.runs.length} {reading.runs.length === 1 ? "run" : "runs"},{" "}
+            {format(sum(reading.runs, "length"), "length", units)} long, rising{" "}
+            {format(sum(reading.runs, "rise"), "length", units)} in all
+          </p>
+        )}
+        <SelectField label="Laid in" visibleLabel value={stock} onChange={setStock}>
+          <StockOptions chosen={stock} />
+        </SelectField>
+        <SelectField
+          label="They go"
+          visibleLabel
+          value={replaces ? "replace" : "after"}
+          onChange={(value) => setReplaces(value === "replace")}
+        >
+          <option value="after">after the rows there are</option>
+          <option value="replace">in place of the runs there are; fittings stay</option>
+        </SelectField>
+        <div className="flex justify-end gap-2">
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button look="strong" disabled={empty || reading.kind !== "runs"} onClick={apply}>
+            Put them on the line
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+function sum(runs: readonly { length: number; rise: number }[], key: "length" | "rise"): number {
+  return runs.reduce((total, run) => total + run[key], 0);
+}

@@ -1,0 +1,143 @@
+import { useState } from "react";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { JobSolution } from "#contract/solveJob.ts";
+import { newId } from "../../api/client.ts";
+import { useSettings } from "../../app/settings.ts";
+import { Button } from "../../ui/Button.tsx";
+import { ClipboardPaste, Plus } from "../../ui/icons.ts";
+import { Menu } from "../../ui/Menu.tsx";
+import { insertItem, partsOf } from "../jobStore.ts";
+import { ImportSheet } from "./ImportSheet.tsx";
+import { LineRows } from "./LineRows.tsx";
+
+interface Props {
+  side: "suction" | "discharge";
+  job: JobDocument;
+  solved: JobSolution;
+  selected: string | undefined;
+  onSelect: (itemId: string | undefined) => void;
+}
+
+/** One side of the line as rows in the order the water meets them. */
+export function LinePart({ side, job, solved, selected, onSelect }: Props) {
+  const { heights, toggleHeights } = useSettings();
+  const [importing, setImporting] = useState(false);
+  const { start, items } = partsOf(job.path)[side];
+  const findings = solved.kind === "refused" ? solved.findings : [];
+  const lastPipe = items.findLast((item) => item.kind === "pipe");
+  const stock = lastPipe?.stock ?? (side === "suction" ? "suction-hose-2in" : "pvc-sch40-2in");
+  const add = (item: JobPathItem, index = start + items.length) => {
+    insertItem(index, item);
+    onSelect(item.id);
+  };
+  return (
+    <div className="p-3">
+      <div className="flex flex-wrap items-center justify-between gap-x-3 pb-1">
+        <label className="flex min-h-9 items-center gap-2 text-[14px]">
+          <input
+            type="checkbox"
+            className="size-4.5 accent-(--water)"
+            checked={heights === "elevations"}
+            onChange={toggleHeights}
+          />
+          Type heights as levels, not as rises
+        </label>
+        <Button look="quiet" onClick={() => setImporting(true)}>
+          <ClipboardPaste size={16} aria-hidden /> Paste or import
+        </Button>
+      </div>
+      <LineRows
+        {...{ items, findings, selected, onSelect, job }}
+        label={side === "suction" ? "Suction line" : "Discharge line"}
+      />
+      {items.length === 0 && (
+        <p className="py-3 text-soft">
+          {side === "suction"
+            ? "No suction line: the pump stands in the water. Add a hose if it stands above."
+            : "No discharge line yet. Add the first run of pipe."}
+        </p>
+      )}
+      <div className="mt-3 flex flex-wrap gap-2">
+        <Button onClick={() => add({ kind: "pipe", id: newId(), stock, length: 5, rise: 0 })}>
+          <Plus size={16} aria-hidden /> Pipe or hose
+        </Button>
+        <Button
+          onClick={() =>
+            add({
+              kind: "fitting",
+              id: newId(),
+              fitting: side === "suction" ? "foot-valve-hinged" : "elbow-90",
+              count: 1,
+            })
+          }
+        >
+          <Plus size={16} aria-hidden /> Fitting
+        </Button>
+        <Button onClick={() => add({ kind: "rise", id: newId(), rise: 0 })}>
+          <Plus size={16} aria-hidden /> Rise only
+        </Button>
+        {side === "discharge" && (
+          <Button
+            onClick={() =>
+              add({ kind: "orifice", id: newId(), purpose: "vent-hole", bore: 0.004 }, start)
+            }
+          >
+            <Plus size={16} aria-hidden /> Hole
+          </Button>
+        )}
+        <Menu
+          trigger={
+            <Button>
+              <Plus size={16} aria-hidden /> Split or pump …
+            </Button>
+          }
+          actions={[
+            ...(side === "discharge"
+              ? [
+                  {
+                    name: "Tee to a second outlet",
+                    onSelect: () => add(teeToOutlet(stock)),
+                  },
+                ]
+              : []),
+            {
+              name: "Two lines side by side",
+              onSelect: () => add(sideBySide(stock)),
+            },
+            ...(side === "discharge"
+              ? [
+                  {
+                    name: "Second pump in the line",
+                    onSelect: () => add({ kind: "pump", id: newId(), pump: null }),
+                  },
+                ]
+              : []),
+          ]}
+        />
+      </div>
+      {importing && (
+        <ImportSheet stock={stock} at={{ start, items }} onClose={() => setImporting(false)} />
+      )}
+    </div>
+  );
+}
+
+function teeToOutlet(stock: string): JobPathItem {
+  return {
+    kind: "split",
+    id: newId(),
+    branches: [
+      [
+        { kind: "fitting", id: newId(), fitting: "tee-branch", count: 1 },
+        { kind: "pipe", id: newId(), stock, length: 5, rise: 0 },
+        { kind: "outlet", id: newId(), outlet: { type: "free" } },
+      ],
+      [{ kind: "fitting", id: newId(), fitting: "tee-run", count: 1 }],
+    ],
+  };
+}
+
+function sideBySide(stock: string): JobPathItem {
+  const pipe = () => ({ kind: "pipe" as const, id: newId(), stock, length: 5, rise: 0 });
+  return { kind: "split", id: newId(), branches: [[pipe()], [pipe()]] };
+}

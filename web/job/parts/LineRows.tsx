@@ -1,0 +1,229 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { useEffect, useRef } from "react";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { findingSentence } from "#contract/wording/findings.ts";
+import { findFitting } from "#core/fitting/stock.ts";
+import type { Finding } from "#core/line/finding.ts";
+import { newId } from "../../api/client.ts";
+import { useSettings } from "../../app/settings.ts";
+import { IconButton } from "../../ui/Button.tsx";
+import {
+  ArrowDown,
+  ArrowUp,
+  Copy,
+  Ellipsis,
+  GripVertical,
+  Scissors,
+  Trash2,
+} from "../../ui/icons.ts";
+import { Menu } from "../../ui/Menu.tsx";
+import { dropItem, editItem, moveItem, removeItem, replaceItem } from "../jobStore.ts";
+import { ROW, RowFields } from "./RowFields.tsx";
+import { SplitRow } from "./SplitRow.tsx";
+
+interface Props {
+  label: string;
+  items: readonly JobPathItem[];
+  job: JobDocument;
+  findings: readonly Finding[];
+  selected: string | undefined;
+  onSelect: (itemId: string | undefined) => void;
+  /** rows inside a branch have their columns named by the list around them */
+  inBranch?: boolean;
+}
+
+/** A list of the path as rows that can be dragged, by pointer or keyboard, within it. */
+export function LineRows({ label, items, inBranch = false, ...shared }: Props) {
+  const { heights } = useSettings();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  return (
+    <>
+      {!inBranch && items.length > 0 && (
+        <div className={`${ROW} pb-1 text-[13px] text-soft max-sm:hidden`} aria-hidden>
+          <span className="pl-7">Along the water’s path</span>
+          <span>Length, count</span>
+          <span>{heights === "rises" ? "Rise or size" : "Ends at, or size"}</span>
+          <span className="w-16 pointer-coarse:w-22" />
+        </div>
+      )}
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={({ active, over }) => {
+          if (over && over.id !== active.id) dropItem(String(active.id), String(over.id));
+        }}
+      >
+        <SortableContext items={items.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+          <ol aria-label={label} className="grid gap-1.5">
+            {items.map((item, index) => (
+              <LineRow
+                key={item.id}
+                {...{ item, ...shared }}
+                first={index === 0}
+                last={index === items.length - 1}
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+    </>
+  );
+}
+
+function LineRow({
+  item,
+  job,
+  findings,
+  first,
+  last,
+  selected,
+  onSelect,
+}: {
+  item: JobPathItem;
+  first: boolean;
+  last: boolean;
+} & Pick<Props, "job" | "findings" | "selected" | "onSelect">) {
+  const chosen = item.id === selected;
+  const row = useRef<HTMLLIElement | null>(null);
+  const {
+    attributes,
+    listeners,
+    setNodeRef,
+    setActivatorNodeRef,
+    transform,
+    transition,
+    isDragging,
+  } = useSortable({ id: item.id });
+  useEffect(() => {
+    if (chosen) row.current?.scrollIntoView({ block: "nearest" });
+  }, [chosen]);
+  const problem = findings
+    .filter((finding) => finding.itemId === item.id)
+    .map(findingSentence)
+    .join(" ");
+  return (
+    <li
+      ref={(node) => {
+        row.current = node;
+        setNodeRef(node);
+      }}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`rounded ${chosen ? "bg-press" : ""} ${isDragging ? "relative z-10 bg-sheet shadow-lg" : ""}`}
+      onFocus={(event) => {
+        event.stopPropagation();
+        onSelect(item.id);
+      }}
+      onKeyDown={(event) => {
+        if (!event.altKey || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+        event.preventDefault();
+        event.stopPropagation();
+        moveItem(item.id, event.key === "ArrowUp" ? -1 : 1);
+      }}
+    >
+      <div className="flex items-start">
+        <button
+          ref={setActivatorNodeRef}
+          type="button"
+          aria-label="Drag this row"
+          title="Drag, or press space and the arrow keys"
+          className="target -ml-1 inline-flex w-7 min-w-7! shrink-0 cursor-grab touch-none items-center justify-center rounded text-soft hover:text-ink max-sm:hidden"
+          {...attributes}
+          {...listeners}
+        >
+          <GripVertical size={16} aria-hidden />
+        </button>
+        <div className={`${ROW} min-w-0 flex-1`}>
+          <RowFields {...{ item, job }} />
+          <span className="flex max-sm:col-start-3 max-sm:row-start-1">
+            <Menu
+              trigger={
+                <IconButton label="More for this row">
+                  <Ellipsis size={17} aria-hidden />
+                </IconButton>
+              }
+              actions={[
+                {
+                  name: "Move towards the water",
+                  icon: <ArrowUp size={16} aria-hidden />,
+                  disabled: first,
+                  onSelect: () => moveItem(item.id, -1),
+                },
+                {
+                  name: "Move towards the outlet",
+                  icon: <ArrowDown size={16} aria-hidden />,
+                  disabled: last,
+                  onSelect: () => moveItem(item.id, 1),
+                },
+                {
+                  name: "Duplicate",
+                  icon: <Copy size={16} aria-hidden />,
+                  disabled: item.kind === "outlet",
+                  onSelect: () => replaceItem(item.id, (row) => [row, withNewIds(row)]),
+                },
+                ...(item.kind === "fitting" && findFitting(item.fitting)?.group === "check"
+                  ? [
+                      {
+                        name: item.reversed ? "Turn it with the water" : "It is fitted backwards",
+                        onSelect: () =>
+                          editItem<"fitting">(item.id, {
+                            reversed: item.reversed ? undefined : true,
+                          }),
+                      },
+                    ]
+                  : []),
+                ...(item.kind === "pipe"
+                  ? [
+                      {
+                        name: "Cut in two",
+                        icon: <Scissors size={16} aria-hidden />,
+                        onSelect: () => replaceItem(item.id, halves),
+                      },
+                    ]
+                  : []),
+              ]}
+            />
+            <IconButton label="Remove" onClick={() => removeItem(item.id)}>
+              <Trash2 size={17} aria-hidden />
+            </IconButton>
+          </span>
+        </div>
+      </div>
+      {item.kind === "split" && <SplitRow {...{ item, job, findings, selected, onSelect }} />}
+      {problem && (
+        <p role="alert" className="pb-1 pl-7 text-[14px] text-signal max-sm:pl-0">
+          {problem}
+        </p>
+      )}
+    </li>
+  );
+}
+
+function withNewIds(item: JobPathItem): JobPathItem {
+  if (item.kind !== "split") return { ...item, id: newId() };
+  const branches = item.branches.map((branch) => branch.map((row) => ({ ...row, id: newId() })));
+  return { ...item, id: newId(), branches };
+}
+
+/** A run as two of half its length and rise, so that a fitting or a size can go between. */
+function halves(item: JobPathItem): JobPathItem[] {
+  if (item.kind !== "pipe") return [item];
+  const half = { ...item, length: item.length / 2, rise: item.rise / 2 };
+  return [half, { ...half, id: newId() }];
+}

@@ -1,0 +1,115 @@
+import { useState } from "react";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { JobSolution } from "#contract/solveJob.ts";
+import { changeItems } from "#core/line/path.ts";
+import { newId } from "../../api/client.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Plus } from "../../ui/icons.ts";
+import { edit, insertItem, partsOf, pumpItems } from "../jobStore.ts";
+import { PumpChooser } from "../PumpChooser.tsx";
+import { LineRows } from "./LineRows.tsx";
+
+interface Props {
+  job: JobDocument;
+  solved: JobSolution;
+  selected: string | undefined;
+  onSelect: (itemId: string | undefined) => void;
+}
+
+/** The pump, or each of several with what stands beside it, and the library to choose from. */
+export function PumpPart({ job, solved, selected, onSelect }: Props) {
+  const pumps = pumpItems(job.path);
+  const { pumpSplit } = partsOf(job.path);
+  const [chosen, setChosen] = useState<string>();
+  const item =
+    pumps.find(({ id }) => id === selected) ?? pumps.find(({ id }) => id === chosen) ?? pumps[0];
+  const findings = solved.kind === "refused" ? solved.findings : [];
+
+  if (!item) {
+    return (
+      <div className="p-3">
+        <p className="pb-2 text-soft">There is no pump on the path yet.</p>
+        <Button onClick={() => insertItem(0, { kind: "pump", id: newId(), pump: null })}>
+          <Plus size={16} aria-hidden /> Pump in the water
+        </Button>
+      </div>
+    );
+  }
+  return (
+    <>
+      {pumpSplit && (
+        <div className="border-b border-rule p-3">
+          <LineRows
+            {...{ job, findings, selected, onSelect }}
+            label="Pumps side by side"
+            items={[pumpSplit]}
+          />
+        </div>
+      )}
+      {pumps.length > 1 ? (
+        <div role="group" aria-label="Choose for" className="flex flex-wrap gap-1 px-3 pt-2">
+          {pumps.map(({ id }, i) => (
+            <Button
+              key={id}
+              look={id === item.id ? "strong" : "plain"}
+              aria-pressed={id === item.id}
+              onClick={() => {
+                setChosen(id);
+                onSelect(undefined);
+              }}
+            >
+              Pump {i + 1}
+            </Button>
+          ))}
+        </div>
+      ) : (
+        <div className="flex flex-wrap gap-2 px-3 pt-2">
+          <Button look="quiet" onClick={() => putBeside(item)}>
+            <Plus size={16} aria-hidden /> Second pump beside it
+          </Button>
+          <Button look="quiet" onClick={() => putAfter(item)}>
+            <Plus size={16} aria-hidden /> Second pump after it
+          </Button>
+        </div>
+      )}
+      <PumpChooser {...{ job, item }} />
+    </>
+  );
+}
+
+type PumpRow = ReturnType<typeof pumpItems>[number];
+
+/** Two pumps side by side, each behind a check valve of its own, drawing from the suction there is. */
+function putBeside(item: PumpRow): void {
+  edit((job) => {
+    const next = partsOf(job.path).discharge.items.find(({ kind }) => kind === "pipe");
+    const stock = next?.kind === "pipe" ? next.stock : undefined;
+    const check = () => ({
+      kind: "fitting" as const,
+      id: newId(),
+      fitting: "check-swing",
+      count: 1,
+      stock,
+    });
+    const branches = [
+      [item, check()],
+      [{ ...item, id: newId() }, check()],
+    ];
+    return {
+      ...job,
+      path: changeItems<JobPathItem>(job.path, (row) =>
+        row.id === item.id ? { kind: "split", id: newId(), branches } : row,
+      ),
+    };
+  });
+}
+
+/** A second pump of the same kind fed by the first. */
+function putAfter(item: PumpRow): void {
+  edit((job) => ({
+    ...job,
+    path: changeItems<JobPathItem>(job.path, (row) =>
+      row.id === item.id ? [row, { ...item, id: newId() }] : row,
+    ),
+  }));
+}

@@ -1,0 +1,263 @@
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/quantity.ts";
+import { OUTLETS, openingName } from "#contract/wording/items.ts";
+import { FITTING_STOCK, findFitting } from "#core/fitting/stock.ts";
+import { startElevations } from "#core/line/elevations.ts";
+import type { Outlet } from "#core/line/path.ts";
+import { useSettings } from "../../app/settings.ts";
+import { NumberField, SelectField } from "../../ui/Fields.tsx";
+import { editItem, endItemAt, pumpItems, visit } from "../jobStore.ts";
+import { JobQuantity } from "./JobQuantity.tsx";
+import { newOutlet } from "./newOutlet.ts";
+import { StockOptions } from "./StockOptions.tsx";
+
+export const ROW =
+  "grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-start gap-1 sm:grid-cols-[minmax(0,2.3fr)_minmax(0,1fr)_minmax(0,1fr)_auto]";
+/** On a phone the choice takes a line of its own. */
+const CHOICE = "max-sm:col-span-2";
+
+/** The entries of one row of the line. */
+export function RowFields({ item, job }: { item: JobPathItem; job: JobDocument }) {
+  switch (item.kind) {
+    case "pipe":
+      return (
+        <>
+          <SelectField
+            className={CHOICE}
+            label="Pipe or hose"
+            value={item.stock}
+            onChange={(stock) => editItem<"pipe">(item.id, { stock })}
+          >
+            <StockOptions chosen={item.stock} />
+          </SelectField>
+          <JobQuantity
+            label="Length"
+            visibleLabel="phone"
+            quantity="length"
+            range={RANGES.length}
+            value={item.length}
+            onChange={(length) => editItem<"pipe">(item.id, { length })}
+          />
+          <Height {...{ item, job }} />
+        </>
+      );
+    case "fitting":
+      return <FittingFields item={item} />;
+    case "rise":
+      return (
+        <>
+          <span className={`flex min-h-9 items-center px-2 ${CHOICE}`}>Rise only</span>
+          <span />
+          <Height {...{ item, job }} />
+        </>
+      );
+    case "orifice":
+      return (
+        <>
+          <SelectField
+            className={CHOICE}
+            label="Hole"
+            value={item.purpose}
+            onChange={(purpose) =>
+              editItem<"orifice">(item.id, { purpose: purpose as typeof item.purpose })
+            }
+          >
+            <option value="vent-hole">Vent hole</option>
+            <option value="leak">Leak</option>
+          </SelectField>
+          <span className="flex min-h-9 items-center px-2 text-[14px] text-soft">bore</span>
+          <JobQuantity
+            label="Bore of hole"
+            visibleLabel={false}
+            quantity="diameter"
+            range={RANGES.bore}
+            value={item.bore}
+            onChange={(bore) => editItem<"orifice">(item.id, { bore })}
+          />
+        </>
+      );
+    case "pump":
+      return <PumpFields {...{ item, job }} />;
+    case "outlet":
+      return <OutletRowFields {...{ item, job }} />;
+    case "split":
+      return (
+        <span className="col-span-2 flex min-h-9 items-center px-2 font-medium sm:col-span-3">
+          The line parts in {item.branches.length}
+        </span>
+      );
+  }
+}
+
+/** A run's rise, or the level it ends at. */
+function Height({
+  item,
+  job,
+}: {
+  item: Extract<JobPathItem, { kind: "pipe" | "rise" }>;
+  job: JobDocument;
+}) {
+  const byLevel = useSettings(({ heights }) => heights === "elevations");
+  if (!byLevel) {
+    return (
+      <JobQuantity
+        label="Rise"
+        visibleLabel="phone"
+        quantity="length"
+        range={RANGES.rise}
+        value={item.rise}
+        onChange={(rise) => editItem<"pipe" | "rise">(item.id, { rise })}
+      />
+    );
+  }
+  const start = startElevations(job.path, job.source.intake).get(item.id) ?? 0;
+  return (
+    <JobQuantity
+      label="Ends at level"
+      visibleLabel="phone"
+      quantity="length"
+      range={RANGES.elevation}
+      value={start + item.rise}
+      onChange={(end) => endItemAt(item.id, end)}
+    />
+  );
+}
+
+const OPENINGS = [1, 0.75, 0.5, 1 / 3, 0.25, 0];
+
+function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" }> }) {
+  const throttles = findFitting(item.fitting)?.throttles !== undefined;
+  const opening = item.opening ?? 1;
+  const openings = OPENINGS.includes(opening) ? OPENINGS : [...OPENINGS, opening];
+  return (
+    <>
+      <span className={`flex min-w-0 gap-1 ${CHOICE}`}>
+        <SelectField
+          className="flex-1"
+          label="Fitting"
+          value={item.fitting}
+          onChange={(fitting) =>
+            editItem<"fitting">(item.id, { fitting, opening: undefined, reversed: undefined })
+          }
+        >
+          {!FITTING_STOCK.some((f) => f.id === item.fitting) && (
+            <option value={item.fitting}>{item.fitting}</option>
+          )}
+          {FITTING_STOCK.map((f) => (
+            <option key={f.id} value={f.id}>
+              {f.label}
+            </option>
+          ))}
+        </SelectField>
+        {throttles && (
+          <SelectField
+            className="w-28 shrink-0"
+            label="How far open"
+            value={String(opening)}
+            onChange={(value) =>
+              editItem<"fitting">(item.id, { opening: value === "1" ? undefined : Number(value) })
+            }
+          >
+            {openings.map((value) => (
+              <option key={value} value={value}>
+                {openingName(value)}
+              </option>
+            ))}
+          </SelectField>
+        )}
+      </span>
+      <NumberField
+        label="Count"
+        value={item.count}
+        min={1}
+        max={999}
+        whole
+        onVisit={visit}
+        onChange={(count) => editItem<"fitting">(item.id, { count })}
+      />
+      <SelectField
+        label="Size of fitting"
+        value={item.stock ?? ""}
+        onChange={(stock) =>
+          editItem<"fitting">(item.id, { stock: stock === "" ? undefined : stock })
+        }
+      >
+        <option value="">as pipe</option>
+        <StockOptions chosen={item.stock ?? ""} />
+      </SelectField>
+    </>
+  );
+}
+
+function PumpFields({
+  item,
+  job,
+}: {
+  item: Extract<JobPathItem, { kind: "pump" }>;
+  job: JobDocument;
+}) {
+  const number = pumpItems(job.path).findIndex(({ id }) => id === item.id) + 1;
+  return (
+    <>
+      <SelectField
+        className="col-span-2"
+        label={`Pump ${number}`}
+        value={item.pump ?? ""}
+        onChange={(pump) => editItem<"pump">(item.id, { pump: pump === "" ? null : pump })}
+      >
+        <option value="">Pump {number}: choose it under Pump</option>
+        {job.pumps.map(({ id, maker, model }) => (
+          <option key={id} value={id}>
+            Pump {number}: {maker} {model}
+          </option>
+        ))}
+      </SelectField>
+      <span className="max-sm:hidden" />
+    </>
+  );
+}
+
+function OutletRowFields({
+  item,
+  job,
+}: {
+  item: Extract<JobPathItem, { kind: "outlet" }>;
+  job: JobDocument;
+}) {
+  const { outlet } = item;
+  return (
+    <>
+      <SelectField
+        className={CHOICE}
+        label="The water leaves"
+        value={outlet.type}
+        onChange={(type) =>
+          editItem<"outlet">(item.id, {
+            outlet: newOutlet(type as Outlet["type"], job.source.level),
+          })
+        }
+      >
+        {(Object.keys(OUTLETS) as Outlet["type"][]).map((type) => (
+          <option key={type} value={type}>
+            {OUTLETS[type]}
+          </option>
+        ))}
+      </SelectField>
+      {outlet.type === "nozzle" ? (
+        <JobQuantity
+          label="Nozzle bore"
+          visibleLabel="phone"
+          quantity="diameter"
+          range={RANGES.bore}
+          value={outlet.bore}
+          onChange={(bore) => editItem<"outlet">(item.id, { outlet: { ...outlet, bore } })}
+        />
+      ) : (
+        <span />
+      )}
+      <span className="flex min-h-9 items-center text-[13px] text-soft">
+        {outlet.type === "free" ? "" : "more under Outlet"}
+      </span>
+    </>
+  );
+}

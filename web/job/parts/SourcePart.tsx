@@ -1,0 +1,160 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/quantity.ts";
+import { NumberField, SelectField, TextField } from "../../ui/Fields.tsx";
+import { edit, visit } from "../jobStore.ts";
+import { JobQuantity } from "./JobQuantity.tsx";
+
+/** Where the water is, what is wanted of it, and how it is reckoned. */
+export function SourcePart({ job }: { job: JobDocument }) {
+  const { source, site, method } = job;
+  const setLevel = (name: "low" | "normal" | "high") => (value: number) =>
+    edit((j) => ({
+      ...j,
+      source: { ...j.source, level: { ...j.source.level, [name]: value } },
+    }));
+  const elevation = { quantity: "length", range: RANGES.elevation } as const;
+  return (
+    <div className="grid gap-3 p-3">
+      <div className="grid grid-cols-2 gap-2">
+        <TextField
+          label="Water"
+          value={source.name ?? ""}
+          onVisit={visit}
+          maxLength={80}
+          onChange={(name) => edit((j) => ({ ...j, source: { ...j.source, name } }))}
+        />
+        <TextField
+          label="Levels measured from"
+          value={job.datum ?? ""}
+          onVisit={visit}
+          onChange={(datum) => edit((j) => ({ ...j, datum }))}
+        />
+      </div>
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+        <JobQuantity
+          {...elevation}
+          label="Low water"
+          value={source.level.low}
+          onChange={setLevel("low")}
+        />
+        <JobQuantity
+          {...elevation}
+          label="Normal water"
+          value={source.level.normal}
+          onChange={setLevel("normal")}
+        />
+        <JobQuantity
+          {...elevation}
+          label="High water"
+          value={source.level.high}
+          onChange={setLevel("high")}
+        />
+        <JobQuantity
+          {...elevation}
+          label="Intake"
+          value={source.intake}
+          onChange={(intake) => edit((j) => ({ ...j, source: { ...j.source, intake } }))}
+        />
+      </div>
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+        <JobQuantity
+          label="Flow wanted"
+          optional
+          quantity="flow"
+          range={RANGES.flow}
+          value={job.wantedFlow}
+          onChange={(wantedFlow) =>
+            edit(({ wantedFlow: _, ...j }) => (wantedFlow === undefined ? j : { ...j, wantedFlow }))
+          }
+        />
+        <JobQuantity
+          label="Water to move"
+          optional
+          quantity="volume"
+          range={RANGES.jobVolume}
+          value={job.volume}
+          onChange={(volume) =>
+            edit(({ volume: _, ...j }) => (volume === undefined ? j : { ...j, volume }))
+          }
+        />
+        <JobQuantity
+          label="Altitude"
+          quantity="length"
+          range={RANGES.altitude}
+          value={site.altitude}
+          onChange={(altitude) => edit((j) => ({ ...j, site: { ...j.site, altitude } }))}
+        />
+        <JobQuantity
+          label="Water temperature"
+          quantity="temperature"
+          range={RANGES.waterTemperature}
+          value={site.waterTemperature}
+          onChange={(waterTemperature) =>
+            edit((j) => ({ ...j, site: { ...j.site, waterTemperature } }))
+          }
+        />
+        <NumberField
+          label="Specific gravity"
+          visibleLabel
+          value={site.specificGravity}
+          min={0.9}
+          max={1.6}
+          onVisit={visit}
+          onChange={(specificGravity) =>
+            edit((j) => ({ ...j, site: { ...j.site, specificGravity } }))
+          }
+        />
+      </div>
+      <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
+        <SelectField
+          label="Friction by"
+          visibleLabel
+          value={method.friction}
+          onChange={(friction) =>
+            edit((j) => ({
+              ...j,
+              method: { ...j.method, friction: friction as typeof method.friction },
+            }))
+          }
+        >
+          <option value="darcy-weisbach">Darcy–Weisbach</option>
+          <option value="hazen-williams">Hazen–Williams</option>
+        </SelectField>
+        <SelectField
+          label="Fittings by"
+          visibleLabel
+          value={method.fittings}
+          onChange={(fittings) =>
+            edit((j) => ({
+              ...j,
+              method: { ...j.method, fittings: fittings as typeof method.fittings },
+            }))
+          }
+        >
+          <option value="coefficient">Loss coefficient K</option>
+          <option value="equivalent-length">Equivalent length</option>
+        </SelectField>
+      </div>
+      <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
+        <TextField
+          label="Place"
+          value={job.place ?? ""}
+          maxLength={200}
+          onVisit={visit}
+          onChange={(place) => edit((j) => ({ ...j, place }))}
+        />
+        <TextField
+          label="Note"
+          value={job.note ?? ""}
+          maxLength={5000}
+          onVisit={visit}
+          onChange={(note) => edit((j) => ({ ...j, note }))}
+        />
+      </div>
+      <p className="text-[13px] text-soft">
+        Dirty water: the specific gravity counts in pressure and power; its viscosity stays that of
+        clean water.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,115 @@
+import type { JobBranchItem, JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { Finding } from "#core/line/finding.ts";
+import { newId } from "../../api/client.ts";
+import { Button, IconButton } from "../../ui/Button.tsx";
+import { Plus, Trash2 } from "../../ui/icons.ts";
+import { Menu } from "../../ui/Menu.tsx";
+import { insertItem, setBranches } from "../jobStore.ts";
+import { LineRows } from "./LineRows.tsx";
+
+/** The branches of a split, each a short line of its own. */
+export function SplitRow({
+  item,
+  ...shared
+}: {
+  item: Extract<JobPathItem, { kind: "split" }>;
+  job: JobDocument;
+  findings: readonly Finding[];
+  selected: string | undefined;
+  onSelect: (itemId: string | undefined) => void;
+}) {
+  return (
+    <div className="grid gap-2 pb-1 sm:pl-6">
+      {item.branches.map((branch, index) => (
+        <Branch
+          // Branches have no names of their own; their order is what tells them apart.
+          key={index}
+          {...{ item, branch, index, ...shared }}
+        />
+      ))}
+      <div>
+        <Button
+          look="quiet"
+          onClick={() => setBranches(item.id, [...item.branches, [newPipe(item.branches.flat())]])}
+        >
+          <Plus size={16} aria-hidden /> Branch
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+function Branch({
+  item,
+  branch,
+  index,
+  ...shared
+}: {
+  item: Extract<JobPathItem, { kind: "split" }>;
+  branch: JobBranchItem[];
+  index: number;
+  job: JobDocument;
+  findings: readonly Finding[];
+  selected: string | undefined;
+  onSelect: (itemId: string | undefined) => void;
+}) {
+  const ends = branch.at(-1)?.kind === "outlet";
+  const add = (row: JobPathItem) => {
+    insertItem(ends ? branch.length - 1 : branch.length, row, { split: item.id, branch: index });
+    shared.onSelect(row.id);
+  };
+  return (
+    <section aria-label={`Branch ${index + 1}`} className="border-l-4 border-rule py-1 pl-2">
+      <div className="flex items-center justify-between gap-2">
+        <h3 className="plate text-[16px]">
+          Branch {index + 1}
+          <span className="ml-2 font-sans text-[13px] font-normal text-soft">
+            {ends ? "ends at its outlet" : branch.length === 0 ? "straight on" : "meets the others"}
+          </span>
+        </h3>
+        <span className="flex">
+          <Menu
+            trigger={
+              <Button look="quiet" aria-label={`Add to branch ${index + 1}`}>
+                <Plus size={16} aria-hidden /> Add
+              </Button>
+            }
+            actions={[
+              { name: "Pipe or hose", onSelect: () => add(newPipe(branch)) },
+              {
+                name: "Fitting",
+                onSelect: () =>
+                  add({ kind: "fitting", id: newId(), fitting: "elbow-90", count: 1 }),
+              },
+              {
+                name: "Check valve",
+                onSelect: () =>
+                  add({ kind: "fitting", id: newId(), fitting: "check-swing", count: 1 }),
+              },
+              { name: "Rise only", onSelect: () => add({ kind: "rise", id: newId(), rise: 0 }) },
+              { name: "Pump", onSelect: () => add({ kind: "pump", id: newId(), pump: null }) },
+              {
+                name: "Outlet",
+                disabled: ends,
+                onSelect: () => add({ kind: "outlet", id: newId(), outlet: { type: "free" } }),
+              },
+            ]}
+          />
+          <IconButton
+            label={`Remove branch ${index + 1}`}
+            disabled={item.branches.length <= 2}
+            onClick={() => setBranches(item.id, item.branches.toSpliced(index, 1))}
+          >
+            <Trash2 size={17} aria-hidden />
+          </IconButton>
+        </span>
+      </div>
+      <LineRows inBranch label={`Rows of branch ${index + 1}`} items={branch} {...shared} />
+    </section>
+  );
+}
+
+function newPipe(beside: readonly JobPathItem[]): Extract<JobBranchItem, { kind: "pipe" }> {
+  const stock = beside.findLast((row) => row.kind === "pipe")?.stock ?? "pvc-sch40-2in";
+  return { kind: "pipe", id: newId(), stock, length: 5, rise: 0 };
+}
