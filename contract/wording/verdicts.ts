@@ -84,6 +84,12 @@ export function verdictWords(
         `${item} passes ${q(value)} at ${at}, the strongest ${q(limit)}: ${formatPercent(limit > 0 ? value / limit : 0)} of it.`,
         "Lay the weak branch larger, throttle the strong one, or run them in turn.",
       );
+    case "outlet-dry":
+      return words(
+        "An outlet gets no water",
+        `Nothing comes out of ${item} at ${at}: the pressure where its branch leaves is spent.`,
+        "Lay the way to it larger, lower it, or throttle the other outlets.",
+      );
     case "outlet-floods":
       return words(
         "Outlet under high water",

@@ -92,6 +92,7 @@ describe("verdicts in words", () => {
       "backflow-unguarded",
       "branch-runs-back",
       "outlets-uneven",
+      "outlet-dry",
       "outlet-floods",
     ];
     for (const code of codes) {

@@ -193,10 +193,13 @@ export function workCase(
 ): WorkedCase {
   const lift = staticHead(compiled, levelCase, context.water);
   const network = lineNetwork(compiled, levelCase, context);
-  const found = curves.map((curve, pump) =>
-    operatingPoint(curve, (flow) => network.headOf({ kind: "forced", pump, flow, curves })),
-  );
-  const flows = flowsAt(network, curves, found);
+  const direct = atOnce(compiled, network, curves);
+  const found =
+    direct?.outcomes ??
+    curves.map((curve, pump) =>
+      operatingPoint(curve, (flow) => network.headOf({ kind: "forced", pump, flow, curves })),
+    );
+  const flows = direct?.flows ?? flowsAt(network, curves, found);
   const siphonFlow = lift < 0 ? network.flows({ kind: "idle" }).delivered : undefined;
   const base = { staticHead: lift, ...(siphonFlow !== undefined && { siphonFlow }) };
   // Pumps whose water all leaves through holes before the outlet lift nothing, whatever they pass.
@@ -209,6 +212,26 @@ export function workCase(
   if (flows) refuseDrooping(compiled, curves, flows);
   const outcome = together(compiled, found, flows);
   return { ...base, outcome, outcomes: found, ...(flows && { flows }) };
+}
+
+/**
+ * All pumps of a network balanced in one go: good where every curve falls all the way, so that there is one
+ * balance only, and where every pump comes to run inside what is published. Otherwise nothing.
+ */
+function atOnce(line: CompiledLine, network: LineNetwork, curves: readonly PumpCurve[]) {
+  if (!network.onCurves || curves.some((curve) => peakFlow(curve) > curve.firstFlow))
+    return undefined;
+  const flows = network.onCurves(curves);
+  const inside = curves.every((curve, i) => {
+    const flow = flows.byPump[i] as number;
+    return flow > Math.max(curve.firstFlow, NOTHING) && flow <= curve.lastFlow;
+  });
+  if (!inside) return undefined;
+  const outcomes = line.pumps.map((placed, i): Outcome => {
+    const duty = { flow: flows.byPump[i] as number, head: headAdded(placed, flows) };
+    return { kind: "runs", duty };
+  });
+  return { flows, outcomes };
 }
 
 /** Everything that runs with one pump at its duty, or at the end of its curve, and the others beside it. */

@@ -24,12 +24,12 @@ export interface Flows {
 }
 
 /**
- * What drives the water: one pump held at a flow, the others on their curves; or nothing, with the pumps
- * standing open.
+ * What drives the water: one pump held at a flow, the others on their curves; all on their curves; or
+ * nothing, with the pumps standing open.
  */
-export type Drive =
-  | { kind: "forced"; pump: number; flow: number; curves: readonly PumpCurve[] }
-  | { kind: "idle" };
+type Drive = Forced | Idle | { kind: "curves"; curves: readonly PumpCurve[] };
+type Forced = { kind: "forced"; pump: number; flow: number; curves: readonly PumpCurve[] };
+type Idle = { kind: "idle" };
 
 /** The network of a line did not balance; `solveLine` turns it into a finding. */
 export class NotBalanced extends Error {
@@ -40,9 +40,11 @@ export class NotBalanced extends Error {
 
 /** Flows and heads of a line in one case, asked for again and again: each starts from the last answer. */
 export interface LineNetwork {
-  flows: (drive: Drive) => Flows;
+  flows: (drive: Forced | Idle) => Flows;
+  /** every pump on its continued curve at once; a single path has no need of it */
+  onCurves?: (curves: readonly PumpCurve[]) => Flows;
   /** m the forced pump must add */
-  headOf: (drive: Extract<Drive, { kind: "forced" }>) => number;
+  headOf: (drive: Forced) => number;
 }
 
 /**
@@ -98,9 +100,9 @@ export function lineNetwork(
     const links = [...stretchLinks, ...holeLinks];
     const onCurve = line.pumps
       .map((_, i) => i)
-      .filter((i) => drive.kind === "idle" || i !== drive.pump);
+      .filter((i) => drive.kind !== "forced" || i !== drive.pump);
     for (const i of onCurve) {
-      const curve = drive.kind === "forced" ? drive.curves[i] : undefined;
+      const curve = drive.kind === "idle" ? undefined : drive.curves[i];
       links.push(pumpLink(i, curve ? (q) => -continuedHead(curve, q) : (q) => q * NO_RESISTANCE));
     }
     if (drive.kind === "forced") {
@@ -127,45 +129,48 @@ export function lineNetwork(
     fixed.get(node) ?? (heads[at(node)] as number);
 
   return {
+    onCurves: (curves) => flowsOf({ kind: "curves", curves }),
+    flows: flowsOf,
     headOf: (drive) => {
       const { heads } = solve(drive).solution;
       const { inlet, outlet } = line.pumps[drive.pump] as CompiledLine["pumps"][number];
       return nodeHead(heads, outlet) - nodeHead(heads, inlet);
     },
-    flows: (drive) => {
-      const { solution, onCurve } = solve(drive);
-      const { heads, flows } = solution;
-      const flowIn = (link: number) => {
-        const flow = flows[link] as number;
-        return Math.abs(flow) < NOTHING ? 0 : flow;
-      };
-      const byStretch = new Map(open.map((stretch, k) => [stretch, flowIn(k)]));
-      const bySegment = line.stretches.flatMap((stretch) =>
-        new Array<number>(stretch.end - stretch.start).fill(byStretch.get(stretch) ?? 0),
-      );
-      const firstHole = open.length;
-      const firstPump = firstHole + line.holes.length;
-      const byOutlet = line.outlets.map(({ node }) => {
-        const into = line.stretches.find((stretch) => stretch.to === node);
-        return (into && byStretch.get(into)) ?? 0;
-      });
-      return {
-        nodeHeads: line.nodes.map((_, node) => nodeHead(heads, node)),
-        bySegment,
-        byPump: line.pumps.map((_, i) =>
-          drive.kind === "forced" && i === drive.pump
-            ? drive.flow
-            : flowIn(firstPump + onCurve.indexOf(i)),
-        ),
-        byOutlet,
-        delivered: byOutlet.reduce((sum, flow) => sum + flow, 0),
-        lost: line.holes.map(({ itemId }, k) => ({
-          itemId,
-          flow: Math.max(flowIn(firstHole + k), 0),
-        })),
-      };
-    },
   };
+
+  function flowsOf(drive: Drive): Flows {
+    const { solution, onCurve } = solve(drive);
+    const { heads, flows } = solution;
+    const flowIn = (link: number) => {
+      const flow = flows[link] as number;
+      return Math.abs(flow) < NOTHING ? 0 : flow;
+    };
+    const byStretch = new Map(open.map((stretch, k) => [stretch, flowIn(k)]));
+    const bySegment = line.stretches.flatMap((stretch) =>
+      new Array<number>(stretch.end - stretch.start).fill(byStretch.get(stretch) ?? 0),
+    );
+    const firstHole = open.length;
+    const firstPump = firstHole + line.holes.length;
+    const byOutlet = line.outlets.map(({ node }) => {
+      const into = line.stretches.find((stretch) => stretch.to === node);
+      return (into && byStretch.get(into)) ?? 0;
+    });
+    return {
+      nodeHeads: line.nodes.map((_, node) => nodeHead(heads, node)),
+      bySegment,
+      byPump: line.pumps.map((_, i) =>
+        drive.kind === "forced" && i === drive.pump
+          ? drive.flow
+          : flowIn(firstPump + onCurve.indexOf(i)),
+      ),
+      byOutlet,
+      delivered: byOutlet.reduce((sum, flow) => sum + flow, 0),
+      lost: line.holes.map(({ itemId }, k) => ({
+        itemId,
+        flow: Math.max(flowIn(firstHole + k), 0),
+      })),
+    };
+  }
 }
 
 /** m per m³/s: a way with nothing on it */

@@ -1,5 +1,6 @@
 import { type Outcome, settledDuty } from "../duty/operatingPoint.ts";
 import type { CaseSolution, Running, Solution } from "../duty/solveLine.ts";
+import { NOTHING } from "../line/flowsAlong.ts";
 import type { Line, OutletItem } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { hazenWilliamsConcerns } from "../pipe/hazenWilliams.ts";
@@ -225,8 +226,24 @@ export function branchVerdicts(
       source: "Balance of the network",
     });
   }
+  const dry = flows.byOutlet.findIndex((flow) => Math.abs(flow) <= NOTHING);
+  const dryOutlet = line.outlets[dry];
+  if (dryOutlet) {
+    verdicts.push({
+      code: "outlet-dry",
+      level: "stop",
+      levelCase,
+      itemId: dryOutlet.item.id,
+      quantity: "flow",
+      value: 0,
+      source: "Balance of the network",
+    });
+  }
   const [first, ...others] = line.outlets;
-  if (first && others.length > 0 && others.every((outlet) => sameOutlet(outlet.item, first.item))) {
+  // Guns and sprinklers are there to wet evenly; a tap and a tank are not.
+  const sprays = first?.item.outlet.type === "nozzle" || first?.item.outlet.type === "emitter";
+  const alike = others.every((outlet) => sameOutlet(outlet.item, first?.item));
+  if (first && sprays && others.length > 0 && alike) {
     const value = Math.min(...flows.byOutlet);
     const limit = Math.max(...flows.byOutlet);
     const weakest = line.outlets[flows.byOutlet.indexOf(value)];
@@ -244,6 +261,6 @@ export function branchVerdicts(
   return verdicts;
 }
 
-function sameOutlet(a: OutletItem, b: OutletItem): boolean {
-  return JSON.stringify(a.outlet) === JSON.stringify(b.outlet);
+function sameOutlet(a: OutletItem, b: OutletItem | undefined): boolean {
+  return JSON.stringify(a.outlet) === JSON.stringify(b?.outlet);
 }

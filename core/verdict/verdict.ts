@@ -27,6 +27,7 @@ export type VerdictCode =
   | "backflow-unguarded"
   | "branch-runs-back"
   | "outlets-uneven"
+  | "outlet-dry"
   | "siphons"
   | "wanted-flow"
   | "intake-uncovered"

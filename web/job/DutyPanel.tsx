@@ -54,7 +54,11 @@ function Headline({ normal }: { normal: CaseSolution }) {
       <Plate name="Total head" si={duty.head} quantity="head" large />
       {running && running.flows.lost.length > 0 && (
         <>
-          <Plate name="At the outlet" si={running.flows.delivered} quantity="flow" />
+          <Plate
+            name={running.flows.byOutlet.length > 1 ? "At the outlets" : "At the outlet"}
+            si={running.flows.delivered}
+            quantity="flow"
+          />
           <Plate
             name="Lost through holes"
             si={running.duty.flow - running.flows.delivered}
