@@ -237,5 +237,5 @@ test("the demo goes back to what it was", async ({ page }) => {
   await page.getByRole("button", { name: "Demo: reset" }).click();
   await page.getByRole("dialog").getByRole("button", { name: "Reset" }).click();
   await expect(page.getByText("The demo is as it was.")).toBeVisible();
-  await expect(page.getByRole("list", { name: "Jobs" }).getByRole("listitem")).toHaveCount(2);
+  await expect(page.getByRole("list", { name: "Jobs" }).getByRole("listitem")).toHaveCount(3);
 });

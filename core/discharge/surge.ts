@@ -3,7 +3,7 @@ import { FAMILIES } from "../pipe/stock.ts";
 import type { Water } from "../water/water.ts";
 
 /** Bulk modulus of water in Pa near 15 °C, from memory. */
-const BULK_MODULUS = 2.15e9;
+export const BULK_MODULUS = 2.15e9;
 
 /**
  * Speed in m/s of a pressure wave in a full pipe, a = √((K/ρ) / (1 + K D / E e)), or undefined where the

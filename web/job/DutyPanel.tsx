@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { JobSolution } from "#contract/solveJob.ts";
 import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";
@@ -6,12 +7,14 @@ import { CASES, itemName } from "#contract/wording/items.ts";
 import { verdictWords } from "#contract/wording/verdicts.ts";
 import { settledDuty } from "#core/duty/operatingPoint.ts";
 import type { CaseSolution } from "#core/duty/solveLine.ts";
-import { LEVEL_CASES, type PathItem } from "#core/line/path.ts";
+import { LEVEL_CASES, type LevelCase, type PathItem } from "#core/line/path.ts";
 import { type Band, type Spread, USUAL_DOUBT, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
 import type { Verdict } from "#core/verdict/verdict.ts";
 import { verdictKey } from "#core/verdict/verdicts.ts";
+import type { Subject } from "#core/working/working.ts";
 import { useUnits } from "../app/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
+import { useWorking } from "./Working.tsx";
 
 interface Props {
   solved: JobSolution;
@@ -50,8 +53,8 @@ function Headline({ normal }: { normal: CaseSolution }) {
   }
   return (
     <dl className="grid grid-cols-2 gap-x-3 px-3 pt-2 pb-2" data-testid="duty">
-      <Plate name="Flow" si={duty.flow} quantity="flow" large />
-      <Plate name="Total head" si={duty.head} quantity="head" large />
+      <Plate name="Flow" si={duty.flow} quantity="flow" subject="flow" large />
+      <Plate name="Total head" si={duty.head} quantity="head" subject="head" large />
       {running && running.flows.lost.length > 0 && (
         <>
           <Plate
@@ -73,12 +76,14 @@ function Headline({ normal }: { normal: CaseSolution }) {
         <EachFlow name="Pump" flows={running.pumps.map((pump) => pump.duty.flow)} />
       )}
       {running?.power !== undefined && (
-        <Plate name="Power taken" si={running.power} quantity="power" />
+        <Plate name="Power taken" si={running.power} quantity="power" subject="power" />
       )}
       {running?.efficiency !== undefined && (
         <div>
           <dt className="text-[13px] text-soft">Efficiency</dt>
-          <dd className="plate text-2xl leading-none">{formatPercent(running.efficiency)}</dd>
+          <dd className="plate text-2xl leading-none">
+            <Worked subject="efficiency">{formatPercent(running.efficiency)}</Worked>
+          </dd>
         </div>
       )}
     </dl>
@@ -93,15 +98,49 @@ const NO_DUTY = {
   "beyond-curve": "Past its curve",
 } as const;
 
-function Plate(props: { name: string; si: number; quantity: Quantity; large?: boolean }) {
-  const { name, si, quantity, large } = props;
+/** A number of the normal level that opens its working. */
+function Worked({
+  subject,
+  levelCase = "normal",
+  children,
+}: {
+  subject: Exclude<Subject["kind"], "ledger" | "verdict">;
+  levelCase?: LevelCase;
+  children: ReactNode;
+}) {
+  const show = useWorking();
+  return (
+    <button
+      type="button"
+      title="Show the working"
+      className="text-inherit underline decoration-rule decoration-1 underline-offset-4 hover:decoration-ink"
+      onClick={() => show({ kind: subject, levelCase })}
+    >
+      {children}
+    </button>
+  );
+}
+
+function Plate(props: {
+  name: string;
+  si: number;
+  quantity: Quantity;
+  subject?: Exclude<Subject["kind"], "ledger" | "verdict">;
+  large?: boolean;
+}) {
+  const { name, si, quantity, large, subject } = props;
   const units = useUnits();
+  const figure = (
+    <>
+      {formatNumber(si, quantity, units)}
+      <span className="ml-1 text-lg font-medium">{SHOWN[units][quantity]}</span>
+    </>
+  );
   return (
     <div>
       <dt className="text-[13px] text-soft">{name}</dt>
       <dd className={`plate leading-none ${large ? "pb-1.5 text-[44px]" : "text-2xl"}`}>
-        {formatNumber(si, quantity, units)}
-        <span className="ml-1 text-lg font-medium">{SHOWN[units][quantity]}</span>
+        {subject ? <Worked subject={subject}>{figure}</Worked> : figure}
       </dd>
     </div>
   );
@@ -146,10 +185,28 @@ function CaseTable({ cases }: { cases: Record<(typeof LEVEL_CASES)[number], Case
           return (
             <tr key={name} className="border-t border-rule">
               <th className="text-left font-normal">{CASES[name]}</th>
-              <td className="text-right">{format(staticHead, "head", units)}</td>
-              <td className="text-right">{duty ? format(duty.head, "head", units) : "–"}</td>
+              <td className="text-right">
+                <Worked subject="static" levelCase={name}>
+                  {format(staticHead, "head", units)}
+                </Worked>
+              </td>
+              <td className="text-right">
+                {duty ? (
+                  <Worked subject="head" levelCase={name}>
+                    {format(duty.head, "head", units)}
+                  </Worked>
+                ) : (
+                  "–"
+                )}
+              </td>
               <td className="text-right font-medium">
-                {duty ? format(duty.flow, "flow", units) : NO_DUTY[outcome.kind]}
+                {duty ? (
+                  <Worked subject="flow" levelCase={name}>
+                    {format(duty.flow, "flow", units)}
+                  </Worked>
+                ) : (
+                  NO_DUTY[outcome.kind]
+                )}
               </td>
             </tr>
           );
@@ -181,6 +238,7 @@ function VerdictList({
   onItem: (itemId: string) => void;
 }) {
   const units = useUnits();
+  const show = useWorking();
   return (
     <ul aria-label="Verdicts" className="border-t border-rule">
       {verdicts.map((verdict) => {
@@ -201,6 +259,13 @@ function VerdictList({
               {mend && <p className="text-[14px] font-medium">{mend}</p>}
               <p className="text-[12px] text-soft">
                 {source}
+                <button
+                  type="button"
+                  className="ml-2 min-h-6 underline"
+                  onClick={() => show({ kind: "verdict", verdict })}
+                >
+                  Show the working
+                </button>
                 {itemId && (
                   <button
                     type="button"

@@ -6,6 +6,7 @@ import { itemName } from "#contract/wording/items.ts";
 import type { LedgerEntry } from "#core/duty/ledger.ts";
 import { useUnits } from "../app/settings.ts";
 import { editItem, outletItems, pumpItems } from "./jobStore.ts";
+import { useWorking } from "./Working.tsx";
 
 /** The bill of head: every item of the line, what it takes, and what one size larger gives back. */
 export function HeadLedger({
@@ -18,6 +19,7 @@ export function HeadLedger({
   onItem: (itemId: string) => void;
 }) {
   const units = useUnits();
+  const show = useWorking();
   if (solved.kind === "refused") {
     return <p className="p-4 text-soft">The ledger appears once the line can be solved.</p>;
   }
@@ -67,7 +69,18 @@ export function HeadLedger({
                 )}
               </td>
               <td className="text-right font-medium whitespace-nowrap">
-                {entry.kind === "hole" ? "–" : format(entry.head, "head", units)}
+                {entry.kind === "hole" ? (
+                  "–"
+                ) : (
+                  <button
+                    type="button"
+                    title="Show the working"
+                    className="min-h-7 underline decoration-rule underline-offset-4 hover:decoration-ink"
+                    onClick={() => show({ kind: "ledger", index })}
+                  >
+                    {format(entry.head, "head", units)}
+                  </button>
+                )}
                 {parts && entry.kind === "pipe" && (
                   <span className="block text-[12px] leading-tight font-normal text-soft">
                     at {format(entry.flow, "flow", units)}
@@ -86,7 +99,16 @@ export function HeadLedger({
                 </span>
               </td>
               <td className="pr-3 pl-2 text-right whitespace-nowrap">
-                {entry.lost !== undefined && `loses ${format(entry.lost, "flow", units)}`}
+                {entry.lost !== undefined && (
+                  <button
+                    type="button"
+                    title="Show the working"
+                    className="min-h-7 underline decoration-rule underline-offset-4 hover:decoration-ink"
+                    onClick={() => show({ kind: "ledger", index })}
+                  >
+                    loses {format(entry.lost, "flow", units)}
+                  </button>
+                )}
                 {gain && (
                   <button
                     type="button"

@@ -23,6 +23,7 @@ import { type Part, Section } from "./Section.tsx";
 import { SizeSheet } from "./SizeSheet.tsx";
 import { useBand } from "./useBand.ts";
 import { useSolution } from "./useSolution.ts";
+import { Working } from "./Working.tsx";
 
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
 
@@ -223,6 +224,7 @@ function Bench() {
         </div>
       )}
       <ConflictDialog />
+      <Working {...{ job, solved }} />
     </div>
   );
 }

@@ -1,15 +1,14 @@
 // One by one: the package's index would make every build read some two thousand icons.
 export { default as ArrowDown } from "lucide-react/dist/esm/icons/arrow-down";
 export { default as ArrowUp } from "lucide-react/dist/esm/icons/arrow-up";
+export { default as ArrowUpDown } from "lucide-react/dist/esm/icons/arrow-up-down";
 export { default as CircleCheck } from "lucide-react/dist/esm/icons/circle-check";
 export { default as CircleQuestionMark } from "lucide-react/dist/esm/icons/circle-question-mark";
 export { default as ClipboardPaste } from "lucide-react/dist/esm/icons/clipboard-paste";
 export { default as Copy } from "lucide-react/dist/esm/icons/copy";
-export { default as Droplets } from "lucide-react/dist/esm/icons/droplets";
 export { default as Ellipsis } from "lucide-react/dist/esm/icons/ellipsis-vertical";
 export { default as FileUp } from "lucide-react/dist/esm/icons/file-up";
 export { default as GripVertical } from "lucide-react/dist/esm/icons/grip-vertical";
-export { default as LayoutTemplate } from "lucide-react/dist/esm/icons/layout-template";
 export { default as Moon } from "lucide-react/dist/esm/icons/moon";
 export { default as OctagonX } from "lucide-react/dist/esm/icons/octagon-x";
 export { default as Plus } from "lucide-react/dist/esm/icons/plus";
@@ -17,7 +16,6 @@ export { default as Redo2 } from "lucide-react/dist/esm/icons/redo-2";
 export { default as Scissors } from "lucide-react/dist/esm/icons/scissors";
 export { default as Search } from "lucide-react/dist/esm/icons/search";
 export { default as Sigma } from "lucide-react/dist/esm/icons/sigma";
-export { default as Split } from "lucide-react/dist/esm/icons/split";
 export { default as Sun } from "lucide-react/dist/esm/icons/sun";
 export { default as Trash2 } from "lucide-react/dist/esm/icons/trash-2";
 export { default as TriangleAlert } from "lucide-react/dist/esm/icons/triangle-alert";

@@ -4,7 +4,7 @@ import type { JobSolution } from "#contract/solveJob.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";
-import { ClipboardPaste, Plus } from "../../ui/icons.ts";
+import { ArrowUpDown, ClipboardPaste, Plus } from "../../ui/icons.ts";
 import { Menu } from "../../ui/Menu.tsx";
 import { insertItem, partsOf } from "../jobStore.ts";
 import { ImportSheet } from "./ImportSheet.tsx";
@@ -33,15 +33,15 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
   return (
     <div className="p-3">
       <div className="flex flex-wrap items-center justify-between gap-x-3 pb-1">
-        <label className="flex min-h-9 items-center gap-2 text-[14px]">
-          <input
-            type="checkbox"
-            className="size-4.5 accent-(--water)"
-            checked={heights === "elevations"}
-            onChange={toggleHeights}
-          />
-          Type heights as levels, not as rises
-        </label>
+        <Button
+          look="quiet"
+          aria-pressed={heights === "elevations"}
+          title="A run's height may be typed as its rise, or as the level it ends at"
+          onClick={toggleHeights}
+        >
+          <ArrowUpDown size={16} aria-hidden />
+          {heights === "rises" ? "Heights as rises" : "Heights as levels"}
+        </Button>
         <Button look="quiet" onClick={() => setImporting(true)}>
           <ClipboardPaste size={16} aria-hidden /> Paste or import
         </Button>

@@ -1,0 +1,119 @@
+import { lazy, Suspense } from "react";
+import { useSearchParams } from "react-router";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobSolution } from "#contract/solveJob.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { CASES, itemName } from "#contract/wording/items.ts";
+import { verdictWords } from "#contract/wording/verdicts.ts";
+import { LEVEL_CASES } from "#core/line/path.ts";
+import { verdictKey } from "#core/verdict/verdicts.ts";
+import type { Subject } from "#core/working/working.ts";
+import { useUnits } from "../app/settings.ts";
+import { Dialog } from "../ui/Dialog.tsx";
+import { Loading } from "../ui/Notices.tsx";
+
+const WorkingSheet = lazy(() => import("./WorkingSheet.tsx"));
+
+/** Opens the working of a number. It stands in the address, so that a link reopens it. */
+export function useWorking(): (subject: Subject | undefined) => void {
+  const [, setParams] = useSearchParams();
+  return (subject) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (subject) next.set("working", named(subject));
+        else next.delete("working");
+        return next;
+      },
+      { replace: true },
+    );
+}
+
+/** The sheet over the page while the address asks for one that exists. */
+export function Working({ job, solved }: { job: JobDocument; solved: JobSolution }) {
+  const [params] = useSearchParams();
+  const show = useWorking();
+  const units = useUnits();
+  const name = params.get("working");
+  if (solved.kind !== "solved" || name === null) return null;
+  const subject = subjectNamed(name, solved);
+  if (!subject) return null;
+  return (
+    <Dialog open onClose={() => show(undefined)} title={titleOf(subject, solved, job, units)}>
+      <Suspense fallback={<Loading what="the working" />}>
+        <WorkingSheet {...{ subject, job }} solution={solved.solution} />
+      </Suspense>
+    </Dialog>
+  );
+}
+
+type Solved = Extract<JobSolution, { kind: "solved" }>;
+const PLAIN = ["flow", "head", "static", "power", "efficiency"] as const;
+
+function named(subject: Subject): string {
+  switch (subject.kind) {
+    case "ledger":
+      return `ledger.${subject.index}`;
+    case "verdict":
+      return `verdict.${verdictKey(subject.verdict)}`;
+    default:
+      return `${subject.kind}.${subject.levelCase}`;
+  }
+}
+
+function subjectNamed(name: string, { verdicts, solution }: Solved): Subject | undefined {
+  const [kind = "", rest = ""] = [
+    name.slice(0, name.indexOf(".")),
+    name.slice(name.indexOf(".") + 1),
+  ];
+  if (kind === "ledger") {
+    const index = Number(rest);
+    return solution.cases.normal.running?.ledger[index] && { kind, index };
+  }
+  if (kind === "verdict") {
+    const verdict = verdicts.find((each) => verdictKey(each) === rest);
+    return verdict && { kind, verdict };
+  }
+  const plain = PLAIN.find((each) => each === kind);
+  const levelCase = LEVEL_CASES.find((each) => each === rest);
+  return plain && levelCase && { kind: plain, levelCase };
+}
+
+function titleOf(
+  subject: Subject,
+  { solution }: Solved,
+  job: JobDocument,
+  units: UnitSystem,
+): string {
+  switch (subject.kind) {
+    case "verdict":
+      return verdictWords(subject.verdict, job.path, units).title;
+    case "ledger": {
+      const entry = solution.cases.normal.running?.ledger[subject.index];
+      const item = entry?.itemId ? itemName(job.path, entry.itemId, units) : "Lift";
+      return entry?.lost !== undefined
+        ? `${item}: loses ${format(entry.lost, "flow", units)}`
+        : `${item}: takes ${format(entry?.head ?? 0, "head", units)}`;
+    }
+    default: {
+      const { running, staticHead } = solution.cases[subject.levelCase];
+      const shown = {
+        flow: running && format(running.duty.flow, "flow", units),
+        head: running && format(running.duty.head, "head", units),
+        static: format(staticHead, "head", units),
+        power: running?.power && format(running.power, "power", units),
+        efficiency: running?.efficiency && formatPercent(running.efficiency),
+      }[subject.kind];
+      return `${NAMES[subject.kind]}, ${CASES[subject.levelCase]}: ${shown ?? "none"}`;
+    }
+  }
+}
+
+const NAMES = {
+  flow: "Flow",
+  head: "Total dynamic head",
+  static: "Static head",
+  power: "Power taken",
+  efficiency: "Efficiency",
+} as const;
