@@ -10,6 +10,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { queries } from "./api/queries.ts";
 import { Frame } from "./app/Frame.tsx";
+import { HosesPage } from "./hoses/HosesPage.tsx";
 import { JobPage } from "./job/JobPage.tsx";
 import { JobsPage } from "./jobs/JobsPage.tsx";
 import { PumpEditPage } from "./pumps/PumpEditPage.tsx";
@@ -25,6 +26,7 @@ const router = createBrowserRouter([
       { path: "/", element: <JobsPage /> },
       { path: "/jobs/:id/:step?", element: <JobPage /> },
       { path: "/pumps", element: <PumpsPage /> },
+      { path: "/hoses", element: <HosesPage /> },
       { path: "/pumps/:id/edit", element: <PumpEditPage /> },
       {
         path: "/pumps/:id",
@@ -36,7 +38,7 @@ const router = createBrowserRouter([
       },
       {
         path: "*",
-        element: <Empty title="There is no such page">Jobs and Pumps are at the top.</Empty>,
+        element: <Empty title="There is no such page">Jobs, Pumps and Hoses are at the top.</Empty>,
       },
     ],
   },

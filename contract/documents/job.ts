@@ -154,6 +154,18 @@ export const jobSchema = z
     wantedFlow: quantity("flow", RANGES.flow).optional(),
     /** the water there is to move, for how long it takes */
     volume: quantity("volume", RANGES.jobVolume).optional(),
+    /** how far the inputs are in doubt, for the likely range; the usual where absent */
+    doubt: z
+      .looseObject({
+        level: quantity("length", RANGES.doubtLevel),
+        roughnessFactor: z
+          .number({ error: "The factor must be a number." })
+          .min(1, "The factor cannot be less than 1.")
+          .max(20, "The factor cannot be more than 20."),
+        hazenWilliamsC: z.number().min(0).max(0.5),
+        fittings: z.number().min(0).max(1),
+      })
+      .optional(),
     /** the pumps the path names, copied when chosen so that the job is whole on its own */
     pumps: z.array(pumpSchema).max(20),
   })

@@ -78,6 +78,7 @@ export const RANGES = {
   npsh: { min: 0, max: 50, what: "The NPSH" },
   pressure: { min: -101_325, max: 2e7, what: "The pressure" },
   outletPressure: { min: 0, max: 2e7, what: "The pressure" },
+  doubtLevel: { min: 0, max: 20, what: "The doubt" },
   gasPressure: { min: -100_000, max: 2e6, what: "The pressure" },
   emitterPressure: { max: 2e7, positive: true, what: "The pressure" },
   emitterFlow: { max: 1, positive: true, what: "The flow" },

@@ -62,3 +62,12 @@ export const CASES: Record<LevelCase, string> = {
   normal: "normal water",
   high: "high water",
 };
+
+/** In place of a flow in a table, where a pump does not settle at one. */
+export const UNSETTLED = {
+  runs: "",
+  "two-crossings": "",
+  "cannot-lift": "none",
+  "below-curve": "off curve",
+  "beyond-curve": "past curve",
+} as const;

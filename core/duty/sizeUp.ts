@@ -10,6 +10,8 @@ export interface SizeUp {
   /** m³/s at the outlet at the new duty, and how much more than now */
   flow: number;
   flowGain: number;
+  /** m the run takes less, each at its own duty */
+  headGain: number;
 }
 
 /**
@@ -18,12 +20,12 @@ export interface SizeUp {
  * give no row.
  */
 export function sizeUps(line: Line, pumps: readonly Pump[], levelCase: LevelCase): SizeUp[] {
-  const flowOf = (candidate: Line) => {
+  const settledOf = (candidate: Line) => {
     const solved = solveOutcome(candidate, pumps, levelCase);
-    return solved.kind === "solved" ? solved.delivered : undefined;
+    return solved.kind === "solved" ? solved.settled : undefined;
   };
-  const flowNow = flowOf(line);
-  if (flowNow === undefined) return [];
+  const now = settledOf(line);
+  if (!now) return [];
   return everyItem(line.path).flatMap((item) => {
     const stock = item.kind === "pipe" ? findPipeStock(item.stock) : undefined;
     const larger = stock && nextSizeUp(stock);
@@ -31,7 +33,10 @@ export function sizeUps(line: Line, pumps: readonly Pump[], levelCase: LevelCase
     const path = changeItems(line.path, (other) =>
       other.id === item.id ? { ...item, stock: larger.id } : other,
     );
-    const flow = flowOf({ ...line, path });
-    return flow === undefined ? [] : [{ itemId: item.id, larger, flow, flowGain: flow - flowNow }];
+    const then = settledOf({ ...line, path });
+    if (!then) return [];
+    const flowGain = then.delivered - now.delivered;
+    const headGain = now.taken(item.id) - then.taken(item.id);
+    return [{ itemId: item.id, larger, flow: then.delivered, flowGain, headGain }];
   });
 }

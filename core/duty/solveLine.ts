@@ -10,7 +10,7 @@ import {
   NotBalanced,
 } from "../line/flowsAlong.ts";
 import { type HeadLinePoint, headLine } from "../line/headLine.ts";
-import { type LossContext, staticHead } from "../line/lineLoss.ts";
+import { type LossContext, segmentLoss, staticHead } from "../line/lineLoss.ts";
 import { LEVEL_CASES, type LevelCase, type Line } from "../line/path.ts";
 import {
   npshRequiredAt,
@@ -33,8 +33,13 @@ export interface Solution {
   pumps: PumpOnLine[];
   water: Water;
   cases: Record<LevelCase, CaseSolution>;
-  /** the normal case by the other school of friction */
-  crossCheck: { friction: Line["method"]["friction"]; duty?: Duty };
+  /** the normal case by the other school of friction, and by the other of fittings */
+  crossChecks: { friction: CrossCheck<"friction">; fittings: CrossCheck<"fittings"> };
+}
+
+export interface CrossCheck<S extends keyof Line["method"]> {
+  by: Line["method"][S];
+  duty?: Duty;
 }
 
 export interface PumpOnLine {
@@ -110,27 +115,70 @@ function solveAllCases(line: Line, pumps: readonly Pump[]): SolveResult {
   const context: LossContext = { water: prepared.water, friction: line.method.friction };
   const cases = {} as Record<LevelCase, CaseSolution>;
   for (const levelCase of LEVEL_CASES) {
-    const worked = workCase(prepared.compiled, prepared.curves, levelCase, context);
-    const { outcome, outcomes, siphonFlow } = worked;
-    const running = whileRunning(line, prepared, worked, levelCase, context);
-    cases[levelCase] = {
-      levelCase,
-      staticHead: worked.staticHead,
-      outcome,
-      outcomes,
-      ...(siphonFlow !== undefined && { siphonFlow }),
-      ...(running && { running }),
-    };
+    cases[levelCase] = caseSolution(line, prepared, levelCase, context);
   }
-  const other = context.friction === "darcy-weisbach" ? "hazen-williams" : "darcy-weisbach";
-  const check = workCase(prepared.compiled, prepared.curves, "normal", {
+  const { friction, fittings } = otherSchools(line.method);
+  const byFriction = workCase(prepared.compiled, prepared.curves, "normal", {
     ...context,
-    friction: other,
+    friction,
   });
-  const duty = settledDuty(check.outcome);
-  const crossCheck = { friction: other, ...(duty && { duty }) } as const;
+  const refitted = compileLine({ ...line, method: { ...line.method, fittings } });
+  const byFittings =
+    refitted.kind === "compiled"
+      ? workCase(refitted.line, prepared.curves, "normal", context)
+      : undefined;
+  const check = <T>(by: T, worked: WorkedCase | undefined) => {
+    const duty = worked && settledDuty(worked.outcome);
+    return duty ? { by, duty } : { by };
+  };
+  const crossChecks = {
+    friction: check(friction, byFriction),
+    fittings: check(fittings, byFittings),
+  };
   const { compiled, on, water } = prepared;
-  return { kind: "solved", solution: { line: compiled, pumps: on, water, cases, crossCheck } };
+  return { kind: "solved", solution: { line: compiled, pumps: on, water, cases, crossChecks } };
+}
+
+function caseSolution(
+  line: Line,
+  prepared: Prepared,
+  levelCase: LevelCase,
+  context: LossContext,
+): CaseSolution {
+  const worked = workCase(prepared.compiled, prepared.curves, levelCase, context);
+  const { staticHead: still, outcome, outcomes, siphonFlow } = worked;
+  const running = whileRunning(line, prepared, worked, levelCase, context);
+  return {
+    levelCase,
+    staticHead: still,
+    outcome,
+    outcomes,
+    ...(siphonFlow !== undefined && { siphonFlow }),
+    ...(running && { running }),
+  };
+}
+
+/** One case of a line with all that runs in it, where the others are of no interest. */
+export function solveCase(
+  line: Line,
+  pumps: readonly Pump[],
+  levelCase: LevelCase,
+): { kind: "solved"; line: CompiledLine; water: Water; solved: CaseSolution } | Refused {
+  return orRefused(() => {
+    const prepared = prepare(line, pumps);
+    if (prepared.kind === "refused") return prepared;
+    const { compiled, water } = prepared;
+    const context: LossContext = { water, friction: line.method.friction };
+    const solved = caseSolution(line, prepared, levelCase, context);
+    return { kind: "solved" as const, line: compiled, water, solved };
+  });
+}
+
+function otherSchools({ friction, fittings }: Line["method"]): Line["method"] {
+  return {
+    friction: friction === "darcy-weisbach" ? "hazen-williams" : "darcy-weisbach",
+    fittings: fittings === "coefficient" ? "equivalent-length" : "coefficient",
+  };
 }
 
 /** Only the outcome of one case: what comparing many pumps or sizes needs. */
@@ -143,13 +191,28 @@ export function solveOutcome(
     const prepared = prepare(line, pumps);
     if (prepared.kind === "refused") return prepared;
     const context = { water: prepared.water, friction: line.method.friction };
-    const { outcome, flows } = workCase(prepared.compiled, prepared.curves, levelCase, context);
+    const worked = workCase(prepared.compiled, prepared.curves, levelCase, context);
+    const { outcome } = worked;
+    const flows = worked.flows();
     if (!settledDuty(outcome) || !flows) return { kind: "solved", outcome };
-    return { kind: "solved", outcome, delivered: flows.delivered };
+    const taken = (itemId: string) =>
+      prepared.compiled.segments.reduce((sum, segment, i) => {
+        if (segment.itemId !== itemId) return sum;
+        return sum + segmentLoss(segment, Math.abs(flows.bySegment[i] as number), context);
+      }, 0);
+    return { kind: "solved", outcome, settled: { delivered: flows.delivered, taken } };
   });
 }
 
-type OutcomeResult = { kind: "solved"; outcome: Outcome; delivered?: number } | Refused;
+type OutcomeResult = { kind: "solved"; outcome: Outcome; settled?: Settled } | Refused;
+
+/** What a line does at a duty it settles at. */
+interface Settled {
+  /** m³/s at the outlets */
+  delivered: number;
+  /** m the parts of an item of the path take */
+  taken: (itemId: string) => number;
+}
 
 interface Prepared {
   kind: "ready";
@@ -180,8 +243,10 @@ interface WorkedCase {
   outcome: Outcome;
   outcomes: Outcome[];
   siphonFlow?: number;
+  /** m³/s at the outlets, while the pumps run at their duty */
+  delivered?: number;
   /** while the pumps run at their duty, or the first of them at the end of its curve */
-  flows?: Flows;
+  flows: () => Flows | undefined;
 }
 
 /** One case of a line whose pumps have these curves, in the order of the path. */
@@ -193,6 +258,21 @@ export function workCase(
 ): WorkedCase {
   const lift = staticHead(compiled, levelCase, context.water);
   const network = lineNetwork(compiled, levelCase, context);
+  if (compiled.single) {
+    const [curve] = curves as readonly [PumpCurve];
+    const outcome = operatingPoint(curve, (flow) =>
+      network.headOf({ kind: "forced", pump: 0, flow, curves }),
+    );
+    const duty = settledDuty(outcome);
+    return {
+      staticHead: lift,
+      ...(lift < 0 && { siphonFlow: network.flows({ kind: "idle" }).delivered }),
+      outcome,
+      outcomes: [outcome],
+      ...(duty && { delivered: duty.flow }),
+      flows: () => flowsAt(network, curves, [outcome]),
+    };
+  }
   const direct = atOnce(compiled, network, curves);
   const found =
     direct?.outcomes ??
@@ -207,11 +287,13 @@ export function workCase(
     const bestHead = Math.max(...found.map((outcome) => settledDuty(outcome)?.head ?? 0));
     const shortfall = lift - bestHead;
     const nothing: Outcome = { kind: "cannot-lift", staticHead: lift, bestHead, shortfall };
-    return { ...base, outcome: nothing, outcomes: found.map(() => nothing) };
+    const outcomes = found.map(() => nothing);
+    return { ...base, outcome: nothing, outcomes, flows: () => undefined };
   }
   if (flows) refuseDrooping(compiled, curves, flows);
   const outcome = together(compiled, found, flows);
-  return { ...base, outcome, outcomes: found, ...(flows && { flows }) };
+  const delivered = settledDuty(outcome) && flows ? { delivered: flows.delivered } : {};
+  return { ...base, outcome, outcomes: found, ...delivered, flows: () => flows };
 }
 
 /**
@@ -289,10 +371,11 @@ function headAdded({ inlet, outlet }: PlacedPump, { nodeHeads }: Flows): number 
 function whileRunning(
   line: Line,
   { compiled, on }: Prepared,
-  { outcome, outcomes, flows }: WorkedCase,
+  { outcome, outcomes, flows: find }: WorkedCase,
   levelCase: LevelCase,
   context: LossContext,
 ): Running | undefined {
+  const flows = find();
   if (!flows) return undefined;
   const settled = settledDuty(outcome);
   const { water } = context;

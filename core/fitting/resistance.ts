@@ -19,6 +19,8 @@ export function lossCoefficient(fitting: FittingStock, bore: number): number {
       return resistance.k;
     case "diameters":
       return resistance.diameters * fullyTurbulentFactor(bore);
+    case "taper":
+      return 0;
     case "throat": {
       const beta = resistance.boreRatio;
       const onThroat = boreChangeCoefficient(1, beta) + boreChangeCoefficient(beta, 1);
@@ -35,6 +37,18 @@ export function equivalentLength(fitting: FittingStock, bore: number): number {
       ? resistance.diameters
       : lossCoefficient(fitting, bore) / fullyTurbulentFactor(bore);
   return diameters * bore;
+}
+
+/**
+ * K of a change of bore eased by a cone of a whole angle in degrees up to 45, on the velocity in the
+ * *smaller* pipe: 0.8 sin(θ/2) (1 − β²) narrowing, 2.6 sin(θ/2) (1 − β²)² widening; never more than the
+ * sudden change. Source: Crane TP 410, from memory.
+ */
+export function taperCoefficient(from: number, to: number, angle: number): number {
+  const betaSquared = (Math.min(from, to) / Math.max(from, to)) ** 2;
+  const sine = Math.sin((angle * Math.PI) / 360);
+  const eased = to > from ? 2.6 * sine * (1 - betaSquared) ** 2 : 0.8 * sine * (1 - betaSquared);
+  return Math.min(eased, boreChangeCoefficient(from, to));
 }
 
 /**

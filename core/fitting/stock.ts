@@ -13,7 +13,9 @@ export interface FittingStock {
     | { kind: "diameters"; diameters: number }
     | { kind: "coefficient"; k: number }
     /** a short throat of this fraction of the pipe's bore: narrowing and widening again */
-    | { kind: "throat"; boreRatio: number };
+    | { kind: "throat"; boreRatio: number }
+    /** eases the change of bore to the next pipe; the whole angle of its cone in degrees */
+    | { kind: "taper"; angle: number };
   /**
    * Velocity in m/s below which the disc of a check or foot valve flutters instead of staying open,
    * for clean water.
@@ -82,6 +84,22 @@ export const FITTING_STOCK: readonly FittingStock[] = [
     // The barb goes inside the hose: about four fifths of its bore is left.
     resistance: { kind: "throat", boreRatio: 0.8 },
     source: PRACTICE,
+  },
+  {
+    id: "barbed-coupling-narrow",
+    label: "Barbed coupling, thick wall",
+    group: "coupling",
+    // Moulded couplings for small hose leave about three fifths of its bore.
+    resistance: { kind: "throat", boreRatio: 0.6 },
+    source: PRACTICE,
+  },
+  {
+    id: "reducer-tapered",
+    label: "Reducer, tapered, before the next size",
+    group: "coupling",
+    resistance: { kind: "taper", angle: 20 },
+    source:
+      "Crane TP 410, gradual change of bore, from memory; 20° cone common practice, no source",
   },
   byCoefficient("coupling", "lever-coupling", "Lever coupling, full bore", 0.1, PRACTICE),
   {

@@ -1,4 +1,9 @@
-import { boreChangeCoefficient, equivalentLength, lossCoefficient } from "../fitting/resistance.ts";
+import {
+  boreChangeCoefficient,
+  equivalentLength,
+  lossCoefficient,
+  taperCoefficient,
+} from "../fitting/resistance.ts";
 import { findFitting } from "../fitting/stock.ts";
 import { throttleCoefficient } from "../fitting/throttle.ts";
 import type { PipeRun } from "../pipe/darcyWeisbach.ts";
@@ -24,6 +29,8 @@ interface Here {
   joined: PipeStock | undefined;
   /** last pipe on the way */
   pipe: PipeStock | undefined;
+  /** a reducer that eases the next change of bore */
+  taper?: { itemId: string; angle: number } | undefined;
   pumped: boolean;
   lane: number;
 }
@@ -182,6 +189,10 @@ export function compileLine(line: Line): Compilation {
       refuse("fitting-unknown", item.id);
       return;
     }
+    if (fitting.resistance.kind === "taper") {
+      here.taper = { itemId: item.id, angle: fitting.resistance.angle };
+      return;
+    }
     const stock = sizeOfFitting(path, index) ?? (item.stock ? undefined : here.pipe);
     if (!stock) {
       refuse(item.stock ? "pipe-unknown" : "fitting-without-pipe", item.id);
@@ -300,16 +311,20 @@ export function compileLine(line: Line): Compilation {
     const before = here.joined;
     if (before && before.bore !== stock.bore) {
       const narrow = before.bore < stock.bore ? before : stock;
+      const { taper } = here;
       segments.push({
-        itemId,
+        itemId: taper?.itemId ?? itemId,
         kind: "bore-change",
         side: side(here),
         stock: narrow,
         bore: narrow.bore,
-        k: boreChangeCoefficient(before.bore, stock.bore),
+        k: taper
+          ? taperCoefficient(before.bore, stock.bore, taper.angle)
+          : boreChangeCoefficient(before.bore, stock.bore),
         ...move(here, 0, 0),
       });
     }
+    here.taper = undefined;
     here.joined = stock;
     here.pipe = stock;
   }

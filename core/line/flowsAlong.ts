@@ -190,11 +190,11 @@ function singlePath(line: CompiledLine, levelCase: LevelCase, context: LossConte
       const pump = line.pumps[0] as CompiledLine["pumps"][number];
       const nodeHeads = nodes.map(() => source);
       for (const { from, to, start, end } of stretches) {
-        if (from === pump.outlet) {
-          const added = drive.kind === "idle" ? 0 : lift + stretchLoss(segments, flow, context);
-          nodeHeads[from] = (nodeHeads[pump.inlet] as number) + added;
-        }
         const taken = stretchLoss(segments.slice(start, end), flow, context);
+        if (from === pump.outlet) {
+          nodeHeads[from] =
+            drive.kind === "idle" ? (nodeHeads[pump.inlet] as number) : source + lift + taken;
+        }
         nodeHeads[to] = (nodeHeads[from] as number) - taken;
       }
       return {

@@ -1,6 +1,6 @@
 import { GRAVITY } from "../constants/gravity.ts";
 import { type Outcome, settledDuty } from "../duty/operatingPoint.ts";
-import { type Running, type Solution, solveLine } from "../duty/solveLine.ts";
+import { type Running, type Solution, solveCase } from "../duty/solveLine.ts";
 import { changeItems, everyItem, type LevelCase, type Line } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import type { PipeStock } from "../pipe/stock.ts";
@@ -57,15 +57,15 @@ export function compareSizes(
       const path = changeItems(line.path, (item) =>
         item.kind === "pipe" && runs.has(item.id) ? { ...item, stock: stock.id } : item,
       );
-      const result = solveLine({ ...line, path }, pumps);
+      const result = solveCase({ ...line, path }, pumps, levelCase);
       if (result.kind === "refused") return [];
-      const { outcome, running } = result.solution.cases[levelCase];
+      const { outcome, running } = result.solved;
       const row: SizeRow = { stock, outcome: outcome.kind, price: stock.price * length };
       if (!settledDuty(outcome) || !running) return [row];
       const { head } = running.duty;
       const flow = running.flows.delivered;
-      const pressure = pressureAtOutlet(result.solution, running);
-      const inRun = result.solution.line.segments.findIndex(
+      const pressure = pressureAtOutlet(result, running);
+      const inRun = result.line.segments.findIndex(
         (segment) => segment.kind === "pipe" && runs.has(segment.itemId),
       );
       return [
@@ -87,7 +87,10 @@ export function compareSizes(
 }
 
 /** Pa just before the outlet, of several the one with least. */
-function pressureAtOutlet({ line, water }: Solution, { headLine }: Running): number | undefined {
+function pressureAtOutlet(
+  { line, water }: Pick<Solution, "line" | "water">,
+  { headLine }: Running,
+): number | undefined {
   const outlets = new Set(line.outlets.map(({ item }) => item.id));
   const heads = headLine.flatMap(({ itemId }, i) => {
     const before = headLine[i - 1];

@@ -93,9 +93,9 @@ export function dutyBand(
 /** m³/s at the outlets, and m the pumps make. */
 function settle(line: CompiledLine, curves: PumpCurve[], context: LossContext) {
   try {
-    const { outcome, flows } = workCase(line, curves, "normal", context);
+    const { outcome, delivered } = workCase(line, curves, "normal", context);
     const duty = settledDuty(outcome);
-    return duty && flows && { flow: flows.delivered, head: duty.head };
+    return duty && delivered !== undefined && { flow: delivered, head: duty.head };
   } catch (error) {
     if (error instanceof NotBalanced) return undefined;
     throw error;

@@ -161,10 +161,11 @@ export function regionVerdicts(
 }
 
 /** The two friction formulas side by side. */
-export function schoolsVerdict({ cases, crossCheck }: Solution): Verdict[] {
+export function schoolsVerdict({ cases, crossChecks }: Solution): Verdict[] {
   const duty = settledDuty(cases.normal.outcome);
-  if (!duty || !crossCheck.duty) return [];
-  const apart = crossCheck.duty.flow / duty.flow - 1;
+  const other = crossChecks.friction.duty;
+  if (!duty || !other) return [];
+  const apart = other.flow / duty.flow - 1;
   if (Math.abs(apart) <= LIMITS.schoolsApart) return [];
   return [
     {
@@ -172,12 +173,14 @@ export function schoolsVerdict({ cases, crossCheck }: Solution): Verdict[] {
       level: "watch",
       levelCase: "normal",
       quantity: "flow",
-      value: crossCheck.duty.flow,
+      value: other.flow,
       limit: duty.flow,
       source: "Darcy–Weisbach against Hazen–Williams",
     },
   ];
 }
+
+/** Where the Hazen–Williams formula is used outside what it was fitted to. */
 export function hazenWilliamsVerdict(
   solution: Solution,
   line: Line,

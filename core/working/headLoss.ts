@@ -202,8 +202,9 @@ function describe(segment: Segment): { title: string; source: string; assumed: s
     case "bore-change":
       return {
         title: "loss coefficient on the smaller bore",
-        source: "Widening (1 − β²)² (Borda–Carnot), narrowing 0.5 (1 − β²)",
-        assumed: ["The change is sudden"],
+        source:
+          "Sudden: widening (1 − β²)² (Borda–Carnot), narrowing 0.5 (1 − β²); tapered: Crane TP 410",
+        assumed: ["Sudden, unless a tapered reducer stands before it"],
       };
     default: {
       if (!fitting) return { title: "loss coefficient", source: "", assumed: [] };

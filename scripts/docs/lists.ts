@@ -8,13 +8,7 @@ export function itemLists(pipes: readonly PipeStock[], fittings: readonly Fittin
     return `- ${FAMILIES[family].label}: ${ids.join(", ")}`;
   });
   const rows = fittings.map(({ id, label, resistance, source }) => {
-    const size =
-      resistance.kind === "diameters"
-        ? `L/D ${resistance.diameters}`
-        : resistance.kind === "coefficient"
-          ? `K ${resistance.k}`
-          : `throat of ${resistance.boreRatio} bore`;
-    return `| \`${id}\` | ${label} | ${size} | ${source} |`;
+    return `| \`${id}\` | ${label} | ${inWords(resistance)} | ${source} |`;
   });
   return [
     "## Sizes",
@@ -28,4 +22,17 @@ export function itemLists(pipes: readonly PipeStock[], fittings: readonly Fittin
     ...rows,
     "",
   ].join("\n");
+}
+
+function inWords(resistance: FittingStock["resistance"]): string {
+  switch (resistance.kind) {
+    case "diameters":
+      return `L/D ${resistance.diameters}`;
+    case "coefficient":
+      return `K ${resistance.k}`;
+    case "throat":
+      return `throat of ${resistance.boreRatio} bore`;
+    case "taper":
+      return `cone of ${resistance.angle}°`;
+  }
 }

@@ -30,7 +30,7 @@ export function report(job: JobDocument): Report {
       job: job.name,
       pumps: solution.pumps.map(({ itemId, pump }) => ({ itemId, pump: pump.id })),
       duty: Object.fromEntries(LEVEL_CASES.map((name) => [name, duty(solution.cases[name])])),
-      crossCheck: solution.crossCheck,
+      crossChecks: solution.crossChecks,
       ledger: (normal?.ledger ?? []).map((entry) => ({
         ...entry,
         name: entry.itemId ? itemName(job.path, entry.itemId, "metric") : "Lift",

@@ -53,6 +53,9 @@ export function Frame() {
           <NavLink to="/pumps" className={link}>
             Pumps
           </NavLink>
+          <NavLink to="/hoses" className={link}>
+            Hoses
+          </NavLink>
         </nav>
         <span className="flex-1" />
         {health.data?.demo && <ResetDemo />}

@@ -76,6 +76,7 @@ export function Palette({
                 {go("New job", "/?new=1")}
                 {go("Jobs", "/")}
                 {go("Pump library", "/pumps")}
+                {go("Compare hoses", "/hoses")}
                 {act("Switch between US and metric", toggleUnits)}
                 {act("Switch between light and dark", toggleTheme)}
                 {act("Keys", onKeys)}

@@ -5,10 +5,10 @@ import { type Quantity, SHOWN } from "#contract/units/units.ts";
 import { findingSentence } from "#contract/wording/findings.ts";
 import { CASES, itemName } from "#contract/wording/items.ts";
 import { verdictWords } from "#contract/wording/verdicts.ts";
-import { settledDuty } from "#core/duty/operatingPoint.ts";
-import type { CaseSolution } from "#core/duty/solveLine.ts";
+import { type Duty, settledDuty } from "#core/duty/operatingPoint.ts";
+import type { CaseSolution, Solution } from "#core/duty/solveLine.ts";
 import { LEVEL_CASES, type LevelCase, type PathItem } from "#core/line/path.ts";
-import { type Band, type Spread, USUAL_DOUBT, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
+import { type Band, type Doubt, type Spread, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
 import type { Verdict } from "#core/verdict/verdict.ts";
 import { verdictKey } from "#core/verdict/verdicts.ts";
 import type { Subject } from "#core/working/working.ts";
@@ -20,21 +20,20 @@ interface Props {
   solved: JobSolution;
   path: readonly PathItem[];
   band: Band | null | undefined;
+  doubt: Doubt;
   onItem: (itemId: string) => void;
 }
 
 /** What the pump does on this line, and what to think of it. */
-export function DutyPanel({ solved, path, band, onItem }: Props) {
+export function DutyPanel({ solved, path, band, doubt, onItem }: Props) {
   if (solved.kind === "refused") return <Findings {...{ solved, path, onItem }} />;
-  const { cases, crossCheck } = solved.solution;
+  const { cases, crossChecks } = solved.solution;
   return (
     <div className="flex flex-col">
       <Headline normal={cases.normal} />
       <CaseTable cases={cases} />
-      <Likely band={band} />
-      <p className="px-3 pb-2 text-[13px] text-soft">
-        <Other crossCheck={crossCheck} />
-      </p>
+      <Likely {...{ band, doubt }} />
+      <OtherSchools crossChecks={crossChecks} />
       <VerdictList verdicts={solved.verdicts} path={path} onItem={onItem} />
     </div>
   );
@@ -216,16 +215,21 @@ function CaseTable({ cases }: { cases: Record<(typeof LEVEL_CASES)[number], Case
   );
 }
 
-function Other({
-  crossCheck,
-}: {
-  crossCheck: { friction: string; duty?: { flow: number; head: number } };
-}) {
+/** The same line by the other school of friction, and by the other of fittings. */
+function OtherSchools({ crossChecks }: Pick<Solution, "crossChecks">) {
   const units = useUnits();
-  const name = crossCheck.friction === "hazen-williams" ? "Hazen–Williams" : "Darcy–Weisbach";
-  return crossCheck.duty
-    ? `Cross-check by ${name}: ${format(crossCheck.duty.flow, "flow", units)} at ${format(crossCheck.duty.head, "head", units)}.`
-    : `By ${name} the line does not settle.`;
+  const said = ({ duty }: { duty?: Duty }) =>
+    duty
+      ? `${format(duty.flow, "flow", units)} at ${format(duty.head, "head", units)}`
+      : "does not settle";
+  const { friction, fittings } = crossChecks;
+  return (
+    <p className="px-3 pb-2 text-[13px] text-soft">
+      Cross-check by {friction.by === "hazen-williams" ? "Hazen–Williams" : "Darcy–Weisbach"}:{" "}
+      {said(friction)}; with {fittings.by === "coefficient" ? "K" : "equivalent lengths"}:{" "}
+      {said(fittings)}.
+    </p>
+  );
 }
 
 function VerdictList({
@@ -264,7 +268,7 @@ function VerdictList({
                   className="ml-2 min-h-6 underline"
                   onClick={() => show({ kind: "verdict", verdict })}
                 >
-                  Show the working
+                  Working
                 </button>
                 {itemId && (
                   <button
@@ -285,7 +289,7 @@ function VerdictList({
 }
 
 /** The duty as a range: what doubtful inputs and a pump within its tolerance make of it. */
-function Likely({ band }: { band: Band | null | undefined }) {
+function Likely({ band, doubt }: { band: Band | null | undefined; doubt: Doubt }) {
   const units = useUnits();
   const range = ({ low, high }: Spread, quantity: "flow" | "head") =>
     `${formatNumber(low, quantity, units)} to ${format(high, quantity, units)}`;
@@ -304,15 +308,16 @@ function Likely({ band }: { band: Band | null | undefined }) {
       <p className="pb-1 text-[13px] text-soft">
         {band === null && "The pump does not settle often enough to say. "}
         Nineteen of twenty duties out of {USUAL_DRAWS} draws (Latin hypercube): levels{" "}
-        {format(USUAL_DOUBT.level, "diameter", units)} up or down, roughness halved to doubled, C ±
-        {formatPercent(USUAL_DOUBT.hazenWilliamsC)}, fittings ±{formatPercent(USUAL_DOUBT.fittings)}
-        , the pump within its tolerance grade. Common practice, no source.
+        {format(doubt.level, "diameter", units)} up or down, roughness within a factor of{" "}
+        {doubt.roughnessFactor}, C ±{formatPercent(doubt.hazenWilliamsC)}, fittings ±
+        {formatPercent(doubt.fittings)}, the pump within its tolerance grade. How sure the inputs
+        are is typed under Source.
       </p>
     </details>
   );
 }
 
-function Findings({ solved, path, onItem }: Omit<Props, "band">) {
+function Findings({ solved, path, onItem }: Omit<Props, "band" | "doubt">) {
   const units = useUnits();
   if (solved.kind !== "refused") return null;
   return (

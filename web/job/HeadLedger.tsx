@@ -117,6 +117,9 @@ export function HeadLedger({
                     onClick={() => editItem<"pipe">(gain.itemId, { stock: gain.larger.id })}
                   >
                     {gain.larger.nominal}: +{format(gain.flowGain, "flow", units)}
+                    <span className="block text-[12px] leading-tight text-soft">
+                      gives back {format(gain.headGain, "head", units)}
+                    </span>
                   </button>
                 )}
               </td>

@@ -8,6 +8,7 @@ import { sameDocument } from "#contract/documents/same.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
 import { format } from "#contract/units/format.ts";
 import { settledDuty } from "#core/duty/operatingPoint.ts";
+import { USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
 import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { MeasurePane } from "../measure/MeasurePane.tsx";
@@ -182,7 +183,11 @@ function Bench() {
             aria-label="Duty and verdicts"
             className="border-b border-rule max-lg:order-3 lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
           >
-            <DutyPanel solved={solved} path={job.path} band={band} onItem={onItem} />
+            <DutyPanel
+              {...{ solved, band, onItem }}
+              path={job.path}
+              doubt={job.doubt ?? USUAL_DOUBT}
+            />
           </section>
           <section
             aria-label="Part in hand"

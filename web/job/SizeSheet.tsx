@@ -1,7 +1,9 @@
 import { useMemo, useState } from "react";
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { duration } from "#contract/units/duration.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
-import { itemName, stockName } from "#contract/wording/items.ts";
+import { itemName, stockName, UNSETTLED } from "#contract/wording/items.ts";
+import { changeItems, everyItem } from "#core/line/path.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/pipe/stock.ts";
 import { compareSizes, KNEE, type SizeRow } from "#core/selection/compareSizes.ts";
 import { useUnits } from "../app/settings.ts";
@@ -12,7 +14,7 @@ import { edit } from "./jobStore.ts";
 /** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
 export function SizeSheet({ job, selected }: { job: JobDocument; selected: string | undefined }) {
   const units = useUnits();
-  const runs = job.path.filter((item) => item.kind === "pipe");
+  const runs = everyItem<JobPathItem>(job.path).filter((item) => item.kind === "pipe");
   const longest = runs.reduce<(typeof runs)[number] | undefined>(
     (best, run) => (best && best.length >= run.length ? best : run),
     undefined,
@@ -47,7 +49,7 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
     const targets = new Set(ids.split(" "));
     edit((j) => ({
       ...j,
-      path: j.path.map((item) =>
+      path: changeItems<JobPathItem>(j.path, (item) =>
         item.kind === "pipe" && targets.has(item.id) ? { ...item, stock } : item,
       ),
     }));
@@ -98,6 +100,7 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
                 <th className="pl-2 font-normal">Flow</th>
                 <th className="pl-2 font-normal">Velocity</th>
                 <th className="pl-2 font-normal">Takes</th>
+                <th className="pl-2 font-normal max-sm:hidden">Left at outlet</th>
                 <th className="pl-2 font-normal max-sm:hidden">Power</th>
                 <th className="pl-2 font-normal max-sm:hidden">Price</th>
                 {job.volume !== undefined && <th className="pl-2 font-normal">Time</th>}
@@ -142,7 +145,7 @@ function SizeLine({
   onLay: () => void;
 }) {
   const units = useUnits();
-  const { stock, flow, velocity, runHead, power, price } = row;
+  const { stock, flow, velocity, runHead, outletPressure, power, price } = row;
   const enough = flow !== undefined && job.wantedFlow !== undefined && flow >= job.wantedFlow;
   return (
     <tr className={`border-t border-rule text-right ${laid ? "bg-press" : ""}`}>
@@ -159,6 +162,9 @@ function SizeLine({
       </td>
       <td className="pl-2 whitespace-nowrap">
         {runHead === undefined ? "–" : format(runHead, "head", units)}
+      </td>
+      <td className="pl-2 whitespace-nowrap max-sm:hidden">
+        {outletPressure === undefined ? "–" : format(outletPressure, "pressure", units)}
       </td>
       <td className="pl-2 whitespace-nowrap max-sm:hidden">
         {power === undefined ? "–" : format(power, "power", units)}
@@ -181,20 +187,4 @@ function SizeLine({
       </td>
     </tr>
   );
-}
-
-const UNSETTLED = {
-  runs: "",
-  "two-crossings": "",
-  "cannot-lift": "none",
-  "below-curve": "off curve",
-  "beyond-curve": "past curve",
-} as const;
-
-/** "3 h 20 min" from seconds. */
-function duration(seconds: number): string {
-  const minutes = Math.round(seconds / 60);
-  if (minutes < 60) return `${minutes} min`;
-  const hours = Math.floor(minutes / 60);
-  return hours < 48 ? `${hours} h ${minutes % 60} min` : `${(hours / 24).toFixed(1)} days`;
 }

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { Band } from "#core/uncertainty/dutyBand.ts";
+import { type Band, USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
 import type { BandAnswer, BandQuestion } from "../workers/bandWorker.ts";
 
 let worker: Worker | undefined;
@@ -12,7 +12,7 @@ let asked = 0;
  */
 export function useBand(job: JobDocument): Band | null | undefined {
   const [band, setBand] = useState<Band | null>();
-  const { source, path, site, method, pumps } = job;
+  const { source, path, site, method, pumps, doubt = USUAL_DOUBT } = job;
   useEffect(() => {
     worker ??= new Worker(new URL("../workers/bandWorker.ts", import.meta.url), { type: "module" });
     const mine = worker;
@@ -23,13 +23,13 @@ export function useBand(job: JobDocument): Band | null | undefined {
     };
     mine.addEventListener("message", hear);
     const timer = setTimeout(() => {
-      const question: BandQuestion = { id, line: { source, path, site, method }, pumps };
+      const question: BandQuestion = { id, line: { source, path, site, method }, pumps, doubt };
       mine.postMessage(question);
     }, 120);
     return () => {
       clearTimeout(timer);
       mine.removeEventListener("message", hear);
     };
-  }, [source, path, site, method, pumps]);
+  }, [source, path, site, method, pumps, doubt]);
   return band;
 }

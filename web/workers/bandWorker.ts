@@ -1,11 +1,12 @@
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
-import { type Band, dutyBand, USUAL_DOUBT, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
+import { type Band, type Doubt, dutyBand, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
 
 export interface BandQuestion {
   id: number;
   line: Line;
   pumps: Pump[];
+  doubt: Doubt;
 }
 
 export interface BandAnswer {
@@ -14,6 +15,6 @@ export interface BandAnswer {
 }
 
 addEventListener("message", ({ data }: MessageEvent<BandQuestion>) => {
-  const band = dutyBand(data.line, data.pumps, USUAL_DOUBT, USUAL_DRAWS);
+  const band = dutyBand(data.line, data.pumps, data.doubt, USUAL_DRAWS);
   postMessage({ id: data.id, band } satisfies BandAnswer);
 });

@@ -32,7 +32,7 @@ import {
 } from "../../ui/icons.ts";
 import { Menu } from "../../ui/Menu.tsx";
 import { dropItem, editItem, moveItem, removeItem, replaceItem } from "../jobStore.ts";
-import { ROW, RowFields } from "./RowFields.tsx";
+import { Opening, ROW, RowFields } from "./RowFields.tsx";
 import { SplitRow } from "./SplitRow.tsx";
 
 interface Props {
@@ -205,6 +205,7 @@ function LineRow({
           </span>
         </div>
       </div>
+      <Opening item={item} />
       {item.kind === "split" && <SplitRow {...{ item, job, findings, selected, onSelect }} />}
       {problem && (
         <p role="alert" className="pb-1 pl-7 text-[14px] text-signal max-sm:pl-0">

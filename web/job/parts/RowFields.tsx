@@ -125,47 +125,50 @@ function Height({
 
 const OPENINGS = [1, 0.75, 0.5, 1 / 3, 0.25, 0];
 
-function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" }> }) {
-  const throttles = findFitting(item.fitting)?.throttles !== undefined;
+/** How far a valve is open; nothing for a fitting that cannot be shut. */
+export function Opening({ item }: { item: JobPathItem }) {
+  if (item.kind !== "fitting" || !findFitting(item.fitting)?.throttles) return null;
   const opening = item.opening ?? 1;
   const openings = OPENINGS.includes(opening) ? OPENINGS : [...OPENINGS, opening];
   return (
+    <div className="w-40 pt-1 sm:ml-6">
+      <SelectField
+        label="How far open"
+        value={String(opening)}
+        onChange={(value) =>
+          editItem<"fitting">(item.id, { opening: value === "1" ? undefined : Number(value) })
+        }
+      >
+        {openings.map((value) => (
+          <option key={value} value={value}>
+            {openingName(value)}
+          </option>
+        ))}
+      </SelectField>
+    </div>
+  );
+}
+
+function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" }> }) {
+  return (
     <>
-      <span className={`flex min-w-0 gap-1 ${CHOICE}`}>
-        <SelectField
-          className="flex-1"
-          label="Fitting"
-          value={item.fitting}
-          onChange={(fitting) =>
-            editItem<"fitting">(item.id, { fitting, opening: undefined, reversed: undefined })
-          }
-        >
-          {!FITTING_STOCK.some((f) => f.id === item.fitting) && (
-            <option value={item.fitting}>{item.fitting}</option>
-          )}
-          {FITTING_STOCK.map((f) => (
-            <option key={f.id} value={f.id}>
-              {f.label}
-            </option>
-          ))}
-        </SelectField>
-        {throttles && (
-          <SelectField
-            className="w-28 shrink-0"
-            label="How far open"
-            value={String(opening)}
-            onChange={(value) =>
-              editItem<"fitting">(item.id, { opening: value === "1" ? undefined : Number(value) })
-            }
-          >
-            {openings.map((value) => (
-              <option key={value} value={value}>
-                {openingName(value)}
-              </option>
-            ))}
-          </SelectField>
+      <SelectField
+        className={CHOICE}
+        label="Fitting"
+        value={item.fitting}
+        onChange={(fitting) =>
+          editItem<"fitting">(item.id, { fitting, opening: undefined, reversed: undefined })
+        }
+      >
+        {!FITTING_STOCK.some((f) => f.id === item.fitting) && (
+          <option value={item.fitting}>{item.fitting}</option>
         )}
-      </span>
+        {FITTING_STOCK.map((f) => (
+          <option key={f.id} value={f.id}>
+            {f.label}
+          </option>
+        ))}
+      </SelectField>
       <NumberField
         label="Count"
         value={item.count}

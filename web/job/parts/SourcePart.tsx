@@ -1,5 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
+import { USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
 import { NumberField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { edit, visit } from "../jobStore.ts";
 import { JobQuantity } from "./JobQuantity.tsx";
@@ -57,6 +58,19 @@ export function SourcePart({ job }: { job: JobDocument }) {
         />
       </div>
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+        <JobQuantity
+          label="Closed tank: pressure"
+          optional
+          quantity="pressure"
+          range={RANGES.gasPressure}
+          value={source.gasPressure}
+          onChange={(gasPressure) =>
+            edit(({ source: { gasPressure: _, ...open }, ...j }) => ({
+              ...j,
+              source: gasPressure === undefined ? open : { ...open, gasPressure },
+            }))
+          }
+        />
         <JobQuantity
           label="Flow wanted"
           optional
@@ -151,10 +165,59 @@ export function SourcePart({ job }: { job: JobDocument }) {
           onChange={(note) => edit((j) => ({ ...j, note }))}
         />
       </div>
+      <DoubtPart job={job} />
       <p className="text-[13px] text-soft">
         Dirty water: the specific gravity counts in pressure and power; its viscosity stays that of
         clean water.
       </p>
     </div>
+  );
+}
+
+/** How sure the inputs are: what the likely range of the duty is drawn from. */
+function DoubtPart({ job }: { job: JobDocument }) {
+  const doubt = job.doubt ?? USUAL_DOUBT;
+  const set = (patch: Partial<typeof doubt>) =>
+    edit((j) => ({ ...j, doubt: { ...USUAL_DOUBT, ...j.doubt, ...patch } }));
+  return (
+    <fieldset className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+      <legend className="plate pb-1 text-[17px]">How sure these are</legend>
+      <JobQuantity
+        label="Levels, up or down"
+        quantity="length"
+        range={RANGES.doubtLevel}
+        value={doubt.level}
+        onChange={(level) => set({ level })}
+      />
+      <NumberField
+        label="Roughness, factor"
+        visibleLabel
+        value={doubt.roughnessFactor}
+        min={1}
+        max={20}
+        onVisit={visit}
+        onChange={(roughnessFactor) => set({ roughnessFactor })}
+      />
+      <NumberField
+        label="C of the pipe, ±"
+        visibleLabel
+        suffix="%"
+        value={doubt.hazenWilliamsC * 100}
+        min={0}
+        max={50}
+        onVisit={visit}
+        onChange={(percent) => set({ hazenWilliamsC: percent / 100 })}
+      />
+      <NumberField
+        label="Fittings, ±"
+        visibleLabel
+        suffix="%"
+        value={doubt.fittings * 100}
+        min={0}
+        max={100}
+        onVisit={visit}
+        onChange={(percent) => set({ fittings: percent / 100 })}
+      />
+    </fieldset>
   );
 }

@@ -1,0 +1,7 @@
+/** "3 h 20 min" from seconds. */
+export function duration(seconds: number): string {
+  const minutes = Math.round(seconds / 60);
+  if (minutes < 60) return `${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  return hours < 48 ? `${hours} h ${minutes % 60} min` : `${(hours / 24).toFixed(1)} days`;
+}
