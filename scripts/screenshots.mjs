@@ -8,6 +8,7 @@ import { buildServer, buildWeb, install, root } from "./tasks/prepare.mjs";
 
 const GLASSHOUSES = "/jobs/ennet-glasshouses-transfer";
 const KETTERBY = "/jobs/ketterby-hurling-ground";
+const TALLOW_MILL = "/jobs/tallow-mill-wheel-pit";
 const DESK = { viewport: { width: 1280, height: 800 } };
 const PHONE = {
   viewport: { width: 390, height: 844 },
@@ -29,6 +30,15 @@ const PICTURES = [
   { name: "job-pump", path: `${GLASSHOUSES}?part=pump&view=curve`, ...DESK },
   { name: "job-sizes", path: `${GLASSHOUSES}?part=suction&view=sizes`, ...DESK },
   { name: "measure", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
+  { name: "job-branches", path: `${TALLOW_MILL}?part=pump`, ...DESK },
+  {
+    name: "line-editor",
+    path: `${TALLOW_MILL}?part=discharge&view=curve`,
+    units: "us",
+    ...DESK,
+  },
+  { name: "working", path: `${GLASSHOUSES}?part=discharge&working=ledger.8`, ...DESK },
+  { name: "hoses", path: "/hoses?volume=4", ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
   { name: "pump", path: "/pumps/fenwicket-jet-2", ...DESK },
   { name: "phone-line", path: `${KETTERBY}?part=suction`, ...PHONE },

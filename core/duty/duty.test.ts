@@ -341,6 +341,14 @@ describe("holes in the discharge", () => {
     expect(end?.totalHead).toBeCloseTo(end?.elevation ?? Number.NaN, 5);
   });
 
+  it("waste what a worked example says: 4 mm under 10 m lets go 0.107 L/s", () => {
+    // 0.61 × 12.566 mm² × √(2 × 9.80665 × 10) m/s, by hand.
+    const { cases, line } = solved(withHoles(hole("v", 0.004)));
+    const { nodeHeads, lost } = cases.normal.running?.flows ?? { nodeHeads: [], lost: [] };
+    const over = (nodeHeads[line.holes[0]?.node ?? -1] ?? 0) - (line.holes[0]?.elevation ?? 0);
+    expect((lost[0]?.flow ?? 0) * Math.sqrt(10 / over) * 1e3).toBeCloseTo(0.1073, 3);
+  });
+
   it("waste more the wider they are, and nothing when they are pinholes", () => {
     const none = solved(transfer).cases.normal.running;
     const deliveries = [0.0001, 0.003, 0.005, 0.012].map(

@@ -3,8 +3,10 @@ import {
   boreChangeCoefficient,
   fullyTurbulentFactor,
   lossCoefficient,
+  taperCoefficient,
 } from "../fitting/resistance.ts";
-import { findFitting } from "../fitting/stock.ts";
+import { type FittingStock, findFitting } from "../fitting/stock.ts";
+import { throttleCoefficient } from "../fitting/throttle.ts";
 import { findPipeStock, nextSizeUp, PIPE_STOCK, pressureRatingAt } from "./stock.ts";
 
 const INCH = 0.0254;
@@ -86,6 +88,34 @@ describe("fittings", () => {
     const fitting = findFitting(id);
     const k = fitting ? lossCoefficient(fitting, 2.067 * INCH) : 0;
     expect(Math.abs(k / expected - 1)).toBeLessThan(0.04);
+  });
+
+  it("takes more the further a valve is shut, and nothing over its open loss when open", () => {
+    for (const id of ["gate-valve", "ball-valve", "globe-valve", "angle-valve"]) {
+      const valve = findFitting(id) as FittingStock;
+      const steps = [1, 0.9, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.02];
+      const extra = steps.map((opening) => throttleCoefficient(valve, 0.05, opening));
+      expect(extra[0]).toBe(0);
+      expect(extra).toEqual(extra.toSorted((a, b) => a - b));
+      expect(throttleCoefficient(valve, 0.05, 0)).toBe(Number.POSITIVE_INFINITY);
+    }
+    // Perry's handbook, from memory: a gate valve half open has K 4.5, a quarter open 24.
+    const gate = findFitting("gate-valve") as FittingStock;
+    const k = (opening: number) =>
+      lossCoefficient(gate, 0.05) + throttleCoefficient(gate, 0.05, opening);
+    expect(Math.abs(k(0.5) / 4.5 - 1)).toBeLessThan(0.05);
+    expect(Math.abs(k(0.25) / 24 - 1)).toBeLessThan(0.05);
+  });
+
+  it("eases a change of bore with a tapered reducer, never beyond the sudden one", () => {
+    // β² = 1/4 and sin 10°: 2.6 · 0.17365 · 0.75² widening, 0.8 · 0.17365 · 0.75 narrowing, by hand.
+    expect(taperCoefficient(0.05, 0.1, 20)).toBeCloseTo(0.25396, 4);
+    expect(taperCoefficient(0.1, 0.05, 20)).toBeCloseTo(0.10419, 4);
+    for (const angle of [5, 20, 45, 90]) {
+      expect(taperCoefficient(0.05, 0.1, angle)).toBeLessThanOrEqual(
+        boreChangeCoefficient(0.05, 0.1),
+      );
+    }
   });
 
   it("loses Borda–Carnot head in a widening, and nothing without a change", () => {

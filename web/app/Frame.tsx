@@ -109,6 +109,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["1 to 5", "Part in hand: source, suction, pump, discharge, outlet"],
   ["L, S, C", "Head ledger, sizes, curve sheet"],
   ["Alt ↑, Alt ↓", "Move the row of the line that has the cursor"],
+  ["Space", "On a row’s handle: lift it; arrows carry it, space sets it down"],
   ["Esc", "Put an entry back as it was, close a sheet"],
   ["Space", "Start or stop the watch that has the cursor"],
   ["U", "US or metric"],

@@ -33,8 +33,11 @@ const JOINTS = {
 } as const;
 
 /** SI; kept in the address, so that a link shows the same hoses. */
-const USUAL = { p: 300_000, q: 0.6e-3, length: 30, rise: 0, section: 6.096, volume: 0 };
-type Key = keyof typeof USUAL;
+const USUAL = {
+  metric: { p: 300_000, q: 0.6e-3, length: 30, rise: 0, section: 6, volume: 0 },
+  us: { p: 50 * 6894.757, q: 0.6e-3, length: 30.48, rise: 0, section: 6.096, volume: 0 },
+};
+type Key = keyof (typeof USUAL)["metric"];
 
 /** What each hose would carry from a tap or a pump, before one is bought or dragged out of the van. */
 export function HosesPage() {
@@ -52,7 +55,7 @@ export function HosesPage() {
     );
   const value = (key: Key) => {
     const typed = Number(params.get(key) ?? Number.NaN);
-    return Number.isFinite(typed) ? typed : USUAL[key];
+    return Number.isFinite(typed) ? typed : USUAL[units][key];
   };
   const field = (key: Key) => ({
     value: value(key),
@@ -82,7 +85,7 @@ export function HosesPage() {
       <p className="mb-3 text-soft">
         What each would carry from one tap or one pump, and what to bring.
       </p>
-      <div className="grid max-w-5xl grid-cols-2 gap-2 sm:grid-cols-4">
+      <div className="grid max-w-5xl grid-cols-2 gap-2 sm:grid-cols-5">
         <SelectField
           className="col-span-2"
           label="Water comes from"
@@ -114,6 +117,14 @@ export function HosesPage() {
           </>
         )}
         <QuantityField
+          label="Water to move"
+          optional
+          quantity="volume"
+          range={RANGES.jobVolume}
+          value={value("volume") > 0 ? value("volume") : undefined}
+          onChange={(volume) => set("volume", String(volume ?? 0))}
+        />
+        <QuantityField
           label="Length"
           quantity="length"
           range={RANGES.length}
@@ -143,14 +154,6 @@ export function HosesPage() {
             </option>
           ))}
         </SelectField>
-        <QuantityField
-          label="Water to move"
-          optional
-          quantity="volume"
-          range={RANGES.jobVolume}
-          value={value("volume") > 0 ? value("volume") : undefined}
-          onChange={(volume) => set("volume", String(volume ?? 0))}
-        />
       </div>
       <div className="mt-4 max-w-5xl overflow-x-auto">
         <table className="w-full text-[15px]" aria-label="Hoses compared">
@@ -164,7 +167,6 @@ export function HosesPage() {
               <th className="pl-3 font-normal">Times the least</th>
               <th className="pl-3 font-normal max-sm:hidden">Velocity</th>
               <th className="pl-3 font-normal max-sm:hidden">Joints take</th>
-              <th className="pl-3 font-normal">Bring</th>
               <th className="pl-3 font-normal max-sm:hidden">Price</th>
               {value("volume") > 0 && <th className="pl-3 font-normal">Time</th>}
             </tr>
@@ -182,13 +184,16 @@ export function HosesPage() {
       </div>
       <p className="mt-3 max-w-3xl text-[13px] text-soft">
         Water at 15 °C, Darcy–Weisbach; the outlet open. A tap’s own plumbing takes what its shut
-        pressure and open flow say, so a fatter hose can never give more than the open tap. Bring:
-        pieces of hose, couplings, clamps. Prices are invented. A hose end under pressure whips:
-        hold or weigh it down. Let no hose hang in a drinking-water line without backflow
-        protection; local rules and licensed people decide.
+        pressure and open flow say, so a fatter hose can never give more than the open tap. Prices
+        are invented. A hose end under pressure whips: hold or weigh it down. Let no hose hang in a
+        drinking-water line without backflow protection; local rules and licensed people decide.
       </p>
     </div>
   );
+}
+
+function counted(number: number, what: string): string {
+  return `${number} ${what}${number === 1 ? "" : "s"}`;
 }
 
 function HoseLine({
@@ -209,6 +214,9 @@ function HoseLine({
     <tr className="border-t border-rule text-right">
       <th className="plate py-1.5 text-left text-[18px] whitespace-nowrap">
         {stockName(stock.id)}
+        <span className="block font-sans text-[13px] font-normal text-soft">
+          {counted(sections, "piece")}, {counted(couplings, "coupling")}, {counted(clamps, "clamp")}
+        </span>
       </th>
       <td className="plate pl-3 text-[20px] whitespace-nowrap">
         {flow === undefined ? UNSETTLED[row.outcome] : format(flow, "flow", units)}
@@ -229,10 +237,6 @@ function HoseLine({
       </td>
       <td className="pl-3 max-sm:hidden">
         {jointShare === undefined ? "–" : `${Math.round(jointShare * 100)} %`}
-      </td>
-      <td className="pl-3 whitespace-nowrap">
-        {sections} <span className="text-soft">+</span> {couplings}{" "}
-        <span className="text-soft">+</span> {clamps}
       </td>
       <td className="pl-3 max-sm:hidden">{price.toFixed(0)}</td>
       {volume > 0 && (

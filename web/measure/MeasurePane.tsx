@@ -83,6 +83,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
     }
   }
 
+  const severalPumps = solved.kind === "solved" && solved.solution.pumps.length > 1;
   const rated = solved.kind === "solved" ? solved.solution.pumps[0]?.pump : undefined;
   return (
     <div className="relative min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
@@ -125,7 +126,9 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
           ) : comparison ? (
             <ComparisonCard comparison={comparison} />
           ) : (
-            <p className="plate text-2xl text-soft">{result.kind === "lacks" ? result.what : ""}</p>
+            <p className="plate text-2xl text-soft">
+              {result.kind === "lacks" ? result.what : severalPumps ? SEVERAL : ""}
+            </p>
           )}
         </div>
         <div className="h-80 shrink-0 border-t border-rule lg:min-h-72 lg:flex-1">
@@ -142,11 +145,20 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
       </section>
       <VerdictStrip
         comparison={comparison}
-        lacks={result.kind === "lacks" ? result.what : "The line has no duty yet."}
+        lacks={
+          result.kind === "lacks"
+            ? result.what
+            : severalPumps
+              ? "Several pumps: measure one at a time."
+              : "The line has no duty yet."
+        }
       />
     </div>
   );
 }
+
+const SEVERAL =
+  "Several pumps run on this line, and one flow cannot tell them apart. Measure one at a time, on a job with that pump alone.";
 
 /** On a phone the verdict stays in sight while the reading is typed. */
 function VerdictStrip({

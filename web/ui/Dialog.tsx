@@ -1,5 +1,7 @@
 import * as Radix from "@radix-ui/react-dialog";
 import type { ReactNode } from "react";
+import { IconButton } from "./Button.tsx";
+import { X } from "./icons.ts";
 
 /** A sheet over the page; Escape or a click beside it closes it. */
 export function Dialog({
@@ -21,8 +23,14 @@ export function Dialog({
           aria-describedby={undefined}
           className="fixed top-[10vh] left-1/2 z-50 max-h-[80vh] w-[min(34rem,94vw)] -translate-x-1/2 overflow-auto rounded-lg border border-rule bg-paper p-5 shadow-2xl"
         >
-          <Radix.Title className="plate mb-3 text-2xl">{title}</Radix.Title>
+          <Radix.Title className="plate mb-3 pr-9 text-2xl">{title}</Radix.Title>
           {children}
+          {/* Last in order, so that the first entry of a form takes the cursor. */}
+          <Radix.Close asChild>
+            <IconButton label="Close" className="absolute top-3 right-3">
+              <X size={19} aria-hidden />
+            </IconButton>
+          </Radix.Close>
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

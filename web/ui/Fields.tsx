@@ -137,12 +137,17 @@ export function NumberField({
 }
 
 /** A choice from a list, in the platform's own control: it works with gloves. */
+/**
+ * A choice of one. `untilReached` stands in for a long list until the field is pointed at or focused: a line
+ * of two hundred rows would otherwise carry twenty thousand options.
+ */
 export function SelectField({
   label,
   visibleLabel,
   value,
   onChange,
   children,
+  untilReached,
   className,
 }: {
   label: string;
@@ -150,9 +155,12 @@ export function SelectField({
   value: string;
   onChange: (value: string) => void;
   children: ReactNode;
+  untilReached?: string;
   className?: string;
 }) {
   const id = useId();
+  const [reached, setReached] = useState(false);
+  const reach = () => setReached(true);
   return (
     <div className={clsx("min-w-0", className)}>
       <label htmlFor={id} className={visibleLabel ? "block text-[13px] text-soft" : "sr-only"}>
@@ -162,9 +170,16 @@ export function SelectField({
         id={id}
         className="entry target"
         value={value}
+        onPointerEnter={reach}
+        onPointerDown={reach}
+        onFocus={reach}
         onChange={(event) => onChange(event.target.value)}
       >
-        {children}
+        {untilReached === undefined || reached ? (
+          children
+        ) : (
+          <option value={value}>{untilReached}</option>
+        )}
       </select>
     </div>
   );

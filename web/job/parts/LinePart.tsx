@@ -1,12 +1,14 @@
 import { useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
+import { newJob, TEMPLATES, type TemplateId } from "../../jobs/newJob.ts";
 import { Button } from "../../ui/Button.tsx";
-import { ArrowUpDown, ClipboardPaste, Plus } from "../../ui/icons.ts";
+import { ArrowUpDown, ClipboardPaste, LayoutTemplate, Plus } from "../../ui/icons.ts";
 import { Menu } from "../../ui/Menu.tsx";
-import { insertItem, partsOf } from "../jobStore.ts";
+import { edit, insertItem, partsOf, pumpItems } from "../jobStore.ts";
 import { ImportSheet } from "./ImportSheet.tsx";
 import { LineRows } from "./LineRows.tsx";
 
@@ -20,7 +22,7 @@ interface Props {
 
 /** One side of the line as rows in the order the water meets them. */
 export function LinePart({ side, job, solved, selected, onSelect }: Props) {
-  const { heights, toggleHeights } = useSettings();
+  const { heights, toggleHeights, units } = useSettings();
   const [importing, setImporting] = useState(false);
   const { start, items } = partsOf(job.path)[side];
   const findings = solved.kind === "refused" ? solved.findings : [];
@@ -42,6 +44,17 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
           <ArrowUpDown size={16} aria-hidden />
           {heights === "rises" ? "Heights as rises" : "Heights as levels"}
         </Button>
+        <Menu
+          trigger={
+            <Button look="quiet">
+              <LayoutTemplate size={16} aria-hidden /> Template
+            </Button>
+          }
+          actions={(Object.keys(TEMPLATES) as TemplateId[]).map((id) => ({
+            name: TEMPLATES[id].name,
+            onSelect: () => layTemplate(id, units),
+          }))}
+        />
         <Button look="quiet" onClick={() => setImporting(true)}>
           <ClipboardPaste size={16} aria-hidden /> Paste or import
         </Button>
@@ -120,6 +133,19 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
       )}
     </div>
   );
+}
+
+/** A first line in place of the one there is; the pump already chosen stays in it. Undo brings the old back. */
+function layTemplate(id: TemplateId, units: UnitSystem): void {
+  edit((job) => {
+    const { path } = newJob(job.name, id, units);
+    const chosen = pumpItems(job.path)[0]?.pump ?? null;
+    return {
+      ...job,
+      path: path.map((item) => (item.kind === "pump" ? { ...item, pump: chosen } : item)),
+      pumps: job.pumps.filter((pump) => pump.id === chosen),
+    };
+  });
 }
 
 function teeToOutlet(stock: string): JobPathItem {

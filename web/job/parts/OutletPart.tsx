@@ -22,7 +22,7 @@ export function OutletPart({ job, selected }: { job: JobDocument; selected: stri
           aria-label={outlets.length > 1 ? `Outlet ${index + 1}` : "Outlet"}
           className={outlets.length > 1 && item.id === selected ? "rounded bg-press p-2" : ""}
         >
-          {outlets.length > 1 && <h3 className="plate text-[17px]">Outlet {index + 1}</h3>}
+          {outlets.length > 1 && <h2 className="plate text-[17px]">Outlet {index + 1}</h2>}
           <OutletFields {...{ item, job }} />
         </section>
       ))}

@@ -1,6 +1,6 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { OUTLETS, openingName } from "#contract/wording/items.ts";
+import { OUTLETS, openingName, stockName } from "#contract/wording/items.ts";
 import { FITTING_STOCK, findFitting } from "#core/fitting/stock.ts";
 import { startElevations } from "#core/line/elevations.ts";
 import type { Outlet } from "#core/line/path.ts";
@@ -25,6 +25,7 @@ export function RowFields({ item, job }: { item: JobPathItem; job: JobDocument }
           <SelectField
             className={CHOICE}
             label="Pipe or hose"
+            untilReached={stockName(item.stock)}
             value={item.stock}
             onChange={(stock) => editItem<"pipe">(item.id, { stock })}
           >
@@ -141,7 +142,7 @@ export function Opening({ item }: { item: JobPathItem }) {
       >
         {openings.map((value) => (
           <option key={value} value={value}>
-            {openingName(value)}
+            Valve {openingName(value)}
           </option>
         ))}
       </SelectField>
@@ -155,6 +156,7 @@ function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" 
       <SelectField
         className={CHOICE}
         label="Fitting"
+        untilReached={findFitting(item.fitting)?.label ?? item.fitting}
         value={item.fitting}
         onChange={(fitting) =>
           editItem<"fitting">(item.id, { fitting, opening: undefined, reversed: undefined })
@@ -180,6 +182,7 @@ function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" 
       />
       <SelectField
         label="Size of fitting"
+        untilReached={item.stock ? stockName(item.stock) : "as pipe"}
         value={item.stock ?? ""}
         onChange={(stock) =>
           editItem<"fitting">(item.id, { stock: stock === "" ? undefined : stock })

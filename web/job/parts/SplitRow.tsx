@@ -61,12 +61,12 @@ function Branch({
   return (
     <section aria-label={`Branch ${index + 1}`} className="border-l-4 border-rule py-1 pl-2">
       <div className="flex items-center justify-between gap-2">
-        <h3 className="plate text-[16px]">
+        <h2 className="plate text-[16px]">
           Branch {index + 1}
           <span className="ml-2 font-sans text-[13px] font-normal text-soft">
             {ends ? "ends at its outlet" : branch.length === 0 ? "straight on" : "meets the others"}
           </span>
-        </h3>
+        </h2>
         <span className="flex">
           <Menu
             trigger={

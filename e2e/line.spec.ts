@@ -1,0 +1,221 @@
+import { expect, expectAccessible, saved, test } from "./harness.ts";
+
+const duty = "[data-testid=duty]";
+const discharge = "/jobs/ennet-glasshouses-transfer?part=discharge";
+
+test("a tee to a second outlet shares the water, and every fault on it is named in its place", async ({
+  page,
+}) => {
+  await page.goto(discharge);
+  const before = await page.locator(duty).textContent();
+  await page.getByRole("button", { name: "Split or pump …" }).click();
+  await page.getByRole("menuitem", { name: "Tee to a second outlet" }).click();
+  await expect(page.locator(duty)).toContainText("Outlet 2");
+  const branch = page.getByRole("region", { name: "Branch 1" });
+  await expect(branch).toContainText("ends at its outlet");
+  await expect(page.getByRole("table", { name: "Head ledger" })).toContainText("to outlet 2");
+
+  // A branch that rises half a metre must come to the same height as the one it meets.
+  await branch.getByRole("button", { name: "Remove" }).last().click();
+  await branch.getByLabel("Rise").fill("0.5 m");
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("list", { name: "Findings" })).toContainText("different heights");
+  await branch.getByLabel("Rise").fill("0 m");
+  await expect(page.locator(duty)).toContainText("L/s");
+  await expect(page.locator(duty)).not.toContainText("Outlet 2");
+  await expectAccessible(page, "[aria-label='Part in hand']");
+
+  while (await page.getByRole("button", { name: "Undo (Ctrl Z)" }).isEnabled()) {
+    await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  }
+  await expect(page.locator(duty)).toHaveText(before ?? "");
+  await saved(page);
+});
+
+test("a shut valve and a check valve the wrong way round stop the job with a sentence, and lose nothing", async ({
+  page,
+}) => {
+  await page.goto(discharge);
+  const before = await page.locator(duty).textContent();
+  await page.getByLabel("How far open").selectOption("0");
+  await expect(page.getByRole("list", { name: "Findings" })).toContainText("has nowhere to send");
+  // The section stays, with a mark at the valve.
+  const section = page.getByRole("img", { name: /^Section of/ });
+  await expect(section.locator("title", { hasText: "see what is wrong" })).toHaveCount(1);
+  await page.getByLabel("How far open").selectOption("0.5");
+  await expect(page.locator(duty)).toContainText("L/s");
+  await expect(page.locator(duty)).not.toHaveText(before ?? "");
+  await page.getByLabel("How far open").selectOption("1");
+  await expect(page.locator(duty)).toHaveText(before ?? "");
+  await page.getByRole("button", { name: "More for this row" }).first().click();
+  await page.getByRole("menuitem", { name: "It is fitted backwards" }).click();
+  await expect(page.getByRole("list", { name: "Findings" })).toContainText("wrong way round");
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(page.locator(duty)).toHaveText(before ?? "");
+  await saved(page);
+});
+
+test("two pumps: side by side move more, one after the other lift more", async ({ page }) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer?part=pump");
+  const flow = async () => {
+    await expect(page.locator(duty)).toContainText("L/s");
+    return Number.parseFloat((await page.locator(`${duty} dd`).first().textContent()) ?? "");
+  };
+  const alone = await flow();
+  await page.getByRole("button", { name: "Second pump beside it" }).click();
+  await expect(page.locator(duty)).toContainText("Pump 2");
+  const beside = await flow();
+  expect(beside).toBeGreaterThan(alone);
+  expect(beside).toBeLessThan(2 * alone);
+  await page.getByRole("button", { name: "Curve sheet" }).click();
+  await page
+    .getByRole("group", { name: "Curve of" })
+    .getByRole("button", { name: "Pump 2" })
+    .click();
+  await expect(page.getByRole("img", { name: /^Curve sheet/ })).toBeVisible();
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await page.getByRole("button", { name: "Second pump after it" }).click();
+  await expect(page.locator(duty)).toContainText("Pump 2");
+  expect(await flow()).toBeGreaterThan(alone);
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  expect(await flow()).toBe(alone);
+  await saved(page);
+});
+
+test("rows are dragged, doubled and cut, and heights typed as levels", async ({ page }) => {
+  await page.goto("/jobs/ketterby-hurling-ground?part=discharge");
+  const rows = page.getByRole("list", { name: "Discharge line" }).getByRole("listitem");
+  await expect(rows).toHaveCount(5);
+  const before = await page.locator(duty).textContent();
+
+  // By keyboard: the handle is lifted with space, moved with arrows, set down with space.
+  await rows.nth(1).getByRole("button", { name: "Drag this row" }).focus();
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(150);
+  await page.keyboard.press("ArrowDown");
+  await page.waitForTimeout(250);
+  await page.keyboard.press("Space");
+  await expect(rows.nth(2).getByLabel("Length")).toHaveValue("30");
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(rows.nth(1).getByLabel("Length")).toHaveValue("30");
+
+  // By pointer.
+  const from = await rows.nth(2).getByRole("button", { name: "Drag this row" }).boundingBox();
+  const to = await rows.nth(1).getByRole("button", { name: "Drag this row" }).boundingBox();
+  if (!from || !to) throw new Error("no handles");
+  await page.mouse.move(from.x + 8, from.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 8, to.y + 2, { steps: 8 });
+  await page.mouse.up();
+  await expect(rows.nth(1).getByLabel("Length")).toHaveValue("90");
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+
+  await rows.nth(2).getByRole("button", { name: "More for this row" }).click();
+  await page.getByRole("menuitem", { name: "Cut in two" }).click();
+  await expect(rows).toHaveCount(6);
+  await expect(rows.nth(2).getByLabel("Length")).toHaveValue("45");
+  // Twice half a run is the run.
+  await expect(page.locator(duty)).toHaveText(before ?? "");
+  await rows.nth(2).getByRole("button", { name: "More for this row" }).click();
+  await page.getByRole("menuitem", { name: "Duplicate" }).click();
+  await expect(rows).toHaveCount(7);
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(rows).toHaveCount(5);
+
+  await page.getByRole("button", { name: "Heights as rises" }).click();
+  const ends = rows.getByLabel("Ends at level");
+  await expect(ends.first()).toHaveValue("4.8");
+  await ends.first().fill("5.8 m");
+  await page.keyboard.press("Tab");
+  // The next run still ends where it did: the outlet has not moved.
+  await expect(ends.nth(1)).toHaveValue("6.3");
+  await page.getByRole("button", { name: "Heights as levels" }).click();
+  await expect(rows.nth(1).getByLabel("Rise")).toHaveValue("5.5");
+  await expect(rows.nth(2).getByLabel("Rise")).toHaveValue("0.5");
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(page.locator(duty)).toHaveText(before ?? "");
+  await saved(page);
+});
+
+test("a surveyed profile is pasted, its faults named, its columns mapped", async ({ page }) => {
+  await page.goto("/jobs/ketterby-hurling-ground?part=discharge");
+  const rows = page.getByRole("list", { name: "Discharge line" }).getByRole("listitem");
+  await page.getByRole("button", { name: "Paste or import" }).click();
+  const sheet = page.getByRole("dialog");
+  const text = sheet.getByLabel(/^Rows from a spreadsheet/);
+  await text.fill("Peg\tDistance (m)\tLevel (m)\n1\t0\t0.3\n2\tforty\t4\n3\t30\t5");
+  await expect(sheet.getByRole("alert")).toContainText("Row 3, Distance (m)");
+  await expect(sheet.getByRole("button", { name: "Put them on the line" })).toBeDisabled();
+  await text.fill("Peg\tDistance (m)\tLevel (m)\n1\t0\t0.3\n2\t40\t4\n3\t75\t5");
+  await expect(sheet.getByRole("status")).toContainText("2 runs, 75.2 m long, rising 4.70 m");
+  await sheet.getByLabel("Level (m)").selectOption("ignored");
+  await expect(sheet.getByRole("alert")).toContainText("Say which columns");
+  await sheet.getByLabel("Level (m)").selectOption("height");
+  await expectAccessible(page, "[role=dialog]");
+  await sheet.getByLabel("They go").selectOption("replace");
+  await sheet.getByRole("button", { name: "Put them on the line" }).click();
+  await expect(rows).toHaveCount(5);
+  await expect(rows.getByLabel("Length").first()).toHaveValue(/^40\.17/);
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(rows.getByLabel("Length").first()).toHaveValue("30");
+
+  // The same out of a file.
+  await page.getByRole("button", { name: "Paste or import" }).click();
+  await sheet.getByLabel("or a CSV file").setInputFiles({
+    name: "profile.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from("distance,height\n0 m,0.3 m\n40 m,4 m\n"),
+  });
+  await expect(sheet.getByRole("status")).toContainText("1 run");
+  await page.keyboard.press("Escape");
+  await saved(page);
+});
+
+test("any number opens its working, and the address opens it again", async ({ page }) => {
+  await page.goto("/jobs/ketterby-hurling-ground");
+  await page.locator(`${duty} button`).first().click();
+  const sheet = page.getByRole("dialog");
+  await expect(sheet).toContainText("Flow, normal water: 3.66 L/s");
+  await expect(sheet.locator(".katex").first()).toBeVisible();
+  await expect(sheet).toContainText("They meet");
+  await expect(page).toHaveURL(/working=flow\.normal/);
+  await expectAccessible(page, "[role=dialog]");
+  await page.keyboard.press("Escape");
+  await expect(page).not.toHaveURL(/working/);
+
+  const ledger = page.getByRole("table", { name: "Head ledger" });
+  await ledger
+    .getByRole("row", { name: /90\.0 m of 2 in lay-flat/ })
+    .getByRole("button")
+    .nth(1)
+    .click();
+  await expect(sheet).toContainText("Friction factor");
+  await page.reload();
+  await expect(sheet).toContainText("Darcy–Weisbach");
+  await page.keyboard.press("Escape");
+  await page
+    .locator("[data-verdict=suction-velocity]")
+    .getByRole("button", { name: "Working" })
+    .click();
+  await expect(sheet).toContainText("Velocity");
+});
+
+test("hoses are compared for a tap and for a pump, and the address keeps the question", async ({
+  page,
+}) => {
+  await page.goto("/hoses");
+  const table = page.getByRole("table", { name: "Hoses compared" });
+  await expect(table.getByRole("row")).toHaveCount(9);
+  await page.getByLabel("Length").fill("18 m");
+  await expect(table).toContainText("3 pieces, 2 couplings, 5 clamps");
+  const tap = await table.textContent();
+  await page.getByLabel("Water comes from").selectOption({ label: "Quillbeck Puddle 1" });
+  await expect(table).not.toHaveText(tap ?? "");
+  await page.getByLabel("Water to move").fill("4000 L");
+  await expect(table).toContainText(/\d+ (h|min)/);
+  await expectAccessible(page);
+  const shown = await table.textContent();
+  await page.reload();
+  await expect(table).toHaveText(shown ?? "");
+});
