@@ -34,6 +34,13 @@ describe.each(jobs)("the working of %s", (_name, job, { solution, verdicts }) =>
       expect(last("flow")).toBe(running?.duty.flow);
       expect(last("head")).toBeCloseTo(running?.duty.head ?? Number.NaN, 6);
       expect(last("static")).toBeCloseTo(staticHead, 9);
+      const { delivered = Number.NaN, lost = [] } = running?.flows ?? {};
+      if (lost.length > 0) {
+        const holes = workingOf({ kind: "lost", levelCase }, solution, job).at(-1)?.result.value;
+        expect(holes).toBeCloseTo((running?.duty.flow ?? 0) - delivered, 8);
+      }
+      const out = workingOf({ kind: "delivered", levelCase }, solution, job).at(-1)?.result.value;
+      expect(out).toBeCloseTo(delivered, 8);
       if (running?.power !== undefined) expect(last("power")).toBeCloseTo(running.power, 9);
       if (running?.efficiency !== undefined)
         expect(last("efficiency")).toBeCloseTo(running.efficiency, 9);

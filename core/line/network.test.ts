@@ -2,13 +2,15 @@ import fc from "fast-check";
 import { bisect } from "fmin/src/bisect.js";
 import { describe, expect, it } from "vitest";
 import { GRAVITY } from "../constants/gravity.ts";
-import { type Running, type Solution, solveLine } from "../duty/solveLine.ts";
+import { type Running, type Solution, solveLine, workCase } from "../duty/solveLine.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { PIPE_STOCK } from "../pipe/stock.ts";
+import { pumpCurve } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { verdictsOn } from "../verdict/verdicts.ts";
 import { waterAt } from "../water/water.ts";
 import { type Segment, suctionOf } from "./compiledLine.ts";
+import { compileLine } from "./compileLine.ts";
 import { stretchLoss } from "./lineLoss.ts";
 import type { Line, PathItem } from "./path.ts";
 
@@ -247,6 +249,39 @@ describe("a line that parts", () => {
     expect(flows.byOutlet[0]).toBeLessThan(0);
     expect(verdictsOn(solved(line), line, {}).map((v) => v.code)).toContain("branch-runs-back");
   });
+});
+
+it("a single path gives the same answer in its fast lane and as a network", () => {
+  const run = fc.record({
+    stock: fc.constantFrom("pvc-sch40-1-1-4in", "pvc-sch40-2in", "lay-flat-3in"),
+    length: fc.double({ min: 1, max: 150, noNaN: true }),
+    rise: fc.double({ min: -0.9, max: 0.9, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(fc.array(run, { minLength: 1, maxLength: 6 }), run, (runs, suction) => {
+      const line = lineOf([
+        pipe("s", "suction-hose-3in", suction.length, suction.rise),
+        set("p"),
+        ...runs.map((r, i) => pipe(`r${i}`, r.stock, r.length, r.rise)),
+        open("o"),
+      ]);
+      const compilation = compileLine(line);
+      if (compilation.kind === "refused") throw new Error(JSON.stringify(compilation.findings));
+      const curves = [pumpCurve(one)];
+      const lane = workCase(compilation.line, curves, "normal", context);
+      const network = workCase({ ...compilation.line, single: false }, curves, "normal", context);
+      expect(network.outcome.kind).toBe(lane.outcome.kind);
+      const [a, b] = [lane.flows(), network.flows()];
+      expect((a?.delivered ?? 1) / (b?.delivered ?? 1)).toBeCloseTo(1, 6);
+      for (const [node, head] of (a?.nodeHeads ?? []).entries()) {
+        expect(Math.abs(head - (b?.nodeHeads[node] ?? 0))).toBeLessThan(1e-4);
+      }
+      const [q, r] = [lane.siphonFlow, network.siphonFlow];
+      expect(r === undefined).toBe(q === undefined);
+      if (q !== undefined) expect((r ?? 0) / q).toBeCloseTo(1, 4);
+    }),
+    { numRuns: 150 },
+  );
 });
 
 describe("several pumps", () => {

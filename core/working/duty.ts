@@ -4,6 +4,7 @@ import type { PumpAtWork, PumpOnLine, Running, Solution } from "../duty/solveLin
 import { endHead, sourceHead } from "../line/lineLoss.ts";
 import type { LevelCase } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
+import { holeWorking } from "./headLoss.ts";
 import { onward, step, type Term, term, type WorkStep } from "./step.ts";
 
 /** How high the water must be raised before any runs, in a case. */
@@ -62,6 +63,45 @@ export function flowWorking(solution: Solution, levelCase: LevelCase): WorkStep[
       (q = 0) => q,
     ),
   ];
+}
+
+/** What all holes let go together. */
+export function lostWorking({ line, cases }: Solution, levelCase: LevelCase): WorkStep[] {
+  const { running } = cases[levelCase];
+  if (!running || line.holes.length === 0) return [];
+  const each = line.holes.flatMap((hole) =>
+    holeWorking(hole, running.flows.nodeHeads[hole.node] as number),
+  );
+  const all = step(
+    {
+      title: "All holes together",
+      equation: "q = \\sum q_i",
+      given: each.map(onward),
+      result: { symbol: "q", name: "lost through holes", unit: "m³/s" },
+      source: "Sum",
+    },
+    (...flows) => flows.reduce((sum, flow) => sum + flow, 0),
+  );
+  return [...each, all];
+}
+
+/** What reaches the outlets: the pumps' flow less what holes let go. */
+export function deliveredWorking(solution: Solution, levelCase: LevelCase): WorkStep[] {
+  const { running } = solution.cases[levelCase];
+  const lost = lostWorking(solution, levelCase);
+  const holes = lost.at(-1);
+  if (!running || !holes) return flowWorking(solution, levelCase);
+  const left = step(
+    {
+      title: "What is left for the outlets",
+      equation: "Q_{out} = Q - q",
+      given: [term("Q", "flow the pumps draw", running.duty.flow, "m³/s"), onward(holes)],
+      result: { symbol: "Q_{out}", name: "flow at the outlets", unit: "m³/s" },
+      source: "Mass balance",
+    },
+    (q = 0, gone = 0) => q - gone,
+  );
+  return [...lost, left];
 }
 
 /** The head the pumps make; it ends with the total dynamic head. */

@@ -3,9 +3,11 @@ import type { Solution } from "../duty/solveLine.ts";
 import type { LevelCase, Line } from "../line/path.ts";
 import type { Verdict } from "../verdict/verdict.ts";
 import {
+  deliveredWorking,
   efficiencyWorking,
   flowWorking,
   headWorking,
+  lostWorking,
   powerWorking,
   staticWorking,
 } from "./duty.ts";
@@ -15,7 +17,10 @@ import { verdictWorking } from "./verdict.ts";
 
 /** A number a person may ask about. */
 export type Subject =
-  | { kind: "flow" | "head" | "static" | "power" | "efficiency"; levelCase: LevelCase }
+  | {
+      kind: "flow" | "delivered" | "lost" | "head" | "static" | "power" | "efficiency";
+      levelCase: LevelCase;
+    }
   /** an entry of the normal level's ledger */
   | { kind: "ledger"; index: number }
   | { kind: "verdict"; verdict: Verdict };
@@ -28,6 +33,10 @@ export function workingOf(subject: Subject, solution: Solution, line: Line): Wor
   switch (subject.kind) {
     case "flow":
       return flowWorking(solution, subject.levelCase);
+    case "lost":
+      return lostWorking(solution, subject.levelCase);
+    case "delivered":
+      return deliveredWorking(solution, subject.levelCase);
     case "head":
       return headWorking(solution, subject.levelCase);
     case "static":

@@ -65,7 +65,13 @@ export function Frame() {
           onClick={toggleUnits}
           aria-label={`Units: ${units === "us" ? "US" : "metric"}. Switch.`}
         >
-          {units === "us" ? "US units" : "Metric"}
+          {units === "us" ? (
+            <>
+              US<span className="max-sm:sr-only"> units</span>
+            </>
+          ) : (
+            "Metric"
+          )}
         </Button>
         <IconButton label={theme === "light" ? "Dark" : "Light"} onClick={toggleTheme}>
           {theme === "light" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}

@@ -60,11 +60,13 @@ function Headline({ normal }: { normal: CaseSolution }) {
             name={running.flows.byOutlet.length > 1 ? "At the outlets" : "At the outlet"}
             si={running.flows.delivered}
             quantity="flow"
+            subject="delivered"
           />
           <Plate
             name="Lost through holes"
             si={running.duty.flow - running.flows.delivered}
             quantity="flow"
+            subject="lost"
           />
         </>
       )}
@@ -157,7 +159,9 @@ function EachFlow({ name, flows }: { name: string; flows: readonly number[] }) {
             <span className="text-soft">
               {name} {i + 1}
             </span>{" "}
-            <span className="font-medium">{format(flow, "flow", units)}</span>
+            <span className="font-medium">
+              <Worked subject="flow">{format(flow, "flow", units)}</Worked>
+            </span>
           </span>
         ))}
       </dd>

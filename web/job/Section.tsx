@@ -216,6 +216,7 @@ function Drawing({
           </title>
           <PumpMark
             {...place(where)}
+            aside={20 + (g.pumps.length - 1 - i) * LANE}
             label={`${g.pumps.length > 1 ? name(itemId).toLowerCase() : "pump"}${i === 0 ? ` ${level(where.height)}` : ""}`}
           />
         </g>

@@ -110,7 +110,7 @@ export function Hole({ x, y, chosen }: Spot & { chosen: boolean }) {
   );
 }
 
-export function PumpMark({ x, y, label }: Spot & { label: string }) {
+export function PumpMark({ x, y, label, aside = 20 }: Spot & { label: string; aside?: number }) {
   return (
     <>
       <rect
@@ -134,7 +134,7 @@ export function PumpMark({ x, y, label }: Spot & { label: string }) {
           strokeLinecap="round"
         />
       ))}
-      <text x={x + 20} y={y + 20} {...LABEL}>
+      <text x={x + aside} y={y + 20} {...LABEL}>
         {label}
       </text>
     </>
@@ -180,14 +180,14 @@ export function FaultMark({ x, y }: Spot) {
   return (
     <>
       <path
-        d={`M${x} ${y - 17} l15 26 h-30 z`}
+        d={`M${x} ${y - 44} l15 26 h-30 z`}
         fill="var(--signal)"
         stroke="var(--sheet)"
         strokeWidth={2}
         strokeLinejoin="round"
       />
       <path
-        d={`M${x} ${y - 8} v9 M${x} ${y + 5} v0.5`}
+        d={`M${x} ${y - 35} v9 M${x} ${y - 22} v0.5`}
         stroke="var(--sheet)"
         strokeWidth={3}
         strokeLinecap="round"

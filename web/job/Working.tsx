@@ -49,7 +49,7 @@ export function Working({ job, solved }: { job: JobDocument; solved: JobSolution
 }
 
 type Solved = Extract<JobSolution, { kind: "solved" }>;
-const PLAIN = ["flow", "head", "static", "power", "efficiency"] as const;
+const PLAIN = ["flow", "delivered", "lost", "head", "static", "power", "efficiency"] as const;
 
 function named(subject: Subject): string {
   switch (subject.kind) {
@@ -100,6 +100,8 @@ function titleOf(
       const { running, staticHead } = solution.cases[subject.levelCase];
       const shown = {
         flow: running && format(running.duty.flow, "flow", units),
+        delivered: running && format(running.flows.delivered, "flow", units),
+        lost: running && format(running.duty.flow - running.flows.delivered, "flow", units),
         head: running && format(running.duty.head, "head", units),
         static: format(staticHead, "head", units),
         power: running?.power && format(running.power, "power", units),
@@ -112,6 +114,8 @@ function titleOf(
 
 const NAMES = {
   flow: "Flow",
+  delivered: "Flow at the outlets",
+  lost: "Lost through holes",
   head: "Total dynamic head",
   static: "Static head",
   power: "Power taken",

@@ -37,6 +37,16 @@ describe("the section", () => {
     });
   });
 
+  it("marks a loop that leads nowhere where it begins", () => {
+    const job = newJob("Pond", "pond-to-field", "metric");
+    const way = (id: string) => ({ kind: "pipe", id, stock: "lay-flat-2in", length: 5, rise: 0 });
+    const loop = { kind: "split", id: "loop", branches: [[way("x")], [way("y")]] };
+    const closed = jobSchema.parse({ ...job, path: [...job.path.slice(0, -1), loop] });
+    const geometry = sectionGeometry(closed, solveJob(closed));
+    expect(geometry?.faults.map(({ itemId }) => itemId)).toContain("loop");
+    expect(geometry?.runs).toHaveLength(4);
+  });
+
   it("keeps the order along the line and gives a short suction room", () => {
     const job = newJob("Pond", "pond-to-field", "us");
     const geometry = sectionGeometry(job, solveJob(job));
