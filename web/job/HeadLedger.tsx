@@ -153,7 +153,9 @@ function forked(job: JobDocument): boolean {
 
 /** " 2" for the second of several outlets. */
 function outletNumber({ itemId }: LedgerEntry, job: JobDocument): string {
-  return itemId ? ` ${outletItems(job.path).findIndex(({ id }) => id === itemId) + 1}` : "";
+  const outlets = outletItems(job.path);
+  if (!itemId || outlets.length < 2) return "";
+  return ` ${outlets.findIndex(({ id }) => id === itemId) + 1}`;
 }
 
 function entryName(entry: LedgerEntry, job: JobDocument, units: UnitSystem): string {
@@ -168,7 +170,7 @@ function entryName(entry: LedgerEntry, job: JobDocument, units: UnitSystem): str
     case "bore-change":
       return `Change of bore into ${item}`;
     case "exit":
-      return "Speed of the water leaving";
+      return `Speed of the water leaving${outletNumber(entry, job)}`;
     case "emitter":
       return `Pressure the ${item.toLowerCase()} uses`;
     case "nozzle":

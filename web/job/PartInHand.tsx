@@ -1,10 +1,10 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
+import type { Part } from "./part.ts";
 import { LinePart } from "./parts/LinePart.tsx";
 import { OutletPart } from "./parts/OutletPart.tsx";
 import { PumpPart } from "./parts/PumpPart.tsx";
 import { SourcePart } from "./parts/SourcePart.tsx";
-import type { Part } from "./Section.tsx";
 
 interface Props {
   part: Part;

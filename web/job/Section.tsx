@@ -5,6 +5,7 @@ import { format } from "#contract/units/format.ts";
 import { itemName } from "#contract/wording/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { partOf } from "./jobStore.ts";
+import type { Part } from "./part.ts";
 import {
   Distances,
   FaultMark,
@@ -23,8 +24,6 @@ import {
   sectionGeometry,
   suctionShades,
 } from "./sectionGeometry.ts";
-
-export type Part = "source" | "suction" | "pump" | "discharge" | "outlet";
 
 interface Props {
   job: JobDocument;

@@ -5,7 +5,7 @@ import type { JobBranchItem, JobDocument, JobPathItem } from "#contract/document
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { endAt, startElevations } from "#core/line/elevations.ts";
 import { changeItems, everyItem, locate } from "#core/line/path.ts";
-import type { Part } from "./Section.tsx";
+import type { Part } from "./part.ts";
 
 export type SaveState =
   | { kind: "saved"; at: string }

@@ -2,6 +2,7 @@ import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#contract/solveJob.ts";
 import { type Comparison, compareWithRated } from "#core/fieldtest/compare.ts";
+import { NotBalanced } from "#core/line/flowsAlong.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import type { MeasuredPoint } from "../charts/CurvePlot.tsx";
 
@@ -30,7 +31,13 @@ export function compareReading(
   const { pump } = only;
   const lost = cases.normal.running?.flows.lost.reduce((sum, { flow }) => sum + flow, 0) ?? 0;
   const context = { water, friction: job.method.friction };
-  return compareWithRated(line, pump, coreReading(reading), context, lost);
+  try {
+    return compareWithRated(line, pump, coreReading(reading), context, lost);
+  } catch (error) {
+    // The suction lines of a fork may not balance at a flow far from the duty.
+    if (error instanceof NotBalanced) return undefined;
+    throw error;
+  }
 }
 
 export function pointOf(name: string, comparison: Comparison, now = false): MeasuredPoint {

@@ -206,7 +206,14 @@ function LineRow({
         </div>
       </div>
       <Opening item={item} />
-      {item.kind === "split" && <SplitRow {...{ item, job, findings, selected, onSelect }} />}
+      {item.kind === "split" && (
+        <SplitRow
+          {...{ item, onSelect }}
+          rows={(label, items) => (
+            <LineRows inBranch {...{ label, items, job, findings, selected, onSelect }} />
+          )}
+        />
+      )}
       {problem && (
         <p role="alert" className="pb-1 pl-7 text-[14px] text-signal max-sm:pl-0">
           {problem}

@@ -1,11 +1,13 @@
-import type { JobBranchItem, JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import type { Finding } from "#core/line/finding.ts";
+import type { ReactNode } from "react";
+import type { JobBranchItem, JobPathItem } from "#contract/documents/job.ts";
 import { newId } from "../../api/client.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
 import { Menu } from "../../ui/Menu.tsx";
 import { insertItem, setBranches } from "../jobStore.ts";
-import { LineRows } from "./LineRows.tsx";
+
+/** Draws the rows of a list; given by the list around, which draws its own in the same way. */
+type Rows = (label: string, items: readonly JobPathItem[]) => ReactNode;
 
 /** The branches of a split, each a short line of its own. */
 export function SplitRow({
@@ -13,10 +15,8 @@ export function SplitRow({
   ...shared
 }: {
   item: Extract<JobPathItem, { kind: "split" }>;
-  job: JobDocument;
-  findings: readonly Finding[];
-  selected: string | undefined;
   onSelect: (itemId: string | undefined) => void;
+  rows: Rows;
 }) {
   return (
     <div className="grid gap-2 pb-1 sm:pl-6">
@@ -43,20 +43,19 @@ function Branch({
   item,
   branch,
   index,
-  ...shared
+  onSelect,
+  rows,
 }: {
   item: Extract<JobPathItem, { kind: "split" }>;
   branch: JobBranchItem[];
   index: number;
-  job: JobDocument;
-  findings: readonly Finding[];
-  selected: string | undefined;
   onSelect: (itemId: string | undefined) => void;
+  rows: Rows;
 }) {
   const ends = branch.at(-1)?.kind === "outlet";
   const add = (row: JobPathItem) => {
     insertItem(ends ? branch.length - 1 : branch.length, row, { split: item.id, branch: index });
-    shared.onSelect(row.id);
+    onSelect(row.id);
   };
   return (
     <section aria-label={`Branch ${index + 1}`} className="border-l-4 border-rule py-1 pl-2">
@@ -104,7 +103,7 @@ function Branch({
           </IconButton>
         </span>
       </div>
-      <LineRows inBranch label={`Rows of branch ${index + 1}`} items={branch} {...shared} />
+      {rows(`Rows of branch ${index + 1}`, branch)}
     </section>
   );
 }

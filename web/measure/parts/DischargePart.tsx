@@ -1,0 +1,84 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/quantity.ts";
+import { itemName } from "#contract/wording/items.ts";
+import { compileLine } from "#core/line/compileLine.ts";
+import { useUnits } from "../../app/settings.ts";
+import { partsOf } from "../../job/jobStore.ts";
+import { NumberField, SelectField } from "../../ui/Fields.tsx";
+import { QuantityField } from "../../ui/QuantityField.tsx";
+import { legend, type PartProps } from "./part.ts";
+
+/** The discharge gauge: what it reads, how good it is, and where it sits. */
+export function DischargePart({
+  draft,
+  change,
+  job,
+  tap,
+}: PartProps & { job: JobDocument; tap: number }) {
+  const units = useUnits();
+  const compiled = compileLine(job);
+  const { pumpIndex } = partsOf(job.path);
+  // Past a fork only part of the water goes by a gauge, so the last place is before it.
+  const after = job.path.slice(Math.max(pumpIndex, 0));
+  const fork = after.findIndex((item) => item.kind === "split");
+  const places = (fork < 0 ? after : after.slice(0, fork)).filter(
+    (item) => item.kind !== "outlet" && item.kind !== "rise",
+  );
+  return (
+    <fieldset className="grid gap-2">
+      <legend className={legend}>Discharge gauge</legend>
+      <div className="grid grid-cols-3 gap-2">
+        <QuantityField
+          label="Gauge reads"
+          optional
+          quantity="pressure"
+          range={RANGES.pressure}
+          value={draft.pressure}
+          onChange={(pressure) => change({ pressure })}
+        />
+        <QuantityField
+          label="Full scale"
+          quantity="pressure"
+          range={RANGES.fullScale}
+          value={draft.fullScale}
+          onChange={(fullScale) => change({ fullScale })}
+        />
+        <NumberField
+          label="Class, of full scale"
+          visibleLabel
+          suffix="%"
+          min={0}
+          max={50}
+          value={draft.accuracyClass * 100}
+          onChange={(percent) => change({ accuracyClass: percent / 100 })}
+        />
+      </div>
+      <div className="grid grid-cols-[1.9fr_1fr] gap-2">
+        <SelectField
+          label="Tapped in after"
+          visibleLabel
+          value={draft.afterItemId}
+          onChange={(afterItemId) => change({ afterItemId, elevation: undefined })}
+        >
+          {places.map((item) => (
+            <option key={item.id} value={item.id}>
+              {item.kind === "pump" ? "the pump’s port" : itemName(job.path, item.id, units)}
+            </option>
+          ))}
+        </SelectField>
+        <QuantityField
+          label="Dial’s height"
+          quantity="length"
+          range={RANGES.elevation}
+          value={draft.elevation ?? tap}
+          onChange={(elevation) => change({ elevation })}
+        />
+      </div>
+      <p className="text-[13px] text-soft">
+        {compiled.kind === "compiled"
+          ? "Height above the job’s datum; what lies between pump and gauge is counted at the measured flow. Let the pressure off before opening a joint."
+          : "The gauge’s place on the line counts once the line can be solved."}
+      </p>
+    </fieldset>
+  );
+}

@@ -1,0 +1,66 @@
+import { RANGES } from "#contract/documents/quantity.ts";
+import { SelectField } from "../../ui/Fields.tsx";
+import { QuantityField } from "../../ui/QuantityField.tsx";
+import type { ReadingDraft } from "../readingDraft.ts";
+import { legend, type PartProps } from "./part.ts";
+
+/** What the pump draws from: the water's level, or a gauge before the pump. */
+export function SuctionPart({
+  draft,
+  change,
+  pump,
+  water,
+}: PartProps & { pump: number; water: number }) {
+  return (
+    <fieldset className="grid gap-2">
+      <legend className={legend}>Suction side</legend>
+      <div className="grid grid-cols-3 gap-2">
+        <SelectField
+          label="Known by"
+          visibleLabel
+          value={draft.suctionKind}
+          onChange={(kind) => change({ suctionKind: kind as ReadingDraft["suctionKind"] })}
+        >
+          <option value="water-level">Water level</option>
+          <option value="gauge">Gauge</option>
+        </SelectField>
+        {draft.suctionKind === "water-level" ? (
+          <>
+            <QuantityField
+              label="Level while running"
+              quantity="length"
+              range={RANGES.elevation}
+              value={draft.level ?? water}
+              onChange={(level) => change({ level })}
+            />
+            <QuantityField
+              label="Level ±"
+              quantity="length"
+              range={{ ...RANGES.tolerance, what: "The tolerance" }}
+              value={draft.levelTolerance}
+              onChange={(levelTolerance) => change({ levelTolerance })}
+            />
+          </>
+        ) : (
+          <>
+            <QuantityField
+              label="Reads (− for vacuum)"
+              optional
+              quantity="pressure"
+              range={RANGES.pressure}
+              value={draft.suctionPressure}
+              onChange={(suctionPressure) => change({ suctionPressure })}
+            />
+            <QuantityField
+              label="Dial’s height"
+              quantity="length"
+              range={RANGES.elevation}
+              value={draft.suctionElevation ?? pump}
+              onChange={(suctionElevation) => change({ suctionElevation })}
+            />
+          </>
+        )}
+      </div>
+    </fieldset>
+  );
+}
