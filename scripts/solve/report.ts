@@ -4,6 +4,7 @@ import { solveJob } from "#contract/solveJob.ts";
 import { findingSentence } from "#contract/wording/findings.ts";
 import { itemName } from "#contract/wording/items.ts";
 import { verdictWords } from "#contract/wording/verdicts.ts";
+import type { LedgerEntry } from "#core/duty/ledger.ts";
 import { settledDuty } from "#core/duty/operatingPoint.ts";
 import type { CaseSolution } from "#core/duty/solveLine.ts";
 import { LEVEL_CASES } from "#core/line/path.ts";
@@ -33,7 +34,7 @@ export function report(job: JobDocument): Report {
       crossChecks: solution.crossChecks,
       ledger: (normal?.ledger ?? []).map((entry) => ({
         ...entry,
-        name: entry.itemId ? itemName(job.path, entry.itemId, "metric") : "Lift",
+        name: ledgerName(entry, job),
       })),
       oneSizeLarger: sizeUps.map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
       verdicts: verdicts.map((verdict) => ({
@@ -55,6 +56,12 @@ function pathOf(job: JobDocument, itemId: string | undefined): string {
     }
   }
   return "path";
+}
+
+function ledgerName({ kind, itemId }: LedgerEntry, job: JobDocument): string {
+  const item = itemId && itemName(job.path, itemId, "metric");
+  if (kind === "lift") return item ? `Lift to ${item}` : "Lift";
+  return item ?? "Pressure on the source";
 }
 
 function duty({ staticHead, outcome, siphonFlow, running }: CaseSolution) {

@@ -173,7 +173,7 @@ function Bench() {
       {measuring ? (
         <MeasurePane job={job} solved={solved} />
       ) : (
-        <div className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
+        <div className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1.06fr)_minmax(0,0.94fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
           <section
             aria-label="Section"
             className="h-60 border-b border-rule bg-sheet lg:col-span-2 lg:h-auto print:h-64"

@@ -63,9 +63,11 @@ export function QuantityField(props: Props) {
         <input
           id={id}
           className={clsx(
-            "entry target plate pr-11 text-[17px]",
+            "entry target plate text-[17px]",
             problem && "border-signal outline-2 outline-signal",
           )}
+          // Room for the unit and no more: narrow columns need their digits.
+          style={{ paddingRight: `calc(0.75rem + ${SHOWN[units][quantity].length * 0.45}rem)` }}
           inputMode="text"
           autoComplete="off"
           spellCheck={false}

@@ -33,8 +33,8 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
     onSelect(item.id);
   };
   return (
-    <div className="p-3">
-      <div className="flex flex-wrap items-center justify-between gap-x-3 pb-1">
+    <div className="px-2 py-3">
+      <div className="flex flex-wrap items-center justify-between gap-x-1 pb-1">
         <Button
           look="quiet"
           aria-pressed={heights === "elevations"}

@@ -12,7 +12,7 @@ import { newOutlet } from "./newOutlet.ts";
 import { StockOptions } from "./StockOptions.tsx";
 
 export const ROW =
-  "grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-start gap-1 sm:grid-cols-[minmax(0,1.6fr)_minmax(0,1.05fr)_minmax(0,1.1fr)_auto]";
+  "grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-start gap-1 sm:grid-cols-[minmax(0,2.1fr)_minmax(0,0.95fr)_minmax(0,1.1fr)_auto]";
 /** On a phone the choice takes a line of its own. */
 const CHOICE = "max-sm:col-span-2";
 
