@@ -37,6 +37,13 @@ export function unguardedFromOutlet(line: CompiledLine, pump: PlacedPump): boole
   );
 }
 
+/** Nodes of outlets that a pump's water reaches, and can come back from, without meeting a check valve. */
+export function unguardedOutlets(line: CompiledLine, pump: PlacedPump): Set<number> {
+  if (segmentsInto(line, pump.inlet).some(isCheck)) return new Set();
+  const reached = beforeChecks(line, pump, () => undefined);
+  return new Set(line.outlets.flatMap(({ node }) => (reached.has(node) ? [node] : [])));
+}
+
 /** Visits every segment of a discharge up to the first check valve on each way; gives the nodes reached. */
 function beforeChecks(
   line: CompiledLine,

@@ -12,6 +12,7 @@ import {
 import { type HeadLinePoint, headLine } from "../line/headLine.ts";
 import { type LossContext, segmentLoss, staticHead } from "../line/lineLoss.ts";
 import { LEVEL_CASES, type LevelCase, type Line } from "../line/path.ts";
+import { outOfReach } from "../line/shutHeads.ts";
 import {
   npshRequiredAt,
   type PumpCurve,
@@ -273,6 +274,8 @@ export function workCase(
       flows: () => flowsAt(network, curves, [outcome]),
     };
   }
+  const short = outOfReach(compiled, curves, levelCase, context.water);
+  if (short !== undefined) return nothingRuns(compiled, lift, lift - short);
   const direct = atOnce(compiled, network, curves);
   const found =
     direct?.outcomes ??
@@ -284,16 +287,20 @@ export function workCase(
   const base = { staticHead: lift, ...(siphonFlow !== undefined && { siphonFlow }) };
   // Pumps whose water all leaves through holes before the outlet lift nothing, whatever they pass.
   if (flows && flows.delivered <= NOTHING && compiled.holes.length > 0) {
-    const bestHead = Math.max(...found.map((outcome) => settledDuty(outcome)?.head ?? 0));
-    const shortfall = lift - bestHead;
-    const nothing: Outcome = { kind: "cannot-lift", staticHead: lift, bestHead, shortfall };
-    const outcomes = found.map(() => nothing);
-    return { ...base, outcome: nothing, outcomes, flows: () => undefined };
+    const best = Math.max(...found.map((outcome) => settledDuty(outcome)?.head ?? 0));
+    return { ...base, ...nothingRuns(compiled, lift, best) };
   }
   if (flows) refuseDrooping(compiled, curves, flows);
   const outcome = together(compiled, found, flows);
   const delivered = settledDuty(outcome) && flows ? { delivered: flows.delivered } : {};
   return { ...base, outcome, outcomes: found, ...delivered, flows: () => flows };
+}
+
+/** No pump brings water to any outlet: the best head there is, in m, falls short of the static head. */
+function nothingRuns({ pumps }: CompiledLine, staticHead: number, bestHead: number): WorkedCase {
+  const shortfall = staticHead - bestHead;
+  const outcome: Outcome = { kind: "cannot-lift", staticHead, bestHead, shortfall };
+  return { staticHead, outcome, outcomes: pumps.map(() => outcome), flows: () => undefined };
 }
 
 /**

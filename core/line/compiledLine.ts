@@ -97,23 +97,15 @@ export interface CompiledLine {
   single: boolean;
 }
 
-/** The way the water takes to a node, or from it, up to the next pump or end: segments in path order. */
+/** The segments the water passes on its way to a node since the last pump, in path order. */
 export function segmentsInto(line: CompiledLine, node: number): Segment[] {
-  return follow(line, node, "to", "from");
-}
-
-export function segmentsFrom(line: CompiledLine, node: number): Segment[] {
-  return follow(line, node, "from", "to");
-}
-
-function follow(line: CompiledLine, node: number, near: "from" | "to", far: "from" | "to") {
   const seen = new Set([node]);
   const found = new Set<Stretch>();
   for (const at of seen) {
     for (const stretch of line.stretches) {
-      if (stretch[near] !== at) continue;
+      if (stretch.to !== at) continue;
       found.add(stretch);
-      seen.add(stretch[far]);
+      seen.add(stretch.from);
     }
   }
   return line.stretches
@@ -135,11 +127,7 @@ export function beforeFork(line: CompiledLine): Segment[] {
   return found;
 }
 
-/** Segments before the first pump, or after it, of a line with one pump. */
+/** Segments before a pump, the first where none is named. */
 export function suctionOf(line: CompiledLine, pump = line.pumps[0]): Segment[] {
   return pump ? segmentsInto(line, pump.inlet) : [];
-}
-
-export function dischargeOf(line: CompiledLine, pump = line.pumps[0]): Segment[] {
-  return pump ? segmentsFrom(line, pump.outlet) : [];
 }

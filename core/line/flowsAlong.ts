@@ -143,7 +143,7 @@ export function lineNetwork(
     const { heads, flows } = solution;
     const flowIn = (link: number) => {
       const flow = flows[link] as number;
-      return Math.abs(flow) < NOTHING ? 0 : flow;
+      return Math.abs(flow) < SEEPAGE ? 0 : flow;
     };
     const byStretch = new Map(open.map((stretch, k) => [stretch, flowIn(k)]));
     const bySegment = line.stretches.flatMap((stretch) =>
@@ -175,6 +175,9 @@ export function lineNetwork(
 
 /** m per m³/s: a way with nothing on it */
 const NO_RESISTANCE = 1e-3;
+
+/** m³/s: what a shut link may still show in a balance */
+const SEEPAGE = 5e-10;
 
 /** m³/s: less than this is no flow */
 export const NOTHING = 1e-7;

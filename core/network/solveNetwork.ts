@@ -18,7 +18,7 @@ export interface Link {
   to: number;
   /** m lost from `from` to `to` at a flow in m³/s; odd and rising (a pump's gain is a negative loss) */
   loss: (flow: number) => number;
-  /** passes water only from `from` to `to` */
+  /** passes water only from `from` to `to`; shut while the heads and `loss(0)` would drive it back */
   oneWay?: boolean;
 }
 
@@ -38,9 +38,16 @@ export type NetworkSolution =
 
 /** m per m³/s against reversed flow: what a shut link still shows is far below anything measurable. */
 const SHUT_SLOPE = 1e9;
+/** the same once the balance is found */
+const WALL_SLOPE = 1e12;
 /** m: less head than this opens no shut link; at that slope rounding alone may show so much */
 const OPENING_HEAD = 1e-5;
-const LEAST_SLOPE = 1e-3;
+/**
+ * The least slope a link is given, in m per m³/s. Beside shut links a very easy one costs digits of the heads;
+ * where that keeps the balance from coming to rest, easy links are stiffened for the later steps.
+ */
+const LEAST_SLOPES = [1e-3, 0.1, 10] as const;
+const STEPS_EACH = 67;
 const MOST_STEPS = 200;
 /** m: a thousandth of a millimetre of water is balanced, where the steps have come to rest as well */
 const HEAD_TOLERANCE = 1e-6;
@@ -73,8 +80,9 @@ export function solveNetwork(network: Network, start?: readonly number[]): Netwo
   let relax = 1;
 
   for (let step = 1; step <= MOST_STEPS; step++) {
+    const least = LEAST_SLOPES[Math.floor((step - 1) / STEPS_EACH)] as number;
     for (let k = 0; k < count; k++)
-      linearise(links[k] as Link, flows[k] as number, k, losses, slopes);
+      linearise(links[k] as Link, flows[k] as number, k, losses, slopes, least);
     if (!junctionHeads(network, matrix, flows, losses, slopes, heads)) return { kind: "cut-off" };
     let worst = 0;
     for (let k = 0; k < count; k++) {
@@ -98,6 +106,7 @@ export function solveNetwork(network: Network, start?: readonly number[]): Netwo
     }
     const still = change <= Math.max(FLOW_TOLERANCE * scale, LEAST_CHANGE);
     if (still && worst <= Math.max(HEAD_TOLERANCE, HEAD_ROUNDING * largest(heads))) {
+      tighten(network, matrix, flows, losses, slopes, heads, aims);
       return {
         kind: "balanced",
         heads: [...heads.subarray(0, junctions)],
@@ -115,6 +124,39 @@ export function solveNetwork(network: Network, start?: readonly number[]): Netwo
   return { kind: "not-balanced", residual, link: errors.indexOf(residual) };
 }
 
+/**
+ * One more step with the shut links as good as walls: what still seeps through them while the balance is
+ * sought is taken out of it, to well under 1e-9 m³/s.
+ */
+function tighten(
+  network: Network,
+  matrix: Skyline,
+  flows: Float64Array,
+  losses: Float64Array,
+  slopes: Float64Array,
+  heads: Float64Array,
+  aims: Float64Array,
+): void {
+  const { links } = network;
+  if (!slopes.includes(SHUT_SLOPE)) return;
+  for (const [k, link] of links.entries()) {
+    const flow = flows[k] as number;
+    linearise(link, flow, k, losses, slopes, LEAST_SLOPES[0]);
+    if (slopes[k] !== SHUT_SLOPE) continue;
+    losses[k] = link.loss(0) + flow * WALL_SLOPE;
+    slopes[k] = WALL_SLOPE;
+  }
+  const before = heads.slice();
+  if (!junctionHeads(network, matrix, flows, losses, slopes, heads)) {
+    heads.set(before);
+    return;
+  }
+  for (const [k, { from, to }] of links.entries()) {
+    const residual = (heads[from] as number) - (heads[to] as number) - (losses[k] as number);
+    aims[k] = (flows[k] as number) + residual / (slopes[k] as number);
+  }
+}
+
 function largest(values: Float64Array): number {
   let most = 0;
   for (const value of values) most = Math.max(most, Math.abs(value));
@@ -127,9 +169,12 @@ function startingFlow({ inflows }: Network): number {
   return most > 0 ? most / 2 : 1e-3;
 }
 
-/** Shut one-way links oppose reversed flow steeply, instead of being taken out: the balance stays smooth. */
+/**
+ * Shut one-way links oppose reversed flow steeply, instead of being taken out: the balance stays smooth. What
+ * a link gives at no flow, such as a pump's shut-off head, it gives there too.
+ */
 function lossAt({ loss, oneWay }: Link, flow: number): number {
-  return oneWay && flow < 0 ? flow * SHUT_SLOPE : loss(flow);
+  return oneWay && flow < 0 ? loss(0) + flow * SHUT_SLOPE : loss(flow);
 }
 
 /** Loss of a link at a flow and its slope there. The slope only steers; one more evaluation is enough. */
@@ -139,16 +184,17 @@ function linearise(
   k: number,
   losses: Float64Array,
   slopes: Float64Array,
+  least: number,
 ): void {
   if (link.oneWay && flow < 0) {
-    losses[k] = flow * SHUT_SLOPE;
+    losses[k] = link.loss(0) + flow * SHUT_SLOPE;
     slopes[k] = SHUT_SLOPE;
     return;
   }
   const h = Math.max(Math.abs(flow) * 1e-5, 1e-9) * (flow < 0 ? -1 : 1);
   const loss = link.loss(flow);
   losses[k] = loss;
-  slopes[k] = Math.max((link.loss(flow + h) - loss) / h, LEAST_SLOPE);
+  slopes[k] = Math.max((link.loss(flow + h) - loss) / h, least);
 }
 
 function* pairsOf({ junctions, links }: Network): Iterable<readonly [number, number]> {

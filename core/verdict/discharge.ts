@@ -1,8 +1,9 @@
 import { GRAVITY } from "../constants/gravity.ts";
+import { unguardedOutlets } from "../discharge/profile.ts";
 import { joukowskySurge, waveSpeed } from "../discharge/surge.ts";
-import type { CaseSolution, PumpOnLine, Running, Solution } from "../duty/solveLine.ts";
-import { sourceHead } from "../line/lineLoss.ts";
+import type { CaseSolution, Running, Solution } from "../duty/solveLine.ts";
 import type { Line } from "../line/path.ts";
+import { type ShutHead, shutHeads } from "../line/shutHeads.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { pressureRatingAt } from "../pipe/stock.ts";
 import { LIMITS, PRACTICE, type Verdict } from "./verdict.ts";
@@ -95,7 +96,8 @@ function extreme<T extends { velocity: number }>(
 export function pressureVerdicts(solution: Solution, line: Line): Verdict[] {
   const { line: compiled, water } = solution;
   const base = { levelCase: "high", quantity: "pressure", source: "" } as const;
-  const shut = shutHeads(solution);
+  const curves = solution.pumps.map(({ curve }) => curve);
+  const shut = shutHeads(compiled, curves, "high", water);
   return compiled.stretches.flatMap(({ from, start, end }) =>
     compiled.segments.slice(start, end).flatMap((segment): Verdict[] => {
       if (segment.kind !== "pipe" || segment.side !== "discharge") return [];
@@ -118,34 +120,6 @@ export function pressureVerdicts(solution: Solution, line: Line): Verdict[] {
       return [{ ...base, code: "pressure-rating", level, itemId, value, limit, extra, source }];
     }),
   );
-}
-
-/** Head in m above datum, and whether every pump on the way has a published shut-off head. */
-interface ShutHead {
-  head: number;
-  published: boolean;
-}
-
-/** The most that can stand at every node with nothing running: a node is reached after all that feed it. */
-function shutHeads({ line, pumps, water }: Solution): ShutHead[] {
-  const still = sourceHead(line.source, "high", water);
-  const heads = line.nodes.map((): ShutHead => ({ head: still, published: true }));
-  const raise = (node: number, { head, published }: ShutHead) => {
-    const held = heads[node] as ShutHead;
-    if (head > held.head) heads[node] = { head, published: held.published && published };
-  };
-  for (let round = 0; round < line.pumps.length; round++) {
-    for (const [i, { inlet, outlet }] of line.pumps.entries()) {
-      const { curve } = pumps[i] as PumpOnLine;
-      const { head, published } = heads[inlet] as ShutHead;
-      raise(outlet, {
-        head: head + Math.max(...curve.head.y),
-        published: published && curve.firstFlow === 0,
-      });
-    }
-    for (const { from, to } of line.stretches) raise(to, heads[from] as ShutHead);
-  }
-  return heads;
 }
 
 /** Running pressure and a sudden stop together against the rating, pipe by pipe. */
@@ -213,10 +187,11 @@ export function dischargePressureVerdict({ levelCase }: CaseSolution, running: R
 
 /** An outlet that high water covers, with nothing to hold it, lets silt and the flood back in. */
 export function floodedOutletVerdicts({ line }: Solution): Verdict[] {
-  if (line.segments.some(({ fitting }) => fitting?.group === "check")) return [];
-  return line.outlets.flatMap(({ item, elevation }): Verdict[] => {
+  const open = new Set(line.pumps.flatMap((pump) => [...unguardedOutlets(line, pump)]));
+  return line.outlets.flatMap(({ item, node, elevation }): Verdict[] => {
     const { outlet } = item;
     if (outlet.type !== "submerged" || elevation >= outlet.level.high) return [];
+    if (!open.has(node)) return [];
     return [
       {
         code: "outlet-floods",

@@ -3,6 +3,7 @@ import {
   highPoints,
   pipeVolume,
   unguardedFromOutlet,
+  unguardedOutlets,
 } from "../discharge/profile.ts";
 import type { PumpOnLine, Solution } from "../duty/solveLine.ts";
 import { suctionOf } from "../line/compiledLine.ts";
@@ -30,10 +31,7 @@ export function waterHeldVerdicts({ line, pumps }: Solution): Verdict[] {
     }
     if (foot || placed.fed) return verdicts;
     const value = drainBackVolume(line, placed, low);
-    const held = line.segments.some(
-      ({ side, fitting }) => side === "discharge" && fitting?.group === "check",
-    );
-    if (line.pumps.length === 1 && value > 0 && !held) {
+    if (line.pumps.length === 1 && value > 0 && unguardedOutlets(line, placed).size > 0) {
       verdicts.push({ ...base, code: "drains-back", level: "watch", value });
     }
     if (line.pumps.length > 1 && unguardedFromOutlet(line, placed)) {
