@@ -145,7 +145,7 @@ const comparedGeneral = microseconds(() => {
   return sum;
 });
 row(
-  `${sizes.length} sizes compared, three levels and ledger each`,
+  `${sizes.length} sizes compared, normal water and ledger each`,
   `${(compared / 1000).toFixed(2)} ms`,
   `ratio to one general root each ${(compared / comparedGeneral).toFixed(2)}`,
 );

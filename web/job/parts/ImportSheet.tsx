@@ -64,7 +64,7 @@ export function ImportSheet({ stock: usual, at, onClose }: Props) {
           </label>
           <textarea
             id={id}
-            className="entry min-h-32 font-mono text-[14px]"
+            className="entry mt-1 min-h-32 font-mono text-[14px]"
             value={text}
             placeholder={"Distance (m)\tHeight (m)\n0\t12.4\n35\t14.1"}
             onChange={(event) => setText(event.target.value)}

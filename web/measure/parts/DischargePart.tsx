@@ -1,9 +1,10 @@
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { itemName } from "#contract/wording/items.ts";
 import { compileLine } from "#core/line/compileLine.ts";
+import { locate } from "#core/line/path.ts";
 import { useUnits } from "../../app/settings.ts";
-import { partsOf } from "../../job/jobStore.ts";
+import { pumpItems } from "../../job/jobStore.ts";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import { legend, type PartProps } from "./part.ts";
@@ -17,9 +18,10 @@ export function DischargePart({
 }: PartProps & { job: JobDocument; tap: number }) {
   const units = useUnits();
   const compiled = compileLine(job);
-  const { pumpIndex } = partsOf(job.path);
+  const pump = pumpItems(job.path)[0];
+  const found = pump && locate<JobPathItem>(job.path, pump.id);
   // Past a fork only part of the water goes by a gauge, so the last place is before it.
-  const after = job.path.slice(Math.max(pumpIndex, 0));
+  const after = found ? found.list.slice(found.index) : [];
   const fork = after.findIndex((item) => item.kind === "split");
   const places = (fork < 0 ? after : after.slice(0, fork)).filter(
     (item) => item.kind !== "outlet" && item.kind !== "rise",
