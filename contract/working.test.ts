@@ -47,6 +47,14 @@ describe.each(jobs)("the working of %s", (_name, job, { solution, verdicts }) =>
     }
   });
 
+  it("ends with the other schools' flows", () => {
+    for (const school of ["friction", "fittings"] as const) {
+      const steps = workingOf({ kind: `other-${school}` }, solution, job);
+      const shown = solution.crossChecks[school].duty?.flow ?? Number.NaN;
+      expect((steps.at(-1)?.result.value ?? 0) / shown).toBeCloseTo(1, 9);
+    }
+  });
+
   it("holds the pump's head and the line's together where they meet", () => {
     if (!solution.line.single) return;
     const meet = workingOf({ kind: "flow", levelCase: "normal" }, solution, job).at(-1);

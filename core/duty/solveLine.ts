@@ -175,7 +175,8 @@ export function solveCase(
   });
 }
 
-function otherSchools({ friction, fittings }: Line["method"]): Line["method"] {
+/** The school of friction, and that of fittings, a line is not reckoned by. */
+export function otherSchools({ friction, fittings }: Line["method"]): Line["method"] {
   return {
     friction: friction === "darcy-weisbach" ? "hazen-williams" : "darcy-weisbach",
     fittings: fittings === "coefficient" ? "equivalent-length" : "coefficient",

@@ -1,5 +1,5 @@
 import { GRAVITY } from "../constants/gravity.ts";
-import type { Solution } from "../duty/solveLine.ts";
+import { otherSchools, type Solution, solveLine } from "../duty/solveLine.ts";
 import type { LevelCase, Line } from "../line/path.ts";
 import type { Verdict } from "../verdict/verdict.ts";
 import {
@@ -21,6 +21,8 @@ export type Subject =
       kind: "flow" | "delivered" | "lost" | "head" | "static" | "power" | "efficiency";
       levelCase: LevelCase;
     }
+  /** the flow at normal water by the other school of friction, or of fittings */
+  | { kind: "other-friction" | "other-fittings" }
   /** an entry of the normal level's ledger */
   | { kind: "ledger"; index: number }
   | { kind: "verdict"; verdict: Verdict };
@@ -45,11 +47,30 @@ export function workingOf(subject: Subject, solution: Solution, line: Line): Wor
       return powerWorking(solution, subject.levelCase);
     case "efficiency":
       return efficiencyWorking(solution, subject.levelCase);
+    case "other-friction":
+    case "other-fittings":
+      return otherWorking(
+        subject.kind === "other-friction" ? "friction" : "fittings",
+        solution,
+        line,
+      );
     case "verdict":
       return verdictWorking(subject.verdict, solution, line);
     case "ledger":
       return ledgerWorking(subject.index, solution, line);
   }
+}
+
+/** The same line solved once more by the other school. */
+function otherWorking(
+  school: "friction" | "fittings",
+  { pumps }: Solution,
+  line: Line,
+): WorkStep[] {
+  const method = { ...line.method, [school]: otherSchools(line.method)[school] };
+  const all = pumps.map(({ pump }) => pump);
+  const result = solveLine({ ...line, method }, all);
+  return result.kind === "solved" ? flowWorking(result.solution, "normal") : [];
 }
 
 function ledgerWorking(index: number, solution: Solution, line: Line): WorkStep[] {

@@ -99,23 +99,30 @@ const NO_DUTY = {
   "beyond-curve": "Past its curve",
 } as const;
 
-/** A number of the normal level that opens its working. */
+type PlainSubject = Extract<Subject, { levelCase: LevelCase }>["kind"];
+
+/** A number of one level that opens its working. */
 function Worked({
   subject,
   levelCase = "normal",
   children,
 }: {
-  subject: Exclude<Subject["kind"], "ledger" | "verdict">;
+  subject: PlainSubject;
   levelCase?: LevelCase;
   children: ReactNode;
 }) {
+  return <Opens subject={{ kind: subject, levelCase }}>{children}</Opens>;
+}
+
+/** Something shown that opens its working. */
+function Opens({ subject, children }: { subject: Subject; children: ReactNode }) {
   const show = useWorking();
   return (
     <button
       type="button"
       title="Show the working"
       className="text-inherit underline decoration-rule decoration-1 underline-offset-4 hover:decoration-ink"
-      onClick={() => show({ kind: subject, levelCase })}
+      onClick={() => show(subject)}
     >
       {children}
     </button>
@@ -126,7 +133,7 @@ function Plate(props: {
   name: string;
   si: number;
   quantity: Quantity;
-  subject?: Exclude<Subject["kind"], "ledger" | "verdict">;
+  subject?: PlainSubject;
   large?: boolean;
 }) {
   const { name, si, quantity, large, subject } = props;
@@ -230,8 +237,9 @@ function OtherSchools({ crossChecks }: Pick<Solution, "crossChecks">) {
   return (
     <p className="px-3 pb-2 text-[13px] text-soft">
       Cross-check by {friction.by === "hazen-williams" ? "Hazen–Williams" : "Darcy–Weisbach"}:{" "}
-      {said(friction)}; with {fittings.by === "coefficient" ? "K" : "equivalent lengths"}:{" "}
-      {said(fittings)}.
+      <Opens subject={{ kind: "other-friction" }}>{said(friction)}</Opens>; with{" "}
+      {fittings.by === "coefficient" ? "K" : "equivalent lengths"}:{" "}
+      <Opens subject={{ kind: "other-fittings" }}>{said(fittings)}</Opens>.
     </p>
   );
 }

@@ -57,6 +57,9 @@ function named(subject: Subject): string {
       return `ledger.${subject.index}`;
     case "verdict":
       return `verdict.${verdictKey(subject.verdict)}`;
+    case "other-friction":
+    case "other-fittings":
+      return `${subject.kind}.normal`;
     default:
       return `${subject.kind}.${subject.levelCase}`;
   }
@@ -75,6 +78,7 @@ function subjectNamed(name: string, { verdicts, solution }: Solved): Subject | u
     const verdict = verdicts.find((each) => verdictKey(each) === rest);
     return verdict && { kind, verdict };
   }
+  if (kind === "other-friction" || kind === "other-fittings") return { kind };
   const plain = PLAIN.find((each) => each === kind);
   const levelCase = LEVEL_CASES.find((each) => each === rest);
   return plain && levelCase && { kind: plain, levelCase };
@@ -89,6 +93,12 @@ function titleOf(
   switch (subject.kind) {
     case "verdict":
       return verdictWords(subject.verdict, job.path, units).title;
+    case "other-friction":
+    case "other-fittings": {
+      const { friction, fittings } = solution.crossChecks;
+      const { duty } = subject.kind === "other-friction" ? friction : fittings;
+      return `Cross-check: ${duty ? format(duty.flow, "flow", units) : "does not settle"}`;
+    }
     case "ledger": {
       const entry = solution.cases.normal.running?.ledger[subject.index];
       const item = entry?.itemId ? itemName(job.path, entry.itemId, units) : "Lift";
