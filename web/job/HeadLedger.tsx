@@ -37,6 +37,12 @@ export function HeadLedger({
     : entries.reduce((sum, entry) => sum + entry.head, 0);
   return (
     <table className="w-full text-[14px]" aria-label="Head ledger">
+      {parts && (
+        <caption className="caption-bottom px-3 py-2 text-left text-[13px] text-soft">
+          Each item takes its head at its own flow; the share counts both. The total is what the
+          pumps make together.
+        </caption>
+      )}
       <thead className="sticky top-0 bg-paper text-left text-[13px] text-soft">
         <tr>
           <th className="py-1 pl-3 font-normal">Item</th>
@@ -139,7 +145,6 @@ export function HeadLedger({
           </td>
           <td colSpan={2} className="pr-3 pl-3 text-right text-[13px] font-normal text-soft">
             at {running ? format(running.duty.flow, "flow", units) : ""}, normal water
-            {parts && ". Each item at its own flow; the share counts both head and flow."}
           </td>
         </tr>
       </tfoot>
