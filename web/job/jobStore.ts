@@ -76,23 +76,23 @@ function leaveField(): void {
   visit(false);
 }
 
+/** Puts in an item's place what `make` gives for it: another, several, or nothing. */
+export function replaceItem(id: string, make: (item: JobPathItem) => JobPathItem[]): void {
+  edit((job) => ({
+    ...job,
+    path: changeItems<JobPathItem>(job.path, (item) => (item.id === id ? make(item) : item)),
+  }));
+}
+
 export function editItem<K extends JobPathItem["kind"]>(
   id: string,
   patch: Partial<Extract<JobPathItem, { kind: K }>>,
 ): void {
-  edit((job) => ({
-    ...job,
-    path: changeItems<JobPathItem>(job.path, (item) =>
-      item.id === id ? ({ ...item, ...patch } as JobPathItem) : item,
-    ),
-  }));
+  replaceItem(id, (item) => [{ ...item, ...patch } as JobPathItem]);
 }
 
 export function removeItem(id: string): void {
-  edit((job) => ({
-    ...job,
-    path: changeItems<JobPathItem>(job.path, (item) => (item.id === id ? [] : item)),
-  }));
+  replaceItem(id, () => []);
 }
 
 /** A list of rows: the path itself, or a branch of a split. */
@@ -103,14 +103,6 @@ export function insertItem(index: number, item: JobPathItem, place?: Place): voi
   edit((job) => ({
     ...job,
     path: changeList(job.path, place, (list) => list.toSpliced(index, 0, item)),
-  }));
-}
-
-/** Puts copies with names of their own after an item, or several pieces in its place. */
-export function replaceItem(id: string, make: (item: JobPathItem) => JobPathItem[]): void {
-  edit((job) => ({
-    ...job,
-    path: changeItems<JobPathItem>(job.path, (item) => (item.id === id ? make(item) : item)),
   }));
 }
 

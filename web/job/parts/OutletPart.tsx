@@ -102,7 +102,7 @@ function OutletFields({
             onChange={(flow) => set({ ...outlet, flow })}
           />
           <JobQuantity
-            label="at"
+            label="At a pressure of"
             quantity="pressure"
             range={RANGES.emitterPressure}
             value={outlet.pressure}

@@ -5,7 +5,7 @@ import { changeItems } from "#core/line/path.ts";
 import { newId } from "../../api/client.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Plus } from "../../ui/icons.ts";
-import { edit, insertItem, partsOf, pumpItems } from "../jobStore.ts";
+import { edit, insertItem, partsOf, pumpItems, replaceItem } from "../jobStore.ts";
 import { PumpChooser } from "../PumpChooser.tsx";
 import { LineRows } from "./LineRows.tsx";
 
@@ -64,9 +64,12 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
         </div>
       ) : (
         <div className="flex flex-wrap gap-2 px-3 pt-2">
-          <Button look="quiet" onClick={() => putBeside(item)}>
-            <Plus size={16} aria-hidden /> Second pump beside it
-          </Button>
+          {/* A pump in a branch already has its neighbours there: a branch does not part again. */}
+          {!pumpSplit && (
+            <Button look="quiet" onClick={() => putBeside(item)}>
+              <Plus size={16} aria-hidden /> Second pump beside it
+            </Button>
+          )}
           <Button look="quiet" onClick={() => putAfter(item)}>
             <Plus size={16} aria-hidden /> Second pump after it
           </Button>
@@ -106,10 +109,5 @@ function putBeside(item: PumpRow): void {
 
 /** A second pump of the same kind fed by the first. */
 function putAfter(item: PumpRow): void {
-  edit((job) => ({
-    ...job,
-    path: changeItems<JobPathItem>(job.path, (row) =>
-      row.id === item.id ? [row, { ...item, id: newId() }] : row,
-    ),
-  }));
+  replaceItem(item.id, (row) => [row, { ...item, id: newId() }]);
 }
