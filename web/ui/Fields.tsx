@@ -137,6 +137,31 @@ export function NumberField({
 }
 
 /** A choice from a list, in the platform's own control: it works with gloves. */
+/** A fraction, typed and read in per cent from 0 to `max`. */
+export function PercentField({
+  value,
+  onChange,
+  ...rest
+}: {
+  label: string;
+  value: number;
+  onChange: (fraction: number) => void;
+  onVisit?: (inside: boolean) => void;
+  /** per cent */
+  max: number;
+}) {
+  return (
+    <NumberField
+      {...rest}
+      visibleLabel
+      suffix="%"
+      min={0}
+      value={value * 100}
+      onChange={(percent) => onChange(percent / 100)}
+    />
+  );
+}
+
 /**
  * A choice of one. `untilReached` stands in for a long list until the field is pointed at or focused: a line
  * of two hundred rows would otherwise carry twenty thousand options.

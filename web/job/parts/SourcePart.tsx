@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
-import { NumberField, SelectField, TextField } from "../../ui/Fields.tsx";
+import { NumberField, PercentField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { edit, visit } from "../jobStore.ts";
 import { JobQuantity } from "./JobQuantity.tsx";
 
@@ -198,25 +198,19 @@ function DoubtPart({ job }: { job: JobDocument }) {
         onVisit={visit}
         onChange={(roughnessFactor) => set({ roughnessFactor })}
       />
-      <NumberField
+      <PercentField
         label="C of the pipe, ±"
-        visibleLabel
-        suffix="%"
-        value={doubt.hazenWilliamsC * 100}
-        min={0}
+        value={doubt.hazenWilliamsC}
         max={50}
         onVisit={visit}
-        onChange={(percent) => set({ hazenWilliamsC: percent / 100 })}
+        onChange={(fraction) => set({ hazenWilliamsC: fraction })}
       />
-      <NumberField
+      <PercentField
         label="Fittings, ±"
-        visibleLabel
-        suffix="%"
-        value={doubt.fittings * 100}
-        min={0}
+        value={doubt.fittings}
         max={100}
         onVisit={visit}
-        onChange={(percent) => set({ fittings: percent / 100 })}
+        onChange={(fraction) => set({ fittings: fraction })}
       />
     </fieldset>
   );

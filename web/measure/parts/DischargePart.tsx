@@ -5,7 +5,7 @@ import { compileLine } from "#core/line/compileLine.ts";
 import { locate } from "#core/line/path.ts";
 import { useUnits } from "../../app/settings.ts";
 import { pumpItems } from "../../job/jobStore.ts";
-import { NumberField, SelectField } from "../../ui/Fields.tsx";
+import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import { legend, type PartProps } from "./part.ts";
 
@@ -45,14 +45,11 @@ export function DischargePart({
           value={draft.fullScale}
           onChange={(fullScale) => change({ fullScale })}
         />
-        <NumberField
+        <PercentField
           label="Class, of full scale"
-          visibleLabel
-          suffix="%"
-          min={0}
           max={50}
-          value={draft.accuracyClass * 100}
-          onChange={(percent) => change({ accuracyClass: percent / 100 })}
+          value={draft.accuracyClass}
+          onChange={(fraction) => change({ accuracyClass: fraction })}
         />
       </div>
       <div className="grid grid-cols-[1.9fr_1fr] gap-2">

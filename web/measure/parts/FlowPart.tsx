@@ -1,5 +1,5 @@
 import { RANGES } from "#contract/documents/quantity.ts";
-import { NumberField, SelectField } from "../../ui/Fields.tsx";
+import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import type { ReadingDraft } from "../readingDraft.ts";
 import { Stopwatch } from "../Stopwatch.tsx";
@@ -39,14 +39,11 @@ export function FlowPart({
               value={draft.volume}
               onChange={(volume) => change({ volume })}
             />
-            <NumberField
+            <PercentField
               label="Bucket ±"
-              visibleLabel
-              suffix="%"
-              min={0}
               max={50}
-              value={draft.volumeTolerance * 100}
-              onChange={(percent) => change({ volumeTolerance: percent / 100 })}
+              value={draft.volumeTolerance}
+              onChange={(fraction) => change({ volumeTolerance: fraction })}
             />
           </>
         ) : (
@@ -59,14 +56,11 @@ export function FlowPart({
               value={draft.meterFlow}
               onChange={(meterFlow) => change({ meterFlow })}
             />
-            <NumberField
+            <PercentField
               label="Meter ±"
-              visibleLabel
-              suffix="%"
-              min={0}
               max={50}
-              value={draft.meterTolerance * 100}
-              onChange={(percent) => change({ meterTolerance: percent / 100 })}
+              value={draft.meterTolerance}
+              onChange={(fraction) => change({ meterTolerance: fraction })}
             />
           </>
         )}
