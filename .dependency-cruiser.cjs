@@ -1,40 +1,42 @@
-/** Arrows point one way: web → contract → core, server → contract → core. */
-const only = (name, from, to, comment) => ({
-  name,
+/**
+ * Arrows point one way: web → model → core, server → model, contract → core, words → contract. Packages and
+ * Node.js's own modules are seen too: what a folder may import is all it may import.
+ */
+const only = (from, to, comment) => ({
+  name: `${from}-imports-only`,
   comment,
   severity: "error",
-  from: { path: from, pathNot: "\\.test\\.ts$" },
+  from: { path: `^${from}/`, pathNot: TESTS },
   to: { pathNot: to },
 });
+const TESTS = "\\.(test|oracle)\\.ts$|(^|/)(test|fixtures)/";
+const packages = (...names) => names.map((name) => `^node_modules/${name}/`).join("|");
 
 module.exports = {
   forbidden: [
+    only("core", "^core/", "core/ imports nothing but itself: no packages, no platform."),
+    only("contract", `^(contract|core)/|${packages("zod")}`, "contract/ imports core/ and Zod."),
+    only("words", "^(words|contract|core)/", "words/ puts core's codes into sentences."),
     only(
-      "core-stands-alone",
-      "^core/",
-      "^core/",
-      "core/ imports nothing but itself: no packages, no platform.",
+      "model",
+      `^(model|contract|core)/|${packages("papaparse", "@types/papaparse")}`,
+      "model/ holds pure services over documents; a table is read by Papa Parse.",
     ),
-    only(
-      "contract-on-core",
-      "^contract/",
-      "^(contract|core)/|node_modules/zod",
-      "contract/ imports core/ and Zod.",
-    ),
-    only("demo-on-contract", "^demo/", "^(demo|contract|core)/", "demo/ is data for the contract."),
+    only("library", "^(library|contract|core)/", "library/ is data for the contract."),
+    only("demo", "^(demo|library|contract|core)/", "demo/ is data for the contract."),
     {
-      name: "server-without-web",
-      comment: "server/ never reaches into web/.",
+      name: "server-without-interface",
+      comment: "server/ never reaches into web/ or words/.",
       severity: "error",
       from: { path: "^server/" },
-      to: { path: "^web/" },
+      to: { path: "^(web|words)/" },
     },
     {
       name: "web-without-server",
       comment: "web/ speaks to the server over HTTP only, and carries no demo data.",
       severity: "error",
       from: { path: "^web/" },
-      to: { path: "^(server|demo|scripts)/" },
+      to: { path: "^(server|demo|library|scripts)/" },
     },
     {
       name: "solve-without-server",
@@ -60,7 +62,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: "node_modules" },
-    exclude: { path: "(^|/)(dist|node_modules)/" },
+    exclude: { path: "(^|/)dist/" },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: "tsconfig.base.json" },
     enhancedResolveOptions: {

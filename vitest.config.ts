@@ -13,7 +13,7 @@ export default defineConfig({
     },
   ],
   test: {
-    include: ["{core,contract,server,web,demo,scripts}/**/*.test.ts"],
+    include: ["{core,contract,words,model,library,server,web,demo,scripts}/**/*.test.ts"],
     testTimeout: 60_000,
     hookTimeout: 120_000,
   },

@@ -2,13 +2,13 @@ import { describe, expect, it } from "vitest";
 import { readingSchema } from "#contract/documents/fieldTest.ts";
 import { jobSchema } from "#contract/documents/job.ts";
 import { pumpSchema } from "#contract/documents/pump.ts";
-import { solveJob } from "#contract/solveJob.ts";
-import { verdictWords } from "#contract/wording/verdicts.ts";
-import { compareWithRated } from "#core/fieldtest/compare.ts";
+import { compareWithRated } from "#core/measurement/acceptance.ts";
 import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
+import { LIBRARY } from "#library/pumps.ts";
+import { solveJob } from "#model/solveJob.ts";
+import { verdictWords } from "#words/checks.ts";
 import { DEMO_TESTS } from "./fieldTests.ts";
 import { DEMO_JOBS } from "./jobs.ts";
-import { LIBRARY } from "./pumps.ts";
 
 describe("the pump library", () => {
   const pumps = LIBRARY.map((input) => pumpSchema.parse(input));

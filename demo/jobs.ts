@@ -1,6 +1,6 @@
 import type { JobInput } from "#contract/documents/job.ts";
 import type { PumpInput } from "#contract/documents/pump.ts";
-import { LIBRARY } from "./pumps.ts";
+import { LIBRARY } from "#library/pumps.ts";
 
 /** Jobs of the invented firm Oxbow & Larch, pump fitters, in the invented Vale of Ennet. */
 function fromLibrary(id: string): PumpInput {

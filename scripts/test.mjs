@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { chromium } from "./tasks/chromium.mjs";
 import { buildServer, buildSolve, buildWeb, install, root, run } from "./tasks/prepare.mjs";
 
+const LAYERS = ["core", "contract", "words", "model", "library"];
 let passed = 0;
 let failed = 0;
 const scratch = mkdtempSync(join(tmpdir(), "gusher-results-"));
@@ -42,7 +43,7 @@ async function suite(name, command, args, env, counts) {
 }
 
 await install();
-for (const part of ["core", "contract", "server", "web", "e2e"]) {
+for (const part of [...LAYERS, "server", "web", "e2e", "tsconfig.tests.json"]) {
   await check(`types: ${part}`, async () => (await run(bin("tsc"), ["-p", part])) === 0);
 }
 await check("lint and format", async () => (await run(bin("biome"), ["ci", "."])) === 0);
@@ -50,7 +51,7 @@ await check(
   "boundaries",
   async () =>
     (await run(bin("depcruise"), [
-      ...["core", "contract", "server", "web", "demo", "scripts", "bench"],
+      ...[...LAYERS, "server", "web", "demo", "scripts", "benchmarks"],
       ...["--config", ".dependency-cruiser.cjs"],
     ])) === 0,
 );

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Reading } from "#core/fieldtest/reading.ts";
+import type { Reading } from "#core/measurement/reading.ts";
 import type { Known } from "./known.ts";
 import { idSchema } from "./pump.ts";
 import { quantity, RANGES } from "./quantity.ts";

@@ -1,4 +1,4 @@
-import type { FittingStock } from "./stock.ts";
+import type { FittingStock } from "../catalogue/fittings.ts";
 
 /** ε of clean commercial steel in m, on which the L/D tables stand. Source: Moody, 1944. */
 const STEEL_ROUGHNESS = 45.7e-6;

@@ -1,5 +1,5 @@
+import type { FittingStock } from "../catalogue/fittings.ts";
 import { lossCoefficient } from "./resistance.ts";
-import type { FittingStock } from "./stock.ts";
 
 /**
  * Extra loss coefficient of a valve opened to a fraction of its travel, over that of the open valve.

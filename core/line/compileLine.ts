@@ -1,15 +1,15 @@
+import { findFitting } from "../catalogue/fittings.ts";
+import { findPipeStock, type PipeStock } from "../catalogue/pipes.ts";
 import {
   boreChangeCoefficient,
   equivalentLength,
   lossCoefficient,
   taperCoefficient,
 } from "../fitting/resistance.ts";
-import { findFitting } from "../fitting/stock.ts";
 import { throttleCoefficient } from "../fitting/throttle.ts";
 import type { PipeRun } from "../pipe/darcyWeisbach.ts";
-import { findPipeStock, type PipeStock } from "../pipe/stock.ts";
 import type { CompiledLine, Segment, Side, Stretch } from "./compiledLine.ts";
-import type { Finding, FindingCode } from "./finding.ts";
+import type { Finding, FindingCode } from "./diagnostic.ts";
 import { blockedWays } from "./openWays.ts";
 import type { FittingItem, Levels, Line, Outlet, PathItem, SplitItem } from "./path.ts";
 

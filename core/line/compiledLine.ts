@@ -1,6 +1,6 @@
-import type { FittingStock } from "../fitting/stock.ts";
+import type { FittingStock } from "../catalogue/fittings.ts";
+import type { PipeStock } from "../catalogue/pipes.ts";
 import type { PipeRun } from "../pipe/darcyWeisbach.ts";
-import type { PipeStock } from "../pipe/stock.ts";
 import type { OutletItem, PumpItem, Source } from "./path.ts";
 
 export type Side = "suction" | "discharge";

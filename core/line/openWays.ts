@@ -1,5 +1,5 @@
 import type { CompiledLine, Segment, Stretch } from "./compiledLine.ts";
-import type { Finding } from "./finding.ts";
+import type { Finding } from "./diagnostic.ts";
 
 /** Pumps that no water can reach, or that have nowhere to send it: one finding for each valve in the way. */
 export function blockedWays(line: CompiledLine): Finding[] {

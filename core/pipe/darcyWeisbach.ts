@@ -1,5 +1,5 @@
-import { GRAVITY } from "../constants/gravity.ts";
-import type { Water } from "../water/water.ts";
+import type { Water } from "../fluid/water.ts";
+import { GRAVITY } from "../quantity/constants.ts";
 import { frictionFactor } from "./frictionFactor.ts";
 
 /** A straight run of pipe or hose. Lengths in m. */

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import newtonRaphson from "newton-raphson-method";
 import { describe, expect, it } from "vitest";
-import { waterAt } from "../water/water.ts";
+import { waterAt } from "../fluid/water.ts";
 import { darcyWeisbachLoss } from "./darcyWeisbach.ts";
 import { colebrookWhite, frictionFactor } from "./frictionFactor.ts";
 import { hazenWilliamsConcerns, hazenWilliamsLoss } from "./hazenWilliams.ts";

@@ -4,8 +4,8 @@ import { z } from "zod";
 import { fieldTestSchema, readingSchema } from "#contract/documents/fieldTest.ts";
 import { jobSchema } from "#contract/documents/job.ts";
 import { pumpSchema } from "#contract/documents/pump.ts";
-import { FITTING_STOCK } from "#core/fitting/stock.ts";
-import { PIPE_STOCK } from "#core/pipe/stock.ts";
+import { FITTING_STOCK } from "#core/catalogue/fittings.ts";
+import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
 import { itemLists } from "./lists.ts";
 
 /** npm run docs: writes the JSON Schemas and the lists of sizes and fittings from the definitions. */

@@ -1,5 +1,5 @@
-import type { FittingStock } from "#core/fitting/stock.ts";
-import { FAMILIES, type PipeFamily, type PipeStock } from "#core/pipe/stock.ts";
+import type { FittingStock } from "#core/catalogue/fittings.ts";
+import { FAMILIES, type PipeFamily, type PipeStock } from "#core/catalogue/pipes.ts";
 
 /** The sizes and fittings a job file can name, as the last sections of its documentation. */
 export function itemLists(pipes: readonly PipeStock[], fittings: readonly FittingStock[]): string {

@@ -1,4 +1,4 @@
-import { LIBRARY } from "#demo/pumps.ts";
+import { LIBRARY } from "#library/pumps.ts";
 
 /**
  * A job whose path names pumps of the shipped library that it does not hold itself gets copies of them.

@@ -1,13 +1,13 @@
 import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { solveJob } from "#contract/solveJob.ts";
-import { findingSentence } from "#contract/wording/findings.ts";
-import { itemName } from "#contract/wording/items.ts";
-import { verdictWords } from "#contract/wording/verdicts.ts";
-import type { LedgerEntry } from "#core/duty/ledger.ts";
-import { settledDuty } from "#core/duty/operatingPoint.ts";
-import type { CaseSolution } from "#core/duty/solveLine.ts";
+import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
+import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
+import type { CaseSolution } from "#core/hydraulics/solveLine.ts";
 import { LEVEL_CASES } from "#core/line/path.ts";
+import { solveJob } from "#model/solveJob.ts";
+import { verdictWords } from "#words/checks.ts";
+import { findingSentence } from "#words/diagnostics.ts";
+import { itemName } from "#words/items.ts";
 
 type Report = { kind: "solved"; report: object } | { kind: "refused"; problems: FieldIssue[] };
 

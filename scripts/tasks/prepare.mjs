@@ -77,7 +77,7 @@ export function outOfDate(output, sources) {
   return !built || newest(sources) > built.mtimeMs;
 }
 
-const CORE = ["core", "contract", "demo", "package-lock.json"];
+const CORE = ["core", "contract", "words", "model", "library", "demo", "package-lock.json"];
 
 /** Bundles a Node.js entry point into dist/, when it is out of date. */
 async function bundle(entry, outfile, sources, external = []) {
@@ -103,7 +103,8 @@ export const buildServer = () =>
 export const buildSolve = () =>
   bundle("scripts/solve/solve.ts", "dist/solve.mjs", ["scripts/solve", ...CORE]);
 
-export const buildBench = () => bundle("bench/bench.ts", "dist/bench.mjs", ["bench", ...CORE]);
+export const buildBench = () =>
+  bundle("benchmarks/bench.ts", "dist/bench.mjs", ["benchmarks", ...CORE]);
 
 export const buildDocs = () =>
   bundle("scripts/docs/docs.ts", "dist/docs.mjs", ["scripts/docs", ...CORE]);

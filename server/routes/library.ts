@@ -1,8 +1,8 @@
 import { Hono } from "hono";
 import type { ApiError } from "#contract/api/api.ts";
 import { pumpSchema } from "#contract/documents/pump.ts";
-import { LIBRARY } from "#demo/pumps.ts";
 import { seedDemo } from "#demo/seed.ts";
+import { LIBRARY } from "#library/pumps.ts";
 import type { Database, Queryable } from "../database/database.ts";
 
 /** Loading the pump library that ships with the application, and resetting a demo. */

@@ -1,18 +1,18 @@
 import { useEffect, useRef, useState } from "react";
 import { format } from "#contract/units/format.ts";
 import { SHOWN, shownUnit, toUnit, type UnitSystem } from "#contract/units/units.ts";
-import { CASES } from "#contract/wording/items.ts";
-import { settledDuty } from "#core/duty/operatingPoint.ts";
-import type { Solution } from "#core/duty/solveLine.ts";
-import { COVERAGE } from "#core/fieldtest/compare.ts";
-import { NotBalanced } from "#core/line/flowsAlong.ts";
+import { LIMITS } from "#core/check/verdict.ts";
+import { NotBalanced } from "#core/hydraulics/flowsAlong.ts";
+import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
+import type { Solution } from "#core/hydraulics/solveLine.ts";
+import { systemCurve } from "#core/hydraulics/systemHead.ts";
 import { LEVEL_CASES } from "#core/line/path.ts";
-import { systemCurve } from "#core/line/systemHead.ts";
+import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
 import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
-import type { Band } from "#core/uncertainty/dutyBand.ts";
-import { LIMITS } from "#core/verdict/verdict.ts";
+import type { Band } from "#core/whatif/uncertainty.ts";
+import { CASES } from "#words/items.ts";
 import { useSettings } from "../app/settings.ts";
 import { type Data, type Layout, loadPlotly } from "./plot.ts";
 

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { JobSolution } from "#contract/solveJob.ts";
-import { itemName } from "#contract/wording/items.ts";
-import type { Band } from "#core/uncertainty/dutyBand.ts";
+import type { Band } from "#core/whatif/uncertainty.ts";
+import type { JobSolution } from "#model/solveJob.ts";
+import { itemName } from "#words/items.ts";
 import { api } from "../api/client.ts";
 import { CurvePlot, type MeasuredPoint } from "../charts/CurvePlot.tsx";
 import { measuredPoints } from "../measure/measuredPoints.ts";

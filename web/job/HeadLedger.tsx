@@ -1,9 +1,9 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import { type JobSolution, normalLedger } from "#contract/solveJob.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { itemName } from "#contract/wording/items.ts";
-import type { LedgerEntry } from "#core/duty/ledger.ts";
+import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
+import { type JobSolution, normalLedger } from "#model/solveJob.ts";
+import { itemName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { editItem, outletItems, pumpItems } from "./jobStore.ts";
 import { useWorking } from "./Working.tsx";

@@ -1,5 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { JobSolution } from "#contract/solveJob.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import type { Part } from "./part.ts";
 import { LinePart } from "./parts/LinePart.tsx";
 import { OutletPart } from "./parts/OutletPart.tsx";

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { JobSolution } from "#contract/solveJob.ts";
 import { format } from "#contract/units/format.ts";
-import { itemName } from "#contract/wording/items.ts";
+import type { JobSolution } from "#model/solveJob.ts";
+import { itemName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { partOf } from "./jobStore.ts";
 import type { Part } from "./part.ts";

@@ -1,11 +1,11 @@
 import { useMemo, useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { duration } from "#contract/units/duration.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
-import { itemName, stockName, UNSETTLED } from "#contract/wording/items.ts";
+import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
-import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/pipe/stock.ts";
-import { compareSizes, KNEE, type SizeRow } from "#core/selection/compareSizes.ts";
+import { compareSizes, KNEE, type SizeRow } from "#core/whatif/sizes.ts";
+import { duration } from "#words/duration.ts";
+import { itemName, stockName, UNSETTLED } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";

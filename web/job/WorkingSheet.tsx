@@ -4,9 +4,9 @@ import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { Quantity } from "#contract/units/units.ts";
-import type { Solution } from "#core/duty/solveLine.ts";
-import type { Term, WorkStep } from "#core/working/step.ts";
-import { type Subject, workingOf } from "#core/working/working.ts";
+import type { Term, WorkStep } from "#core/formula/step.ts";
+import { type Subject, workingOf } from "#core/formula/working.ts";
+import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { useUnits } from "../app/settings.ts";
 
 /** Equations with the numbers of this job put in, in the order they were worked out. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { solveJob } from "#contract/solveJob.ts";
-import { newJob } from "../jobs/newJob.ts";
+import { newJob } from "#model/newJob.ts";
+import { solveJob } from "#model/solveJob.ts";
 import { acrossScale, extent, sectionGeometry, suctionShades } from "./sectionGeometry.ts";
 
 const point = (distance: number, height: number, pipe: number) => ({

@@ -1,9 +1,9 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { JobSolution } from "#contract/solveJob.ts";
+import type { HeadLinePoint } from "#core/hydraulics/headLine.ts";
 import type { CompiledLine, Side, Stretch } from "#core/line/compiledLine.ts";
 import { compileLine } from "#core/line/compileLine.ts";
-import type { HeadLinePoint } from "#core/line/headLine.ts";
 import type { Levels, Outlet } from "#core/line/path.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 
 /** The elevation drawing of a job in its own metres, before any scale. */
 export interface SectionGeometry {

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { type Band, USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
+import { type Band, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import type { BandAnswer, BandQuestion } from "../workers/bandWorker.ts";
 
 let worker: Worker | undefined;

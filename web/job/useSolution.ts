@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { type JobSolution, solveJob } from "#contract/solveJob.ts";
+import { type JobSolution, solveJob } from "#model/solveJob.ts";
 import { useJobStore } from "./jobStore.ts";
 
 /** The job on the bench, solved. Fast enough to run on every key. */

@@ -5,6 +5,7 @@ import { toast } from "sonner";
 import type { JobSummary } from "#contract/api/api.ts";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { jobSchema } from "#contract/documents/job.ts";
+import { newJob, TEMPLATES, type TemplateId } from "#model/newJob.ts";
 import { api, newId } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
@@ -12,7 +13,6 @@ import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
 import { FileUp, Plus, Trash2 } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
-import { newJob, TEMPLATES, type TemplateId } from "./newJob.ts";
 
 export function JobsPage() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.jobs });

@@ -1,6 +1,6 @@
 import { formatPercent } from "#contract/units/format.ts";
-import { comparisonWords, INPUT_NAMES } from "#contract/wording/comparison.ts";
-import type { Comparison } from "#core/fieldtest/compare.ts";
+import type { Comparison } from "#core/measurement/acceptance.ts";
+import { comparisonWords, INPUT_NAMES } from "#words/comparison.ts";
 import { useUnits } from "../app/settings.ts";
 import { CircleCheck, CircleQuestionMark, OctagonX } from "../ui/icons.ts";
 

@@ -1,8 +1,8 @@
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { JobSolution } from "#contract/solveJob.ts";
-import { type Comparison, compareWithRated } from "#core/fieldtest/compare.ts";
-import { NotBalanced } from "#core/line/flowsAlong.ts";
+import { NotBalanced } from "#core/hydraulics/flowsAlong.ts";
+import { type Comparison, compareWithRated } from "#core/measurement/acceptance.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import type { MeasuredPoint } from "../charts/CurvePlot.tsx";
 

@@ -2,9 +2,9 @@ import { useRef, useState } from "react";
 import { z } from "zod";
 import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import type { JobSolution } from "#contract/solveJob.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { everyItem } from "#core/line/path.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import { pumpItems } from "../job/jobStore.ts";
 
 /** A reading being taken: like a reading, but fills and gauge may still be missing. */

@@ -1,4 +1,4 @@
-import type { Level } from "#core/verdict/verdict.ts";
+import type { Level } from "#core/check/verdict.ts";
 import { CircleCheck, OctagonX, TriangleAlert } from "./icons.ts";
 
 const MARKS = {

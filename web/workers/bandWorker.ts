@@ -1,6 +1,6 @@
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
-import { type Band, type Doubt, dutyBand, USUAL_DRAWS } from "#core/uncertainty/dutyBand.ts";
+import { type Band, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
 
 export interface BandQuestion {
   id: number;

@@ -1,7 +1,7 @@
 import { useId, useMemo, useState } from "react";
 import type { JobPathItem } from "#contract/documents/job.ts";
-import { ROLES, type Role, readTable, runsFrom } from "#contract/profile/readProfile.ts";
 import { format } from "#contract/units/format.ts";
+import { ROLES, type Role, readTable, runsFrom } from "#model/readProfile.ts";
 import { newId } from "../../api/client.ts";
 import { useUnits } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";

@@ -1,10 +1,10 @@
 import { useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import type { JobSolution } from "#contract/solveJob.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
+import { newJob, TEMPLATES, type TemplateId } from "#model/newJob.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
-import { newJob, TEMPLATES, type TemplateId } from "../../jobs/newJob.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ArrowUpDown, ClipboardPaste, LayoutTemplate, Plus } from "../../ui/icons.ts";
 import { Menu } from "../../ui/Menu.tsx";

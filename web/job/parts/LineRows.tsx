@@ -15,9 +15,9 @@ import {
 import { CSS } from "@dnd-kit/utilities";
 import { useEffect, useRef } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { findingSentence } from "#contract/wording/findings.ts";
-import { findFitting } from "#core/fitting/stock.ts";
-import type { Finding } from "#core/line/finding.ts";
+import { findFitting } from "#core/catalogue/fittings.ts";
+import type { Finding } from "#core/line/diagnostic.ts";
+import { findingSentence } from "#words/diagnostics.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
 import { IconButton } from "../../ui/Button.tsx";

@@ -1,7 +1,7 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { OUTLETS } from "#contract/wording/items.ts";
 import type { Outlet } from "#core/line/path.ts";
+import { OUTLETS } from "#words/items.ts";
 import { newId } from "../../api/client.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import type { JobSolution } from "#contract/solveJob.ts";
 import { changeItems } from "#core/line/path.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import { newId } from "../../api/client.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Plus } from "../../ui/icons.ts";

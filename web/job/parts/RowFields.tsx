@@ -1,9 +1,9 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { OUTLETS, openingName, stockName } from "#contract/wording/items.ts";
-import { FITTING_STOCK, findFitting } from "#core/fitting/stock.ts";
+import { FITTING_STOCK, findFitting } from "#core/catalogue/fittings.ts";
 import { startElevations } from "#core/line/elevations.ts";
 import type { Outlet } from "#core/line/path.ts";
+import { OUTLETS, openingName, stockName } from "#words/items.ts";
 import { useSettings } from "../../app/settings.ts";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
 import { editItem, endItemAt, pumpItems, visit } from "../jobStore.ts";

@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { USUAL_DOUBT } from "#core/uncertainty/dutyBand.ts";
+import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import { NumberField, PercentField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { edit, visit } from "../jobStore.ts";
 import { JobQuantity } from "./JobQuantity.tsx";

@@ -1,4 +1,4 @@
-import { FAMILIES, PIPE_STOCK, type PipeFamily } from "#core/pipe/stock.ts";
+import { FAMILIES, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
 
 /** Every size in stock, by family; a size that is not stocked stays shown while it is chosen. */
 export function StockOptions({ chosen }: { chosen: string }) {

@@ -1,8 +1,8 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { itemName } from "#contract/wording/items.ts";
 import { compileLine } from "#core/line/compileLine.ts";
 import { locate } from "#core/line/path.ts";
+import { itemName } from "#words/items.ts";
 import { useUnits } from "../../app/settings.ts";
 import { pumpItems } from "../../job/jobStore.ts";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";

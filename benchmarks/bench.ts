@@ -1,0 +1,274 @@
+import { bisect } from "fmin/src/bisect.js";
+import { lusolve } from "mathjs";
+import newtonRaphson from "newton-raphson-method";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
+import { type Link, type Network, solveNetwork } from "#core/hydraulics/network.ts";
+import { operatingPoint } from "#core/hydraulics/operatingPoint.ts";
+import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
+import { systemCurve } from "#core/hydraulics/systemHead.ts";
+import { compileLine } from "#core/line/compileLine.ts";
+import type { PathItem } from "#core/line/path.ts";
+import { evaluate } from "#core/numeric/monotoneCubic.ts";
+import { darcyWeisbachLoss } from "#core/pipe/darcyWeisbach.ts";
+import { compareSizes } from "#core/whatif/sizes.ts";
+import { dutyBand, USUAL_DOUBT, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
+import { GLASSHOUSES } from "#demo/jobs.ts";
+import { solveJob } from "#model/solveJob.ts";
+
+/**
+ * npm run bench: what the computation costs. Figures that travel between machines are ratios within
+ * this one run; the microseconds belong to this machine.
+ */
+const job = jobSchema.parse(GLASSHOUSES);
+
+/** The demo job with its discharge repeated until the path holds about `items` items. */
+function jobOf(items: number): JobDocument {
+  const pump = job.path.findIndex((item) => item.kind === "pump");
+  const outlet = job.path.at(-1);
+  const body = job.path.slice(pump + 1, -1);
+  const discharge: PathItem[] = [];
+  for (let i = 0; discharge.length < items - 3; i++) {
+    const item = body[i % body.length];
+    if (!item) break;
+    // Each run shortened and level after the first round, so that the pump still reaches the outlet.
+    const share = body.length / items;
+    discharge.push(
+      item.kind === "pipe"
+        ? { ...item, id: `r${i}`, length: item.length * share, rise: item.rise * share }
+        : { ...item, id: `r${i}` },
+    );
+  }
+  const suction = job.path.slice(0, pump + 1);
+  return { ...job, path: [...suction, ...discharge, outlet] as JobDocument["path"] };
+}
+
+function solutionOf(document: JobDocument): Solution {
+  const result = solveLine(document, document.pumps);
+  if (result.kind !== "solved") throw new Error(JSON.stringify(result.findings));
+  return result.solution;
+}
+
+/** Median time of one call in µs over batches, after a warm-up. */
+function microseconds(work: () => unknown): number {
+  let sink: unknown;
+  const batch = (n: number) => {
+    const start = performance.now();
+    for (let i = 0; i < n; i++) sink = work();
+    return ((performance.now() - start) * 1000) / n;
+  };
+  const first = batch(1);
+  // What takes long is timed three times; what is quick, often enough for the clock.
+  if (first > 20_000) return [first, batch(1), batch(1)].sort((a, b) => a - b)[1] as number;
+  batch(50);
+  const size = Math.max(5, Math.round(20_000 / Math.max(batch(20), 1)));
+  const rounds = Array.from({ length: 15 }, () => batch(size)).sort((a, b) => a - b);
+  if (sink === undefined) throw new Error("nothing was computed");
+  return rounds[7] as number;
+}
+
+function row(name: string, value: string, note = ""): void {
+  console.log(`${name.padEnd(52)} ${value.padStart(12)}  ${note}`);
+}
+
+const ten = jobOf(10);
+const { pumps, line, water } = solutionOf(ten);
+const { curve } = pumps[0] as (typeof pumps)[number];
+const context = { water, friction: "darcy-weisbach" } as const;
+const lineHead = systemCurve(line, "normal", context);
+const surplus = (flow: number) => evaluate(curve.head, flow) - lineHead(flow);
+
+const ours = microseconds(() => operatingPoint(curve, lineHead));
+const general = microseconds(() =>
+  bisect(surplus, 1e-9, curve.lastFlow, { tolerance: 1e-12 * curve.lastFlow, maxIterations: 200 }),
+);
+const newton = microseconds(() =>
+  newtonRaphson(
+    (x: number) => surplus(Math.min(Math.max(x, 1e-9), curve.lastFlow)),
+    curve.lastFlow / 2,
+    {
+      tolerance: 1e-12,
+      h: 1e-7,
+    },
+  ),
+);
+const outcome = operatingPoint(curve, lineHead);
+const check = bisect(surplus, 1e-9, curve.lastFlow, { tolerance: 1e-15, maxIterations: 300 });
+if (outcome.kind !== "runs" || Math.abs(outcome.duty.flow / check - 1) > 1e-9) {
+  throw new Error("The two solvers disagree.");
+}
+
+console.log(
+  `Ten-item line, ${line.segments.length} segments, Darcy–Weisbach, duty to 1e-12 of the last flow\n`,
+);
+row("operating point, every crossing found", `${ours.toFixed(1)} µs`);
+row(
+  "the same root, general bisection (fmin)",
+  `${general.toFixed(1)} µs`,
+  `ratio ours/general ${(ours / general).toFixed(2)}`,
+);
+row(
+  "the same root, general Newton (newton-raphson-method)",
+  `${newton.toFixed(1)} µs`,
+  `ratio ours/general ${(ours / newton).toFixed(2)}`,
+);
+
+const edit = microseconds(() => solveJob(ten));
+row(
+  "one edit: three levels, ledger, verdicts, sizes up",
+  `${(edit / 1000).toFixed(3)} ms`,
+  `${((100 * edit) / 16_000).toFixed(1)} % of a 16 ms frame`,
+);
+
+const band = (document: JobDocument) => () =>
+  dutyBand(document, document.pumps, USUAL_DOUBT, USUAL_DRAWS);
+const ofTen = microseconds(band(ten));
+/** The band's work by a general solver: as many roots of the same line against the same pump. */
+const bandGeneral = microseconds(() => {
+  let sum = 0;
+  for (let i = 0; i < USUAL_DRAWS; i++) sum += rootOf(ten);
+  return sum;
+});
+row(
+  `band of the duty, ${USUAL_DRAWS} draws`,
+  `${(ofTen / 1000).toFixed(1)} ms`,
+  `in a worker of the page; ratio ours/general ${(ofTen / bandGeneral).toFixed(2)}`,
+);
+
+const sizes = PIPE_STOCK.filter(({ bore }) => bore > 0.03 && bore < 0.16).slice(0, 40);
+const compare = (document: JobDocument) => () =>
+  compareSizes(document, document.pumps, [longestRun(document)], sizes, "normal");
+const compared = microseconds(compare(ten));
+const comparedGeneral = microseconds(() => {
+  let sum = 0;
+  for (const stock of sizes) sum += rootOf(laidIn(ten, stock.id));
+  return sum;
+});
+row(
+  `${sizes.length} sizes compared, normal water and ledger each`,
+  `${(compared / 1000).toFixed(2)} ms`,
+  `ratio to one general root each ${(compared / comparedGeneral).toFixed(2)}`,
+);
+
+/** Duty at normal water by a general bisection on the line compiled anew. */
+function rootOf(document: JobDocument): number {
+  const compiled = compileLine(document);
+  if (compiled.kind === "refused") throw new Error("refused");
+  const asks = systemCurve(compiled.line, "normal", context);
+  return bisect((q: number) => evaluate(curve.head, q) - asks(q), 1e-9, curve.lastFlow, {
+    tolerance: 1e-12 * curve.lastFlow,
+    maxIterations: 200,
+  });
+}
+
+function longestRun(document: JobDocument): string {
+  const runs = document.path.filter((item) => item.kind === "pipe");
+  return runs.reduce((best, run) => (run.length > best.length ? run : best)).id;
+}
+
+function laidIn(document: JobDocument, stock: string): JobDocument {
+  const id = longestRun(document);
+  const path = document.path.map((item) =>
+    item.kind === "pipe" && item.id === id ? { ...item, stock } : item,
+  );
+  return { ...document, path };
+}
+
+console.log("\nGrowth with the line: three levels, 40 sizes, band\n");
+let before: number[] | undefined;
+for (const items of [10, 32, 100, 316, 1000]) {
+  const document = jobOf(items);
+  const costs = [
+    microseconds(() => solveLine(document, document.pumps)),
+    microseconds(compare(document)),
+    microseconds(band(document)),
+  ];
+  const [levels = 0, forty = 0, drawn = 0] = costs;
+  row(
+    `${document.path.length} items`,
+    `${levels.toFixed(0)} µs`,
+    `${(forty / 1000).toFixed(1)} ms, ${(drawn / 1000).toFixed(0)} ms  ${
+      before ? costs.map((cost, i) => `×${(cost / (before?.[i] ?? 1)).toFixed(2)}`).join(", ") : ""
+    }`,
+  );
+  before = costs;
+}
+
+/** A ladder of `rungs` squares: 3 links and 2 junctions each, water in at one end, out at the other. */
+function ladder(rungs: number): Network {
+  const link = (from: number, to: number, length: number): Link => {
+    const run = { length, bore: 0.0525, roughness: 1.5e-6, hazenWilliamsC: 150 };
+    return { from, to, loss: (q) => Math.sign(q) * darcyWeisbachLoss(run, Math.abs(q), water) };
+  };
+  const junctions = 2 * rungs;
+  const links = [link(junctions, 0, 5), link(junctions - 1, junctions + 1, 5)];
+  for (let i = 0; i < rungs; i++) {
+    links.push(link(2 * i, 2 * i + 1, 8));
+    if (i + 1 < rungs) links.push(link(2 * i, 2 * i + 2, 20), link(2 * i + 1, 2 * i + 3, 30));
+  }
+  return { junctions, fixedHeads: [30, 5], inflows: new Array(junctions).fill(0), links };
+}
+
+console.log("\nNetworks, global gradient method\n");
+let last: { cost: number; links: number } | undefined;
+for (const rungs of [10, 32, 100, 316]) {
+  const network = ladder(rungs);
+  const solution = solveNetwork(network);
+  if (solution.kind !== "balanced") throw new Error(JSON.stringify(solution));
+  const cost = microseconds(() => solveNetwork(network));
+  const links = network.links.length;
+  const growth = last
+    ? `×${(cost / last.cost).toFixed(2)} for ×${(links / last.links).toFixed(2)} links`
+    : "";
+  const note =
+    rungs === 10 ? `ratio ours/general ${(cost / generalCost(network)).toFixed(3)}` : growth;
+  row(`${links} links, ${solution.steps} steps`, `${cost.toFixed(0)} µs`, note);
+  last = { cost, links };
+}
+
+/**
+ * The same network by Newton's method on all flows and heads at once, with a Jacobian by differences and
+ * the linear equations of a general package (mathjs).
+ */
+function generalCost({ junctions, fixedHeads, inflows, links }: Network): number {
+  const size = links.length + junctions;
+  const headAt = (x: readonly number[], node: number) =>
+    node < junctions
+      ? (x[links.length + node] as number)
+      : (fixedHeads[node - junctions] as number);
+  const residuals = (x: readonly number[]) => {
+    const net = [...inflows];
+    const energy = links.map(({ from, to, loss }, k) => {
+      const q = x[k] as number;
+      if (from < junctions) net[from] = (net[from] as number) - q;
+      if (to < junctions) net[to] = (net[to] as number) + q;
+      return headAt(x, from) - headAt(x, to) - loss(q);
+    });
+    return [...energy, ...net];
+  };
+  const solve = () => {
+    let x = [...links.map(() => 1e-3), ...new Array<number>(junctions).fill(15)];
+    for (let step = 0; step < 60; step++) {
+      const f = residuals(x);
+      if (Math.max(...f.map(Math.abs)) < 1e-6) return x;
+      const jacobian = Array.from({ length: size }, () => new Array<number>(size).fill(0));
+      for (let j = 0; j < size; j++) {
+        const h = Math.max(Math.abs(x[j] as number) * 1e-6, 1e-9);
+        const moved = residuals(x.with(j, (x[j] as number) + h));
+        for (let i = 0; i < size; i++) {
+          (jacobian[i] as number[])[j] = ((moved[i] as number) - (f[i] as number)) / h;
+        }
+      }
+      const change = lusolve(jacobian, f) as number[][];
+      x = x.map((value, i) => value - (change[i]?.[0] ?? 0));
+    }
+    throw new Error("The general solver did not come to rest.");
+  };
+  const found = solve();
+  const ours = solveNetwork({ junctions, fixedHeads, inflows, links });
+  if (ours.kind !== "balanced") throw new Error("not balanced");
+  for (const [k, q] of ours.flows.entries()) {
+    if (Math.abs(q - (found[k] as number)) > 1e-7) throw new Error("The two solvers disagree.");
+  }
+  return microseconds(solve);
+}

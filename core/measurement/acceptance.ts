@@ -1,0 +1,178 @@
+import type { LossContext } from "../hydraulics/lineLoss.ts";
+import { beforeFork, type CompiledLine } from "../line/compiledLine.ts";
+import { bracketedRoot } from "../numeric/bracketedRoot.ts";
+import { evaluate } from "../numeric/monotoneCubic.ts";
+import { headAt, type PumpCurve, publishedValue, pumpCurve } from "../pump/curve.ts";
+import { type Pump, TOLERANCE } from "../pump/pump.ts";
+import { type Estimate, measuredFlow } from "./instruments.ts";
+import { type Propagated, propagate } from "./propagation.ts";
+import type { Reading } from "./reading.ts";
+import { type HeadInput, headModel, pumpFlow, throughPump } from "./totalHead.ts";
+
+/** Coverage factor: expanded uncertainties hold for about 95 % (GUM 6.3.3). */
+export const COVERAGE = 2;
+
+/** Whether a pump does what its curve says. */
+export type Judgement = "meets" | "falls-short" | "cannot-tell";
+
+/** Measured against rated along one axis, as fractions of the rated value. */
+export interface Deviation extends Propagated<HeadInput> {
+  /** what the curve gives there: m³/s for flow, m for head */
+  rated: number;
+  /** the least deviation the tolerance grade lets pass, e.g. −0.08 */
+  allowed: number;
+  judgement: Judgement;
+}
+
+export type AxisComparison =
+  | ({ kind: "compared" } & Deviation)
+  /** nothing is published at the measured value, so nothing is claimed */
+  | {
+      kind: "off-curve";
+      where: "beyond-last-flow" | "above-shutoff" | "below-first-flow" | "below-last-head";
+      /** true when even the nearest published value is out of reach, so this axis cannot save the pump */
+      hopeless: boolean;
+    };
+
+export interface Comparison {
+  /** through the pump: what was measured, and what holes let go before */
+  flow: Estimate;
+  head: Propagated<HeadInput>;
+  /** head the pump makes against the curve's head at the measured flow */
+  atFlow: AxisComparison;
+  /** flow the pump makes against the curve's flow at the measured head */
+  atHead: AxisComparison;
+  judgement: Judgement;
+  /** the gauge's place is no longer on the line, and is taken to be at the pump's port */
+  gaugeMisplaced: boolean;
+  /** the input whose doubt weighs most in the deciding comparison, when it cannot be told */
+  improve?: HeadInput;
+}
+
+/**
+ * Holds a reading against the rated curve at the speed it was taken at.
+ *
+ * The tolerance is a cross around each rated point: a pump meets its curve when the measured point,
+ * moved by no more than the allowance along either axis, touches it. Each axis has three outcomes:
+ * the whole expanded interval on the good side of the limit, the whole on the bad side, or across it.
+ * A pump falls short only when neither axis can save it.
+ *
+ * `lost` (m³/s) is what holes between the pump and the outlet let go at the duty; it is added to the
+ * flow measured at the outlet, with its doubt. For lines with one pump: with several, none can be told apart.
+ */
+export function compareWithRated(
+  line: CompiledLine,
+  pump: Pump,
+  reading: Reading,
+  context: LossContext,
+  lost = 0,
+): Comparison {
+  const curve = pumpCurve(pump, reading.speedRatio ?? 1);
+  const tolerance = TOLERANCE[pump.tolerance];
+  const model = headModel(line, reading, context, lost);
+  const flow = pumpFlow(measuredFlow(reading.flow), lost);
+  const head = propagate(model.inputs, model.head) as Propagated<HeadInput>;
+
+  const ratedHead = publishedValue(headAt(curve, flow.value));
+  const headDeviation = propagate(model.inputs, (values) => {
+    const rated = publishedValue(headAt(curve, throughPump(values)));
+    return rated === undefined || rated <= 0 ? undefined : model.head(values) / rated - 1;
+  });
+  const ratedFlow = flowAtHead(curve, head.value);
+  const flowDeviation = propagate(model.inputs, (values) => {
+    const rated = flowAtHead(curve, model.head(values));
+    return typeof rated === "number" && rated > 0 ? throughPump(values) / rated - 1 : undefined;
+  });
+
+  const atFlow: AxisComparison =
+    ratedHead !== undefined && headDeviation
+      ? judged(headDeviation, ratedHead, -tolerance.head)
+      : offCurve(flow.value > curve.lastFlow ? "beyond-last-flow" : "below-first-flow", false);
+  const atHead: AxisComparison =
+    typeof ratedFlow === "number" && flowDeviation
+      ? judged(flowDeviation, ratedFlow, -tolerance.flow)
+      : offCurve(
+          typeof ratedFlow === "string" ? ratedFlow : "above-shutoff",
+          // Below the last published head a falling curve can only promise more than its last flow.
+          ratedFlow === "below-last-head" &&
+            (flow.value + COVERAGE * flow.standardUncertainty) / curve.lastFlow - 1 <
+              -tolerance.flow,
+        );
+
+  const judgement = overall(atFlow, atHead);
+  const improve = judgement === "cannot-tell" ? weightiest(atFlow, atHead) : undefined;
+  const { afterItemId } = reading.discharge;
+  const gaugeMisplaced =
+    afterItemId !== line.pumps[0]?.item.id &&
+    !beforeFork(line).some(({ itemId }) => itemId === afterItemId);
+  return {
+    flow,
+    head,
+    atFlow,
+    atHead,
+    judgement,
+    gaugeMisplaced,
+    ...(improve && { improve }),
+  };
+}
+
+function judged(deviation: Propagated<HeadInput>, rated: number, allowed: number): AxisComparison {
+  const expanded = COVERAGE * deviation.standardUncertainty;
+  const judgement: Judgement =
+    deviation.value - expanded >= allowed
+      ? "meets"
+      : deviation.value + expanded < allowed
+        ? "falls-short"
+        : "cannot-tell";
+  return { kind: "compared", ...deviation, rated, allowed, judgement };
+}
+
+type OffCurve = Extract<AxisComparison, { kind: "off-curve" }>;
+
+function offCurve(where: OffCurve["where"], hopeless: boolean): OffCurve {
+  return { kind: "off-curve", where, hopeless };
+}
+
+function overall(atFlow: AxisComparison, atHead: AxisComparison): Judgement {
+  const axes = [atFlow, atHead];
+  const says = (axis: AxisComparison, judgement: Judgement) =>
+    axis.kind === "compared" && axis.judgement === judgement;
+  if (axes.some((axis) => says(axis, "meets"))) return "meets";
+  const lost = (axis: AxisComparison) =>
+    axis.kind === "compared" ? axis.judgement === "falls-short" : axis.hopeless;
+  // More head than shut-off is more than the curve promises at any flow: that axis decides nothing.
+  const silent = (axis: AxisComparison) =>
+    axis.kind === "off-curve" && axis.where === "above-shutoff";
+  const lostAny = axes.some((axis) => says(axis, "falls-short"));
+  return lostAny && axes.every((axis) => lost(axis) || silent(axis))
+    ? "falls-short"
+    : "cannot-tell";
+}
+
+function weightiest(atFlow: AxisComparison, atHead: AxisComparison): HeadInput | undefined {
+  const undecided = [atHead, atFlow].filter(
+    (axis) => axis.kind === "compared" && axis.judgement === "cannot-tell",
+  );
+  const axis = undecided[0];
+  return axis?.kind === "compared" ? axis.budget[0]?.name : undefined;
+}
+
+/** Largest flow at which the curve gives a head, or on which side of the curve the head lies. */
+export function flowAtHead(
+  curve: PumpCurve,
+  head: number,
+): number | "above-shutoff" | "below-last-head" {
+  const { x, y } = curve.head;
+  if (head < (y.at(-1) as number)) return "below-last-head";
+  for (let i = x.length - 2; i >= 0; i--) {
+    const [low, high] = [x[i] as number, x[i + 1] as number];
+    const surplusLow = (y[i] as number) - head;
+    const surplusHigh = (y[i + 1] as number) - head;
+    if (surplusLow >= 0 && surplusHigh <= 0) {
+      if (surplusLow === 0 && surplusHigh === 0) return high;
+      const surplus = (flow: number) => evaluate(curve.head, flow) - head;
+      return bracketedRoot(surplus, low, high, surplusLow, surplusHigh, high * 1e-12);
+    }
+  }
+  return "above-shutoff";
+}

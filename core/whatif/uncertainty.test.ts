@@ -1,0 +1,84 @@
+import { describe, expect, it } from "vitest";
+import { solveLine } from "../hydraulics/solveLine.ts";
+import type { Line } from "../line/path.ts";
+import { latinHypercube } from "../numeric/latinHypercube.ts";
+import type { Pump } from "../pump/pump.ts";
+import { dutyBand, USUAL_DOUBT } from "./uncertainty.ts";
+
+const pump: Pump = {
+  id: "p",
+  points: [0, 1, 2, 3, 4, 5, 6].map((q) => ({ flow: q * 1e-3, head: 30 - 0.6 * q * q })),
+  ratedSpeedRpm: 2900,
+  drive: "electric",
+  submersible: true,
+  tolerance: "2B",
+};
+const line: Line = {
+  source: { level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
+  path: [
+    { kind: "pump", id: "pump", pump: "p" },
+    { kind: "fitting", id: "c", fitting: "check-swing", count: 1 },
+    { kind: "pipe", id: "d", stock: "pvc-sch40-1-1-2in", length: 60, rise: 12 },
+    { kind: "outlet", id: "o", outlet: { type: "free" } },
+  ],
+  site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
+  method: { friction: "darcy-weisbach", fittings: "coefficient" },
+};
+const NONE = { level: 0, roughnessFactor: 1, hazenWilliamsC: 0, fittings: 0 };
+const exact: Pump = { ...pump, tolerance: "1B" };
+
+describe("Latin hypercube", () => {
+  it("puts one point in every slice of every axis, the same each time", () => {
+    const points = latinHypercube(50, 3, 7);
+    for (const axis of [0, 1, 2]) {
+      const slices = points.map((point) => Math.floor((point[axis] as number) * 50));
+      expect(slices.toSorted((a, b) => a - b)).toEqual(Array.from({ length: 50 }, (_, i) => i));
+    }
+    expect(latinHypercube(50, 3, 7)).toEqual(points);
+    expect(latinHypercube(50, 3, 8)).not.toEqual(points);
+  });
+});
+
+describe("the band of a duty", () => {
+  const solved = solveLine(line, [pump]);
+  const duty = solved.kind === "solved" ? solved.solution.cases.normal.running?.duty : undefined;
+  if (!duty) throw new Error("fixture must run");
+
+  it("holds the duty, and grows with every doubt", () => {
+    const usual = dutyBand(line, [pump], USUAL_DOUBT, 400);
+    const least = dutyBand(line, [exact], NONE, 400);
+    if (!usual || !least) throw new Error("should settle");
+    expect(usual.flow.low).toBeLessThan(duty.flow);
+    expect(usual.flow.high).toBeGreaterThan(duty.flow);
+    expect(usual.flow.high - usual.flow.low).toBeGreaterThan(least.flow.high - least.flow.low);
+    expect(usual.settled).toBe(400);
+  });
+
+  it("comes out as working every corner through does, for a doubt in the level alone", () => {
+    // With only the level and the pump in doubt, both act one way: no draw may lie outside the corners.
+    const doubt = { ...NONE, level: 0.5 };
+    const band = dutyBand(line, [exact], doubt, 400);
+    const corner = (sign: number) => {
+      const points = exact.points.map((p) => ({
+        flow: p.flow * (1 + sign * 0.05),
+        head: p.head * (1 + sign * 0.03),
+      }));
+      const level = { ...line.source.level, low: -1, normal: 0.3 + sign * 0.5, high: 2 };
+      const result = solveLine({ ...line, source: { ...line.source, level } }, [
+        { ...exact, points },
+      ]);
+      return result.kind === "solved" ? (result.solution.cases.normal.running?.duty.flow ?? 0) : 0;
+    };
+    expect(band?.flow.low).toBeGreaterThan(corner(-1));
+    expect(band?.flow.high).toBeLessThan(corner(1));
+    expect((band?.flow.high ?? 0) - (band?.flow.low ?? 0)).toBeGreaterThan(
+      0.6 * (corner(1) - corner(-1)),
+    );
+  });
+
+  it("is not claimed where the pump does not settle", () => {
+    const weak = { ...pump, points: pump.points.map((p) => ({ ...p, head: p.head / 4 })) };
+    expect(dutyBand(line, [weak], USUAL_DOUBT, 100)).toBeUndefined();
+    expect(dutyBand({ ...line, path: [] }, [pump], USUAL_DOUBT, 100)).toBeUndefined();
+  });
+});

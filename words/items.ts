@@ -1,0 +1,73 @@
+import { format } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { findFitting } from "#core/catalogue/fittings.ts";
+import { FAMILIES, findPipeStock } from "#core/catalogue/pipes.ts";
+import { sizeOfFitting } from "#core/line/compileLine.ts";
+import { everyItem, type LevelCase, locate, type PathItem } from "#core/line/path.ts";
+
+/** "1-1/2 in PVC schedule 40" */
+export function stockName(stockId: string): string {
+  const stock = findPipeStock(stockId);
+  return stock ? `${stock.nominal} ${FAMILIES[stock.family].label}` : `unknown size “${stockId}”`;
+}
+
+/** What a fitter would call an item of the path. */
+export function itemName(path: readonly PathItem[], id: string, system: UnitSystem): string {
+  const found = locate(path, id);
+  const item = found?.list[found.index];
+  if (!found || !item) return "the line";
+  switch (item.kind) {
+    case "pipe":
+      return `${format(item.length, "length", system)} of ${stockName(item.stock)}`;
+    case "fitting": {
+      const label = findFitting(item.fitting)?.label ?? `unknown fitting “${item.fitting}”`;
+      const size = sizeOfFitting(found.list, found.index)?.nominal;
+      const count = item.count === 1 ? "" : `${item.count} × `;
+      const open =
+        item.opening === undefined || item.opening === 1 ? "" : `, ${openingName(item.opening)}`;
+      return `${count}${label}${size ? `, ${size}` : ""}${open}`;
+    }
+    case "rise":
+      return `${item.rise < 0 ? "Drop" : "Rise"} of ${format(Math.abs(item.rise), "length", system)}`;
+    case "pump": {
+      const all = everyItem(path).filter(({ kind }) => kind === "pump");
+      return all.length < 2 ? "Pump" : `Pump ${all.findIndex((p) => p.id === id) + 1}`;
+    }
+    case "outlet":
+      return OUTLETS[item.outlet.type];
+    case "split":
+      return `Split in ${item.branches.length}`;
+    case "orifice":
+      return `${item.purpose === "leak" ? "Leak" : "Vent hole"}, ${format(item.bore, "diameter", system)}`;
+  }
+}
+
+/** How far a valve is open, as it is said. */
+export function openingName(opening: number): string {
+  if (opening === 0) return "shut";
+  if (opening === 1) return "open";
+  return `${Math.round(opening * 100)} % open`;
+}
+
+export const OUTLETS = {
+  free: "Outlet into the open",
+  submerged: "Outlet under water",
+  pressure: "Outlet under pressure",
+  nozzle: "Nozzle or gun",
+  emitter: "Sprinkler or emitter",
+} as const;
+
+export const CASES: Record<LevelCase, string> = {
+  low: "low water",
+  normal: "normal water",
+  high: "high water",
+};
+
+/** In place of a flow in a table, where a pump does not settle at one. */
+export const UNSETTLED = {
+  runs: "",
+  "two-crossings": "",
+  "cannot-lift": "none",
+  "below-curve": "off curve",
+  "beyond-curve": "past curve",
+} as const;
