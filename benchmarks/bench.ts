@@ -3,10 +3,11 @@ import { lusolve } from "mathjs";
 import newtonRaphson from "newton-raphson-method";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
+import { boundaryAt } from "#core/hydraulics/boundary.ts";
+import { hydraulicModel } from "#core/hydraulics/hydraulicModel.ts";
 import { type Link, type Network, solveNetwork } from "#core/hydraulics/network.ts";
 import { operatingPoint } from "#core/hydraulics/operatingPoint.ts";
 import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
-import { systemCurve } from "#core/hydraulics/systemHead.ts";
 import { compileLine } from "#core/line/compileLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
@@ -45,7 +46,7 @@ function jobOf(items: number): JobDocument {
 
 function solutionOf(document: JobDocument): Solution {
   const result = solveLine(document, document.pumps);
-  if (result.kind !== "solved") throw new Error(JSON.stringify(result.findings));
+  if (result.kind !== "solved") throw new Error(JSON.stringify(result.diagnostics));
   return result.solution;
 }
 
@@ -72,10 +73,11 @@ function row(name: string, value: string, note = ""): void {
 }
 
 const ten = jobOf(10);
-const { pumps, line, water } = solutionOf(ten);
+const { pumps, line, model, boundaries, states } = solutionOf(ten);
 const { curve } = pumps[0] as (typeof pumps)[number];
-const context = { water, friction: "darcy-weisbach" } as const;
-const lineHead = systemCurve(line, "normal", context);
+const { context } = model;
+const asks = model.systemHead(boundaries.normal);
+const lineHead = (flow: number) => asks(flow) as number;
 const surplus = (flow: number) => evaluate(curve.head, flow) - lineHead(flow);
 
 const ours = microseconds(() => operatingPoint(curve, lineHead));
@@ -103,6 +105,11 @@ console.log(
 );
 row("operating point, every crossing found", `${ours.toFixed(1)} µs`);
 row(
+  "the same with its outcome, flows and heads",
+  `${microseconds(() => model.solve(boundaries.normal, states)).toFixed(1)} µs`,
+);
+row("compiling the line", `${microseconds(() => compileLine(ten)).toFixed(1)} µs`);
+row(
   "the same root, general bisection (fmin)",
   `${general.toFixed(1)} µs`,
   `ratio ours/general ${(ours / general).toFixed(2)}`,
@@ -115,7 +122,7 @@ row(
 
 const edit = microseconds(() => solveJob(ten));
 row(
-  "one edit: three levels, ledger, verdicts, sizes up",
+  "one edit: three levels, ledger, checks, sizes up",
   `${(edit / 1000).toFixed(3)} ms`,
   `${((100 * edit) / 16_000).toFixed(1)} % of a 16 ms frame`,
 );
@@ -154,11 +161,17 @@ row(
 function rootOf(document: JobDocument): number {
   const compiled = compileLine(document);
   if (compiled.kind === "refused") throw new Error("refused");
-  const asks = systemCurve(compiled.line, "normal", context);
-  return bisect((q: number) => evaluate(curve.head, q) - asks(q), 1e-9, curve.lastFlow, {
-    tolerance: 1e-12 * curve.lastFlow,
-    maxIterations: 200,
-  });
+  const boundary = boundaryAt(compiled.line, "normal", context.water);
+  const head = hydraulicModel(compiled.line, context).systemHead(boundary);
+  return bisect(
+    (q: number) => evaluate(curve.head, q) - (head(q) as number),
+    1e-9,
+    curve.lastFlow,
+    {
+      tolerance: 1e-12 * curve.lastFlow,
+      maxIterations: 200,
+    },
+  );
 }
 
 function longestRun(document: JobDocument): string {
@@ -198,7 +211,11 @@ for (const items of [10, 32, 100, 316, 1000]) {
 function ladder(rungs: number): Network {
   const link = (from: number, to: number, length: number): Link => {
     const run = { length, bore: 0.0525, roughness: 1.5e-6, hazenWilliamsC: 150 };
-    return { from, to, loss: (q) => Math.sign(q) * darcyWeisbachLoss(run, Math.abs(q), water) };
+    return {
+      from,
+      to,
+      loss: (q) => Math.sign(q) * darcyWeisbachLoss(run, Math.abs(q), context.water),
+    };
   };
   const junctions = 2 * rungs;
   const links = [link(junctions, 0, 5), link(junctions - 1, junctions + 1, 5)];

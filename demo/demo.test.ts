@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { readingSchema } from "#contract/documents/fieldTest.ts";
-import { jobSchema } from "#contract/documents/job.ts";
+import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { pumpSchema } from "#contract/documents/pump.ts";
 import { compareWithRated } from "#core/measurement/acceptance.ts";
 import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { solveJob } from "#model/solveJob.ts";
-import { verdictWords } from "#words/checks.ts";
+import { checkWords } from "#words/checks.ts";
 import { DEMO_TESTS } from "./fieldTests.ts";
 import { DEMO_JOBS } from "./jobs.ts";
 
@@ -38,18 +38,18 @@ describe("the pump library", () => {
 });
 
 describe("the demo jobs", () => {
-  const jobs = DEMO_JOBS.map(({ id, job }) => ({ id, job: jobSchema.parse(job) }));
+  const jobs = DEMO_JOBS.map(({ id, job }) => ({ id, job: jobSchema.parse(job) as JobDocument }));
 
   it.each(jobs.map(({ id, job }) => [id, job] as const))(
     "%s runs, and nothing stops it",
     (_id, job) => {
       const solved = solveJob(job);
-      if (solved.kind !== "solved") throw new Error(JSON.stringify(solved.findings));
+      if (solved.kind !== "solved") throw new Error(JSON.stringify(solved.diagnostics));
       expect(solved.solution.cases.normal.outcome.kind).toBe("runs");
-      expect(solved.verdicts.filter((verdict) => verdict.level === "stop")).toEqual([]);
+      expect(solved.judgements.filter((judgement) => judgement.severity === "stop")).toEqual([]);
       for (const system of ["us", "metric"] as const) {
-        for (const verdict of solved.verdicts) {
-          const { title, sentence, mend } = verdictWords(verdict, job.path, system);
+        for (const judgement of solved.judgements) {
+          const { title, sentence, mend } = checkWords(judgement, job.path, system);
           expect(`${title} ${sentence} ${mend}`).not.toMatch(/NaN|Infinity|\[object/);
         }
       }
@@ -61,13 +61,12 @@ describe("the demo jobs", () => {
       const job = jobs.find(({ id }) => id === test.jobId)?.job;
       const solved = job && solveJob(job);
       if (!job || solved?.kind !== "solved") throw new Error("demo job must solve");
-      const { line, pumps, water } = solved.solution;
+      const { model, pumps } = solved.solution;
       const pump = pumps[0]?.pump;
       if (!pump) throw new Error("demo job must have a pump");
-      const context = { water, friction: job.method.friction };
       return readings.map(({ reading }) => {
-        const document = readingSchema.parse({ ...reading, testId: "t" });
-        return compareWithRated(line, pump, document, context).judgement;
+        const document = readingSchema.parse({ ...reading, testId: "t" }) as ReadingDocument;
+        return compareWithRated(model, pump, document)?.acceptance;
       });
     });
     expect(judgements).toEqual(["cannot-tell", "meets", "falls-short"]);

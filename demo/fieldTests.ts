@@ -3,7 +3,7 @@ import type { FieldTestInput, ReadingInput } from "#contract/documents/fieldTest
 export interface DemoTest {
   id: string;
   test: FieldTestInput;
-  readings: { id: string; reading: Omit<ReadingInput, "testId"> }[];
+  readings: { id: string; reading: Omit<ReadingInput, "testId" | "format" | "version"> }[];
 }
 
 /** Invented readings: one day at each demo job. */
@@ -12,7 +12,7 @@ export const DEMO_TESTS: DemoTest[] = [
     id: "glasshouses-commissioning",
     test: {
       format: "upright-gusher/field-test",
-      version: 1,
+      version: 2,
       jobId: "ennet-glasshouses-transfer",
       title: "Commissioning",
       takenOn: "2026-04-21",
@@ -69,7 +69,7 @@ export const DEMO_TESTS: DemoTest[] = [
     id: "ketterby-short-throw",
     test: {
       format: "upright-gusher/field-test",
-      version: 1,
+      version: 2,
       jobId: "ketterby-hurling-ground",
       title: "Gun throws short",
       takenOn: "2026-07-08",

@@ -11,12 +11,13 @@ function fromLibrary(id: string): PumpInput {
 
 export const GLASSHOUSES: JobInput = {
   format: "upright-gusher/job",
-  version: 1,
+  version: 2,
   name: "Ennet Glasshouses: lagoon to header tank",
   place: "Ennet Glasshouses, Vale of Ennet",
   note: "Rainwater lagoon to the header tank above the propagation house. Keep the tank ahead of the misting lines through a dry week.",
   datum: "Pump-house floor",
   source: {
+    kind: "open",
     name: "Rainwater lagoon",
     level: { low: "-1.6 m", normal: "-0.9 m", high: "-0.4 m" },
     intake: "-2.1 m",
@@ -43,12 +44,13 @@ export const GLASSHOUSES: JobInput = {
 
 export const KETTERBY: JobInput = {
   format: "upright-gusher/job",
-  version: 1,
+  version: 2,
   name: "Ketterby hurling ground: canal to one gun",
   place: "Ketterby hurling ground, Vale of Ennet",
   note: "Engine pump on the canal basin quay, lay-flat up to the pitch, one big gun moved along the touchline.",
   datum: "Quay edge",
   source: {
+    kind: "open",
     name: "Canal basin",
     level: { low: "-1.9 m", normal: "-1.5 m", high: "-1.2 m" },
     intake: "-2.4 m",
@@ -76,12 +78,13 @@ export const KETTERBY: JobInput = {
 
 export const TALLOW_MILL: JobInput = {
   format: "upright-gusher/job",
-  version: 1,
+  version: 2,
   name: "Tallow Mill: wheel pit, two pumps",
   place: "Tallow Mill museum, Vale of Ennet",
   note: "Two pumps in the wheel pit share one riser: one keeps the pit down, both run when the leat spills. The tail race takes the most of it; a hose point on the yard wall takes the rest.",
   datum: "Wheel-room floor",
   source: {
+    kind: "open",
     name: "Wheel pit",
     level: { low: "-2.2 m", normal: "-1.8 m", high: "-1.1 m" },
     intake: "-2.5 m",

@@ -79,8 +79,8 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   await page.getByLabel("Gauge reads").focus();
   await page.keyboard.type("1.5 bar");
   await page.keyboard.press("Tab");
-  await expect(page.locator("[data-judgement]")).toBeVisible();
-  const judgement = await page.locator("[data-judgement]").getAttribute("data-judgement");
+  await expect(page.locator("[data-acceptance]")).toBeVisible();
+  const judgement = await page.locator("[data-acceptance]").getAttribute("data-acceptance");
   await page.getByRole("button", { name: "File this reading" }).focus();
   await page.keyboard.press("Enter");
   await expect(page.getByText(/Measured 2\.\d/).last()).toBeVisible();
@@ -128,7 +128,7 @@ test.describe("at the pit", () => {
     }
     await expect(page.getByRole("list", { name: "Fills" }).getByRole("listitem")).toHaveCount(2);
     await page.getByLabel("Gauge reads").fill("30 kPa");
-    await expect(page.locator("[data-judgement]")).toBeVisible();
+    await expect(page.locator("[data-acceptance]")).toBeVisible();
     await page.reload();
     // The reading being taken survives a phone that slept.
     await expect(page.getByRole("list", { name: "Fills" }).getByRole("listitem")).toHaveCount(2);
@@ -222,7 +222,7 @@ test("bad input says why at its field, keeps the text, and leaves the duty stand
   await length.press("Escape");
   await expect(length).toHaveValue("30");
   await length.fill("2 m");
-  await expect(page.getByRole("list", { name: "Findings" })).toContainText(
+  await expect(page.getByRole("list", { name: "What is wrong" })).toContainText(
     "rises more than it is long",
   );
   await expect(page.getByRole("alert")).toContainText("rises more than it is long");

@@ -19,7 +19,9 @@ test("a tee to a second outlet shares the water, and every fault on it is named 
   await branch.getByRole("button", { name: "Remove" }).last().click();
   await branch.getByLabel("Rise").fill("0.5 m");
   await page.keyboard.press("Tab");
-  await expect(page.getByRole("list", { name: "Findings" })).toContainText("different heights");
+  await expect(page.getByRole("list", { name: "What is wrong" })).toContainText(
+    "different heights",
+  );
   await branch.getByLabel("Rise").fill("0 m");
   await expect(page.locator(duty)).toContainText("L/s");
   await expect(page.locator(duty)).not.toContainText("Outlet 2");
@@ -38,7 +40,9 @@ test("a shut valve and a check valve the wrong way round stop the job with a sen
   await page.goto(discharge);
   const before = await page.locator(duty).textContent();
   await page.getByLabel("How far open").selectOption("0");
-  await expect(page.getByRole("list", { name: "Findings" })).toContainText("has nowhere to send");
+  await expect(page.getByRole("list", { name: "What is wrong" })).toContainText(
+    "has nowhere to send",
+  );
   // The section stays, with a mark at the valve.
   const section = page.getByRole("img", { name: /^Section of/ });
   await expect(section.locator("title", { hasText: "see what is wrong" })).toHaveCount(1);
@@ -49,7 +53,7 @@ test("a shut valve and a check valve the wrong way round stop the job with a sen
   await expect(page.locator(duty)).toHaveText(before ?? "");
   await page.getByRole("button", { name: "More for this row" }).first().click();
   await page.getByRole("menuitem", { name: "It is fitted backwards" }).click();
-  await expect(page.getByRole("list", { name: "Findings" })).toContainText("wrong way round");
+  await expect(page.getByRole("list", { name: "What is wrong" })).toContainText("wrong way round");
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
   await expect(page.locator(duty)).toHaveText(before ?? "");
   await saved(page);
@@ -195,7 +199,7 @@ test("any number opens its working, and the address opens it again", async ({ pa
   await expect(sheet).toContainText("Darcy–Weisbach");
   await page.keyboard.press("Escape");
   await page
-    .locator("[data-verdict=suction-velocity]")
+    .locator("[data-check=suction-velocity]")
     .getByRole("button", { name: "Working" })
     .click();
   await expect(sheet).toContainText("Velocity");

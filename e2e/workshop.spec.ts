@@ -90,7 +90,7 @@ test("a vent hole is counted: less at the outlet than through the pump", async (
   await page.keyboard.press("Alt+ArrowUp");
   await expect(rows.first().getByLabel("Hole", { exact: true })).toHaveValue("vent-hole");
   await expect(page.getByRole("table", { name: "Head ledger" })).toContainText(/loses 0\.\d+ L\/s/);
-  await expect(page.getByRole("list", { name: "Verdicts" })).toContainText("Vent hole");
+  await expect(page.getByRole("list", { name: "Checks" })).toContainText("Vent hole");
   await rows.first().getByRole("button", { name: "Remove" }).click();
   await expect(page.locator(duty)).not.toContainText("At the outlet");
   await expect(page.locator(duty)).toContainText("3.22");
@@ -208,11 +208,11 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await page.getByLabel("Known by").selectOption("gauge");
   await page.getByLabel("Reads (− for vacuum)").fill("-26 kPa");
   await page.getByLabel("Gauge reads").fill("4.7 bar");
-  const verdict = page.locator("[data-judgement]");
-  await expect(verdict).toHaveAttribute("data-judgement", "meets");
+  const verdict = page.locator("[data-acceptance]");
+  await expect(verdict).toHaveAttribute("data-acceptance", "meets");
   // At a lower speed the same reading would be better than the curve promises; at a higher one, worse.
   await page.getByLabel("Tachometer reads").fill("4200");
-  await expect(verdict).toHaveAttribute("data-judgement", "falls-short");
+  await expect(verdict).toHaveAttribute("data-acceptance", "falls-short");
   await page.getByLabel("Tachometer reads").fill("3600");
   await page.getByText("Where the doubt in the head comes from").click();
   await expect(verdict).toContainText("Suction gauge");

@@ -303,7 +303,7 @@ const ROWS: Row[] = [
 
 export const LIBRARY: PumpInput[] = ROWS.map(({ plate, ...row }) => ({
   format: "upright-gusher/pump",
-  version: 1,
+  version: 2,
   ...row,
   points: curveFromPlate(plate),
 }));

@@ -1,13 +1,13 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import { type JobPathItem, jobSchema } from "#contract/documents/job.ts";
-import { workingOf } from "#core/formula/working.ts";
+import { resultOf } from "#core/formula/formula.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
 import { GLASSHOUSES, TALLOW_MILL } from "#demo/jobs.ts";
-import { verdictWords } from "#words/checks.ts";
-import { findingSentence } from "#words/diagnostics.ts";
+import { checkWords } from "#words/checks.ts";
+import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
-import { solveJob } from "./solveJob.ts";
+import { derivationOf, solveJob } from "./solveJob.ts";
 
 const base = jobSchema.parse({
   ...GLASSHOUSES,
@@ -65,6 +65,7 @@ const branchItem = fc.oneof(
       kind: fc.constant("outlet"),
       outlet: fc.oneof(
         fc.constant({ type: "free" }),
+        fc.constant({ type: "drain" }),
         fc.constant({ type: "submerged", level: level(3) }),
         fc.constant({ type: "submerged", level: level(-4), gasPressure: 50_000 }),
         fc.constant({ type: "pressure", pressure: 100_000 }),
@@ -100,21 +101,28 @@ it("any path the document allows is solved, finite and in words, or refused with
       const job = jobSchema.parse({ ...base, path: named });
       const solved = solveJob(job);
       if (solved.kind === "refused") {
-        expect(solved.findings.length).toBeGreaterThan(0);
-        for (const finding of solved.findings) expect(findingSentence(finding)).toMatch(/\.$/);
+        expect(solved.diagnostics.length).toBeGreaterThan(0);
+        for (const diagnostic of solved.diagnostics)
+          expect(diagnosticSentence(diagnostic)).toMatch(/\.$/);
         return;
       }
       solvedCount += 1;
-      for (const verdict of solved.verdicts) {
-        const { title, sentence, mend } = verdictWords(verdict, job.path, "metric");
+      for (const judgement of solved.judgements) {
+        const { title, sentence, mend } = checkWords(judgement, job.path, "metric");
         expect(`${title} ${sentence} ${mend}`).not.toMatch(/NaN|Infinity|\[object/);
-        for (const { result } of workingOf({ kind: "verdict", verdict }, solved.solution, job)) {
-          expect(Number.isNaN(result.value)).toBe(false);
-        }
+        const steps = derivationOf({ kind: "check", judgement }, solved.solution, job);
+        const found = resultOf(steps);
+        const apart = Math.abs(found - judgement.value);
+        expect([
+          judgement.code,
+          found,
+          judgement.value,
+          apart <= 1e-7 + 1e-5 * Math.abs(judgement.value),
+        ]).toEqual([judgement.code, found, judgement.value, true]);
       }
       for (const { running } of Object.values(solved.solution.cases)) {
         if (!running) continue;
-        const numbers = [running.duty.flow, running.duty.head, ...running.flows.nodeHeads];
+        const numbers = [running.duty.flow, running.duty.head, ...running.state.nodeHeads];
         for (const number of numbers) expect(Number.isFinite(number)).toBe(true);
       }
       for (const { id } of everyItem<JobPathItem>(job.path)) {

@@ -1,34 +1,67 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { Verdict } from "#core/check/verdict.ts";
-import { verdictsOn } from "#core/check/verdicts.ts";
+import type { CheckContext } from "#core/check/check.ts";
+import { checkContext, type Judgement, judge, judgementDerivation } from "#core/check/registry.ts";
+import { type Subject as DutySubject, dutyDerivation } from "#core/formula/duty.ts";
+import type { Derivation } from "#core/formula/formula.ts";
 import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
-import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
-import type { Finding } from "#core/line/diagnostic.ts";
+import { lineModel, type Solution, solveModel } from "#core/hydraulics/solveLine.ts";
+import type { CompiledLine } from "#core/line/compiledLine.ts";
+import { compileLine } from "#core/line/compileLine.ts";
+import type { Diagnostic } from "#core/line/diagnostic.ts";
 import { type SizeUp, sizeUps } from "#core/whatif/sizeUp.ts";
 
-/** Everything the application says about a job, from its document alone. */
+/** Everything the application says about a job, from its document alone. The line is compiled once, here. */
 export type JobSolution =
   | {
       kind: "solved";
       solution: Solution;
-      verdicts: Verdict[];
+      judgements: Judgement[];
       sizeUps: SizeUp[];
     }
-  | { kind: "refused"; findings: Finding[] };
+  /** `sketch` is as much of the line as can be drawn */
+  | { kind: "refused"; diagnostics: Diagnostic[]; sketch: CompiledLine };
 
 export function solveJob(job: JobDocument): JobSolution {
-  const result = solveLine(job, job.pumps);
-  if (result.kind === "refused") return result;
+  const ready = lineModel(job, job.pumps);
+  const result = ready.kind === "ready" ? solveModel(ready, job) : ready;
+  if (ready.kind === "refused" || result.kind === "refused") {
+    const { diagnostics } = result.kind === "refused" ? result : { diagnostics: [] };
+    return { kind: "refused", diagnostics, sketch: sketchOf(job) };
+  }
   const { solution } = result;
   return {
     kind: "solved",
     solution,
-    verdicts: verdictsOn(solution, job, { wantedFlow: job.wantedFlow }),
-    sizeUps: sizeUps(job, job.pumps, "normal"),
+    judgements: judge(contextOf(solution, job)),
+    sizeUps: sizeUps(ready, job, job.pumps, "normal"),
   };
+}
+
+function sketchOf(job: JobDocument): CompiledLine {
+  const compilation = compileLine(job);
+  return compilation.kind === "compiled" ? compilation.line : compilation.sketch;
+}
+
+/** The line a drawing shows, solved or not. */
+export function lineOf(solved: JobSolution): CompiledLine {
+  return solved.kind === "solved" ? solved.solution.line : solved.sketch;
+}
+
+function contextOf(solution: Solution, job: JobDocument): CheckContext {
+  return checkContext(solution, job, job.wantedFlow);
 }
 
 /** The ledger a person reads: the normal level's. */
 export function normalLedger(solution: Solution): LedgerEntry[] {
   return solution.cases.normal.running?.ledger ?? [];
+}
+
+/** A number a person may ask about: of the duty, or of a judgement. */
+export type Subject = DutySubject | { kind: "check"; judgement: Judgement };
+
+/** How that number comes about; the last step ends with it. */
+export function derivationOf(subject: Subject, solution: Solution, job: JobDocument): Derivation {
+  return subject.kind === "check"
+    ? judgementDerivation(subject.judgement, contextOf(solution, job))
+    : dutyDerivation(subject, solution, job);
 }

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import type { Hono } from "hono";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -8,6 +9,7 @@ import { DEMO_JOBS } from "#demo/jobs.ts";
 import { createApp } from "./app.ts";
 import { type Database, openDatabase } from "./database/database.ts";
 import { migrate } from "./database/migrate.ts";
+import { fillSummaries } from "./documents/store.ts";
 import { dropFolder, freshFolder } from "./test/freshFolder.ts";
 
 const HOST = "127.0.0.1:8417";
@@ -56,7 +58,8 @@ describe("saving", () => {
     expect(created.status).toBe(200);
     const stored = (await call("GET", "/jobs/one")).body as Stored<JobDocument>;
     expect(stored.revision).toBe(1);
-    expect(stored.document.source.level.low).toBeCloseTo(-1.6, 12);
+    const { source } = stored.document;
+    expect(source.kind === "open" && source.level.low).toBeCloseTo(-1.6, 12);
     const again = await save("one", 1, { ...stored.document, name: "Renamed" });
     expect(again.body.revision).toBe(2);
   });
@@ -67,6 +70,50 @@ describe("saving", () => {
     expect(stale.body.current.document.name).toBe("Renamed");
     expect((await call("GET", "/jobs/one")).body.document.name).toBe("Renamed");
     expect((await save("one", 0, demoJob)).status).toBe(409);
+  });
+
+  it("answers a write whose answer was lost as it did the first time, and stores it once", async () => {
+    const first = await save("lost", 0, demoJob);
+    const again = await save("lost", 0, demoJob);
+    expect(again).toMatchObject({ status: 200, body: { revision: 1 } });
+    const edited = { ...first.body.document, name: "Edited" };
+    expect((await save("lost", 1, edited)).body.revision).toBe(2);
+    expect((await save("lost", 1, edited)).body.revision).toBe(2);
+    expect((await save("lost", 1, { ...edited, name: "Another" })).status).toBe(409);
+    expect((await call("GET", "/jobs/lost/revisions")).body).toHaveLength(2);
+  });
+
+  it("keeps every state a document was saved in, and lets none be changed", async () => {
+    const first = (await call("GET", "/jobs/one/revisions/1")).body as Stored<JobDocument>;
+    expect(first.document.name).toBe(demoJob?.name);
+    const states = (await call("GET", "/jobs/one/revisions")).body;
+    expect(states.map(({ revision }: { revision: number }) => revision)).toEqual([2, 1]);
+    expect((await call("GET", "/jobs/one/revisions/9")).status).toBe(404);
+    expect((await call("GET", "/jobs/one/revisions/x")).status).toBe(404);
+    for (const sql of ["UPDATE revisions SET revision = revision + 100", "DELETE FROM revisions"]) {
+      await expect(db.execute(sql)).rejects.toThrow(/only added/);
+    }
+  });
+
+  it("lists the pumps of branches too", async () => {
+    const mill = DEMO_JOBS.find(({ id }) => id === "tallow-mill-wheel-pit");
+    await save("mill", 0, mill?.job);
+    const jobs = (await call("GET", "/jobs")).body as JobSummary[];
+    expect(jobs.find(({ id }) => id === "mill")?.pumps).toEqual(["Tarnfold Pit 9"]);
+  });
+
+  it("opens what version 1 stored, in its newest form", async () => {
+    const old = JSON.parse(
+      readFileSync("contract/test/version-1/job-ketterby-hurling-ground.json", "utf8"),
+    ).document;
+    await db.query("INSERT INTO jobs (id, revision, document) VALUES ('old', 3, $1)", [old]);
+    await fillSummaries(db);
+    const stored = (await call("GET", "/jobs/old")).body as Stored<JobDocument>;
+    expect(stored.document).toMatchObject({ version: 2, source: { kind: "open" } });
+    expect((await save("old", 3, stored.document)).body.revision).toBe(4);
+    const jobs = (await call("GET", "/jobs")).body as JobSummary[];
+    expect(jobs.find(({ id }) => id === "old")?.name).toBe(old.name);
+    await call("DELETE", "/jobs/old");
   });
 
   it("lets exactly one of many simultaneous writes of one revision through", async () => {
@@ -87,13 +134,13 @@ describe("saving", () => {
     ["a name", { name: " " }, "document.name", /name/i],
     [
       "a level as text without unit",
-      { source: { level: { low: "3", normal: 0, high: 0 }, intake: 0 } },
+      { source: { kind: "open", level: { low: "3", normal: 0, high: 0 }, intake: 0 } },
       "document.source.level.low",
       /needs a unit/,
     ],
     [
       "a missing level",
-      { source: { level: { low: 0, normal: 0 }, intake: 0 } },
+      { source: { kind: "open", level: { low: 0, normal: 0 }, intake: 0 } },
       "document.source.level.high",
       /give a number/i,
     ],
@@ -145,6 +192,8 @@ describe("saving", () => {
   });
 });
 
+const V2 = { format: "upright-gusher/reading", version: 2 };
+
 describe("field tests and readings", () => {
   it("belong to a job, and are counted in its summary", async () => {
     const [demo] = DEMO_TESTS;
@@ -156,7 +205,7 @@ describe("field tests and readings", () => {
     ]);
     expect((await save("t1", 0, { ...demo.test, jobId: "measured" }, "tests")).status).toBe(200);
     for (const { id, reading } of demo.readings) {
-      expect((await save(id, 0, { ...reading, testId: "t1" }, "readings")).status).toBe(200);
+      expect((await save(id, 0, { ...V2, ...reading, testId: "t1" }, "readings")).status).toBe(200);
     }
     const tests = (await call("GET", "/jobs/measured/tests")).body;
     expect(tests[0].readings).toHaveLength(demo.readings.length);

@@ -4,6 +4,7 @@ import { createApp } from "./app.ts";
 import { openDatabase } from "./database/database.ts";
 import { claimFolder } from "./database/dataFolder.ts";
 import { migrate } from "./database/migrate.ts";
+import { fillSummaries } from "./documents/store.ts";
 import { resetDemo } from "./routes/library.ts";
 
 export interface StartOptions {
@@ -36,6 +37,7 @@ export async function start(options: StartOptions): Promise<Running> {
   try {
     const db = await openDatabase(folder);
     await migrate(db);
+    await fillSummaries(db);
     if (demo) {
       const [row] = await db.query<{ empty: boolean }>(
         "SELECT NOT EXISTS (SELECT 1 FROM jobs) AND NOT EXISTS (SELECT 1 FROM pumps) AS empty",

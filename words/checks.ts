@@ -1,276 +1,345 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
-import type { Verdict, VerdictCode } from "#core/check/verdict.ts";
+import type { Severity } from "#core/check/check.ts";
+import { LIMITS } from "#core/check/check.ts";
+import type { CheckCode, Judgement } from "#core/check/registry.ts";
+import type { Misplacement } from "#core/check/suction.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
-import { CASES, itemName } from "./items.ts";
+import { itemName, WATER } from "./items.ts";
 
-/** A verdict in words: a headline, what and how much, and what would mend it. */
-export interface VerdictWords {
+/** A judgement in words: a headline, what and how much, and what would mend it. */
+export interface CheckWords {
   title: string;
   sentence: string;
   /** absent where nothing needs mending */
   mend?: string;
 }
 
-export function verdictWords(
-  verdict: Verdict,
-  path: readonly PathItem[],
-  system: UnitSystem,
-): VerdictWords {
-  const { value, limit = 0, extra = {}, levelCase, itemId } = verdict;
-  const q = (si: number) => (verdict.quantity === "ratio" ? formatPercent(si) : show(si));
-  const show = (si: number) =>
-    format(si, verdict.quantity as Exclude<Verdict["quantity"], "ratio">, system);
-  const head = (si: number) => format(si, "head", system);
-  const flow = (si: number) => format(si, "flow", system);
-  const at = CASES[levelCase];
-  const item = itemId ? itemName(path, itemId, system) : "the line";
-  const bad = verdict.level !== "good";
-  const x = (name: string) => extra[name] ?? 0;
-  const larger = largerSize(path, itemId);
-
-  const words = (title: string, sentence: string, mend?: string): VerdictWords =>
-    bad && mend ? { title, sentence, mend } : { title, sentence };
-
-  switch (verdict.code) {
-    case "cannot-lift":
-      return words(
-        "Cannot lift",
-        `At ${at} the line asks for ${q(limit)} before any water moves; this pump makes at most ${q(value)}.`,
-        `It is ${head(x("shortfall"))} short. Choose a pump with more head, or lower the outlet.`,
-      );
-    case "below-curve":
-      return words(
-        "Below the published curve",
-        `At ${at} the line asks for ${q(limit)} at ${flow(x("firstFlow"))}, where the published curve starts with ${q(value)}.`,
-        "Choose a pump with more head: what this one does at less flow is not published.",
-      );
-    case "beyond-curve":
-      return words(
-        "Runs out past its curve",
-        `At ${at} the pump still has head to spare at ${q(value)}, the last published flow: it makes ${head(x("lastHead"))} and the line takes ${head(x("headNeeded"))}.`,
-        "Throttle the discharge, or choose a pump for more flow and less head. Run-out overloads motors.",
-      );
-    case "two-crossings":
-      return words(
-        "Two possible duties",
-        `At ${at} the drooping curve meets the line twice: ${q(limit)} is unstable, ${q(value)} holds.`,
-        x("startsFromRest")
-          ? "Watch for hunting when the valve is nearly shut."
-          : "From rest it cannot push the water over. Start with the line full and drained of back pressure, or choose a pump whose curve falls all the way.",
-      );
-    case "pump-held-shut":
-      return words(
-        `${item} adds nothing`,
-        `At ${at} the others hold ${q(limit)} against it; it makes at most ${q(value)}, and its check valve stays shut.`,
-        "It churns and heats its water. Match the pumps, or run them one at a time.",
-      );
-    case "backflow-unguarded":
-      return words(
-        `${item} has no check valve of its own`,
-        "When it stands, the others drive water back through it and spin it the wrong way.",
-        "Fit a check valve between it and the place where the lines meet.",
-      );
-    case "branch-runs-back":
-      return words(
-        "Water runs back through a branch",
-        `${q(value)} runs against the path through ${item} at ${at}: a higher outlet empties into a lower one.`,
-        "Fit a check valve in that branch, or bring the outlets to one height.",
-      );
-    case "outlets-uneven":
-      return words(
-        bad ? "Outlets share unevenly" : "Outlets share evenly",
-        `${item} passes ${q(value)} at ${at}, the strongest ${q(limit)}: ${formatPercent(limit > 0 ? value / limit : 0)} of it.`,
-        "Lay the weak branch larger, throttle the strong one, or run them in turn.",
-      );
-    case "outlet-dry":
-      return words(
-        "An outlet gets no water",
-        `Nothing comes out of ${item} at ${at}: the pressure where its branch leaves is spent.`,
-        "Lay the way to it larger, lower it, or throttle the other outlets.",
-      );
-    case "outlet-floods":
-      return words(
-        "Outlet under high water",
-        `The pipe ends at ${q(value)} and the receiving water rises to ${q(limit)}: silt and water come back when the pump stands.`,
-        "Raise the outlet above high water, fit a check valve, or clean it every year.",
-      );
-    case "siphons":
-      return words(
-        "Siphons",
-        `The outlet lies ${head(x("fall"))} below ${at}: about ${q(value)} runs through with the pump off, once the line is full.`,
-        "Break the siphon with an air inlet at the top of the line, or fit a valve.",
-      );
-    case "wanted-flow":
-      return words(
-        verdict.level === "good" ? "Delivers what is wanted" : "Less flow than wanted",
-        `${q(value)} at ${at}; wanted ${q(limit)}${value >= limit ? "." : `, ${formatPercent(1 - value / limit)} short.`}`,
-        "Lay a larger size where the ledger shows most head, or choose a stronger pump.",
-      );
-    case "intake-uncovered":
-      return words(
-        "Intake above the water",
-        `The intake is at ${q(value)} and ${at} is at ${q(limit)}: the pump would draw air.`,
-        `Lower the intake by at least ${head(value - limit)}, and keep it covered.`,
-      );
-    case "pump-not-under-water":
-      return words(
-        "Submersible pump out of the water",
-        `The pump stands ${q(value)} above ${at}.`,
-        "Lower it under the water: a submersible neither draws water up nor cools itself in air.",
-      );
-    case "suction-lift-barometric":
-      return words(
-        liftTitle(verdict),
-        `Suction lifts ${q(value)} at ${at}, friction counted; air pressure here holds ${q(limit)} at the very most.`,
-        mendLift(value, limit, head),
-      );
-    case "suction-lift-pump":
-      return words(
-        liftTitle(verdict),
-        `Suction lifts ${q(value)} at ${at}, friction counted; at this altitude and water temperature the pump holds ${q(limit)}.`,
-        mendLift(value, limit, head),
-      );
-    case "suction-boils":
-      return words(
-        "Suction pressure too low",
-        `At ${at} the pressure falls to ${q(value)} at ${item}; water boils at ${q(limit)}.`,
-        "Lower the high point of the suction, shorten it, or lay it larger.",
-      );
-    case "npsh-margin":
-      return words(
-        bad ? "NPSH margin thin" : "NPSH margin",
-        `${q(value)} available at ${at}; the pump needs ${q(limit)}.`,
-        "Lower the pump, or lay the suction shorter and larger, before it cavitates.",
-      );
-    case "suction-velocity":
-      return words(
-        bad ? "Suction too fast" : "Suction velocity",
-        `${q(value)} in ${item} at ${at}; keep suction at or below ${q(limit)}.`,
-        larger ? `Lay it in ${larger}.` : "Lay a larger suction.",
-      );
-    case "discharge-velocity-high":
-      return words(
-        "Discharge too fast",
-        `${q(value)} in ${item} at ${at}; above ${q(limit)} friction and surge grow quickly.`,
-        larger ? `Lay it in ${larger}.` : "Lay a larger size.",
-      );
-    case "discharge-velocity-low":
-      return words(
-        "Discharge slow",
-        `${q(value)} in ${item} at ${at}; below ${q(limit)} grit settles in the line.`,
-        "A smaller size would carry grit along, at the price of head. With clean water this may stand.",
-      );
-    case "discharge-velocity":
-      return words(
-        "Discharge velocity",
-        `${q(x("slowest"))} to ${q(value)} along the line, inside ${q(x("low"))} to ${q(limit)}.`,
-      );
-    case "check-valve-flutters":
-      return words(
-        "Valve may flutter",
-        `${q(value)} through ${item} at ${at}; its disc stays fully open from ${q(limit)}.`,
-        "Fit a smaller or a spring-loaded check valve, or accept some wear and noise.",
-      );
-    case "pressure-rating":
-      return words(
-        bad ? "Pressure close to the rating or over it" : "Pressure within the rating",
-        `With the outlet shut ${item} sees ${q(value)}; it is rated ${q(limit)} at this water temperature.${x("shutoffUnknown") ? " The shut-off head is not published, so the true pressure is higher." : ""}`,
-        "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
-      );
-    case "pressure-rating-unknown":
-      return words(
-        "Pressure rating not known",
-        `With the outlet shut ${item} sees ${q(value)}; no rating is stocked for it at this water temperature.`,
-        "Read the rating off the pipe and its joints before filling the line.",
-      );
-    case "hole-wastes":
-      return words(
-        x("leaks") ? "Leaks" : "Vent hole",
-        `${q(value)} is lost at ${at}, ${formatPercent(x("share"), 1)} of what the pump moves.`,
-        x("leaks")
-          ? "Mend the leak: tighten the clamp, or replace the joint."
-          : "A vent hole of 3 to 5 mm (1/8 to 3/16 in) is enough. Drill it smaller.",
-      );
-    case "surge":
-      return words(
-        bad ? "A sudden stop overloads the pipe" : "Surge within the rating",
-        `Stopped suddenly, ${item} sees ${q(value)}, of which ${q(x("rise"))} is surge; it is rated ${q(limit)}.`,
-        "Close valves slowly, fit a spring-loaded check valve, or lay a larger or stronger pipe.",
-      );
-    case "submergence":
-      return words(
-        bad ? "Intake may draw air" : "Intake deep enough",
-        `${q(value)} of water over the intake at ${at}; ${q(limit)} keeps a vortex away.`,
-        "Lower the intake, widen its mouth, or float a board over it.",
-      );
-    case "loses-prime":
-      return words(
-        bad ? "Loses its prime when stopped" : "Foot valve holds the prime",
-        `The suction line holds ${q(value)}${bad ? ", and nothing keeps it there." : ": fill it before the first start."}`,
-        "Fit a foot valve, or a pump that primes itself each time, and keep every joint air-tight.",
-      );
-    case "drains-back":
-      return words(
-        "Line runs back at each stop",
-        `No check valve: ${q(value)} runs back through the pump when it stops, and may spin it backwards.`,
-        "Fit a check valve above the pump, arrow up.",
-      );
-    case "traps-air":
-      return words(
-        x("suction") ? "Suction has a hump that traps air" : "Line has a hump that traps air",
-        `The line rises to ${q(value)} after ${item} and falls again.`,
-        x("suction")
-          ? "Lay the suction rising all the way to the pump."
-          : "Take the hump out, or fit an air valve at its top.",
-      );
-    case "discharge-under-suction":
-      return words(
-        "Part of the discharge is under suction",
-        `The pressure falls to ${q(value)} at ${item} at ${at}: joints may draw air and lay-flat collapses.`,
-        "Let air in at the top, or hold the line full with a valve near the outlet.",
-      );
-    case "operating-region":
-      return words(
-        bad ? "Away from its best region" : "In its best region",
-        `Runs at ${q(value)} of best-efficiency flow (${flow(x("bestFlow"))}${x("guessed") ? ", guessed as the middle of the curve" : ""}) at ${at}; 70 to 120 % is kind to it.`,
-        value < limit
-          ? "A smaller pump would be happier here, or a line that lets more through."
-          : "A larger pump would be happier here; check the motor's current.",
-      );
-    case "hazen-williams-range":
-      return words(
-        "Outside Hazen–Williams",
-        `${item}: ${[
-          x("temperature") ? "water outside 5–25 °C" : "",
-          x("velocity") ? `faster than ${format(3, "velocity", system)}` : "",
-          x("bore") ? `bore under ${format(0.05, "diameter", system)}` : "",
-        ]
-          .filter(Boolean)
-          .join(", ")}.`,
-        "Switch the job to Darcy–Weisbach.",
-      );
-    case "schools-disagree":
-      return words(
-        "The two friction formulas disagree",
-        `The other formula gives ${q(value)} instead of ${q(limit)}.`,
-        "Trust Darcy–Weisbach for small bores and water away from 15 °C.",
-      );
-  }
+/** How one judgement's numbers and places are said. */
+interface Voice {
+  /** in the judgement's own quantity */
+  value: string;
+  limit: string;
+  /** the water's state, such as "low water" */
+  water: string;
+  /** the item it is about */
+  item: string;
+  bad: boolean;
+  /** the next size up of that item's pipe, where there is one */
+  larger: string | undefined;
+  head: (si: number) => string;
+  flow: (si: number) => string;
+  pressure: (si: number) => string;
+  velocity: (si: number) => string;
+  diameter: (si: number) => string;
 }
 
-function liftTitle({ level, code }: { level: Verdict["level"]; code: VerdictCode }): string {
-  const whose = code === "suction-lift-pump" ? "the pump" : "air pressure";
-  if (level === "good")
-    return `Suction lift within ${whose === "the pump" ? "the pump’s limit" : "the barometric limit"}`;
-  return level === "stop"
+type Said = [title: string, sentence: string, mend?: string];
+type Words = {
+  [C in CheckCode]: (judgement: Extract<Judgement, { code: C }>, say: Voice) => Said;
+};
+
+export function checkWords(
+  judgement: Judgement,
+  path: readonly PathItem[],
+  system: UnitSystem,
+): CheckWords {
+  const { quantity, itemId, limit = 0 } = judgement;
+  const show = (kind: typeof quantity) => (si: number) =>
+    kind === "ratio" ? formatPercent(si) : format(si, kind, system);
+  const say: Voice = {
+    value: show(quantity)(judgement.value),
+    limit: show(quantity)(limit),
+    water: WATER[judgement.at],
+    item: itemId ? itemName(path, itemId, system) : "the line",
+    bad: judgement.severity !== "good",
+    larger: largerSize(path, itemId),
+    head: show("head"),
+    flow: show("flow"),
+    pressure: show("pressure"),
+    velocity: show("velocity"),
+    diameter: show("diameter"),
+  };
+  const tell = WORDS[judgement.code] as (own: Judgement, say: Voice) => Said;
+  const [title, sentence, mend] = tell(judgement, say);
+  return say.bad && mend ? { title, sentence, mend } : { title, sentence };
+}
+
+/** One entry a check: the compiler names what is missing. */
+const WORDS: Words = {
+  "pump-placement": ({ facts }, say) => [
+    MISPLACED[facts.why].title,
+    `${say.item}: ${MISPLACED[facts.why].sentence}`,
+    MISPLACED[facts.why].mend,
+  ],
+  "cannot-lift": ({ facts, value }, say) =>
+    facts.short === "friction"
+      ? [
+          "Cannot push through",
+          `At ${say.water} this pump could lift the ${say.head(facts.staticHead)} alone, but its curve droops: at no flow does it make what lift and friction ask together. At the closest it is ${say.value} short.`,
+          "Lay a larger size, or choose a pump with more head.",
+        ]
+      : [
+          "Cannot lift",
+          `At ${say.water} the line asks for ${say.head(facts.staticHead)} before any water moves; this pump makes at most ${say.head(facts.bestHead)}.`,
+          value > 0
+            ? `It is ${say.value} short. Choose a pump with more head, or lower the outlet.`
+            : "Nothing is left to move water with. Choose a pump with more head, or lower the outlet.",
+        ],
+  "pump-held-shut": ({ facts }, say) => [
+    `${say.item} adds nothing`,
+    `At ${say.water} the others hold ${say.head(facts.staticHead)} against it; it makes at most ${say.head(facts.bestHead)}, and its check valve stays shut.`,
+    "It churns and heats its water. Match the pumps, or run them one at a time.",
+  ],
+  "below-curve": ({ facts }, say) => [
+    "Below the published curve",
+    `At ${say.water} the line asks for ${say.limit} at ${say.flow(facts.firstFlow)}, where the published curve starts with ${say.head(facts.firstHead)}.`,
+    "Choose a pump with more head: what this one does at less flow is not published.",
+  ],
+  "beyond-curve": ({ facts }, say) => [
+    "Runs out past its curve",
+    `At ${say.water} the pump still has head to spare at ${say.value}, the last published flow: it makes ${say.head(facts.lastHead)} and the line takes ${say.head(facts.headNeeded)}.`,
+    "Throttle the discharge, or choose a pump for more flow and less head. Run-out overloads motors.",
+  ],
+  "two-crossings": ({ facts }, say) => [
+    "Two possible duties",
+    `At ${say.water} the drooping curve meets the line twice: ${say.limit} is unstable, ${say.value} holds.`,
+    facts.startsFromRest
+      ? "Watch for hunting when the valve is nearly shut."
+      : "From rest it cannot push the water over. Start with the line full and drained of back pressure, or choose a pump whose curve falls all the way.",
+  ],
+  "backflow-unguarded": (_, say) => [
+    `${say.item} has no check valve of its own`,
+    `When it stands, the others drive water back through it and spin it the wrong way; ${say.value} of its own pipe empties too.`,
+    "Fit a check valve between it and the place where the lines meet.",
+  ],
+  "branch-runs-back": (_, say) => [
+    "Water runs back through a branch",
+    `${say.value} runs against the path through ${say.item} at ${say.water}: a higher outlet empties into a lower one.`,
+    "Fit a check valve in that branch, or bring the outlets to one height.",
+  ],
+  "drain-floods": ({ facts }, say) => [
+    "Floods an open drain",
+    `${say.value} comes up over the rim of ${say.item} at ${say.water}, ${formatPercent(facts.share)} of what the pump moves: the pumped line stands under more pressure there than the rim is high.`,
+    "Part them: give the drain a line of its own to the pit or the street. Raising its rim helps only while nothing else changes.",
+  ],
+  "outlet-dry": ({ facts }, say) => [
+    "An outlet gets no water",
+    `Nothing comes out of ${say.item} at ${say.water}: it asks for ${say.head(facts.asked)}, and where its way leaves the head reaches ${say.head(facts.reached)}.`,
+    "Lay the way to it larger, lower it, or throttle the other outlets.",
+  ],
+  "outlets-uneven": ({ facts }, say) => [
+    say.bad ? "Outlets share unevenly" : "Outlets share evenly",
+    `${say.item} passes ${say.flow(facts.least)} at ${say.water}, the strongest ${say.flow(facts.most)}: ${say.value} of it.`,
+    "Lay the weak branch larger, throttle the strong one, or run them in turn.",
+  ],
+  siphons: ({ facts }, say) => [
+    "Siphons",
+    `The outlet lies ${say.head(facts.fall)} below ${say.water}: about ${say.value} runs through with the pump off, once the line is full.`,
+    "Break the siphon with an air inlet at the top of the line, or fit a valve.",
+  ],
+  "wanted-flow": ({ value, limit = 0 }, say) => [
+    say.bad ? "Less flow than wanted" : "Delivers what is wanted",
+    `${say.value} at ${say.water}; wanted ${say.limit}${value >= limit ? "." : `, ${formatPercent(1 - value / limit)} short.`}`,
+    "Lay a larger size where the ledger shows most head, or choose a stronger pump.",
+  ],
+  "intake-uncovered": ({ facts }, say) => [
+    "Intake above the water",
+    `The intake is at ${say.head(facts.intake)} and ${say.water} is at ${say.head(facts.level)}: the pump would draw air.`,
+    `Lower the intake by at least ${say.value}, and keep it covered.`,
+  ],
+  "pump-not-under-water": (_, say) => [
+    "Submersible pump out of the water",
+    `The pump stands ${say.value} above ${say.water}.`,
+    "Lower it under the water: a submersible neither draws water up nor cools itself in air.",
+  ],
+  "suction-lift-barometric": ({ severity, value, limit = 0 }, say) => [
+    liftTitle(severity, "air pressure", "the barometric limit"),
+    `Suction lifts ${say.value} at ${say.water}, friction counted; air pressure here holds ${say.limit} at the very most.`,
+    mendLift(value, limit, say.head),
+  ],
+  "suction-lift-pump": ({ severity, value, limit = 0 }, say) => [
+    liftTitle(severity, "the pump", "the pump’s limit"),
+    `Suction lifts ${say.value} at ${say.water}, friction counted; at this altitude and water temperature the pump holds ${say.limit}.`,
+    mendLift(value, limit, say.head),
+  ],
+  "suction-boils": (_, say) => [
+    "Suction pressure too low",
+    `At ${say.water} the pressure falls to ${say.value} at ${say.item}; water boils at ${say.limit}.`,
+    "Lower the high point of the suction, shorten it, or lay it larger.",
+  ],
+  "npsh-margin": (_, say) => [
+    say.bad ? "NPSH margin thin" : "NPSH margin",
+    `${say.value} available at ${say.water}; the pump needs ${say.limit}.`,
+    "Lower the pump, or lay the suction shorter and larger, before it cavitates.",
+  ],
+  "suction-velocity": (_, say) => [
+    say.bad ? "Suction too fast" : "Suction velocity",
+    `${say.value} in ${say.item} at ${say.water}; keep suction at or below ${say.limit}.`,
+    say.larger ? `Lay it in ${say.larger}.` : "Lay a larger suction.",
+  ],
+  "discharge-velocity-high": (_, say) => [
+    "Discharge too fast",
+    `${say.value} in ${say.item} at ${say.water}; above ${say.limit} friction and surge grow quickly.`,
+    say.larger ? `Lay it in ${say.larger}.` : "Lay a larger size.",
+  ],
+  "discharge-velocity-low": (_, say) => [
+    "Discharge slow",
+    `${say.value} in ${say.item} at ${say.water}; below ${say.limit} grit settles in the line.`,
+    "A smaller size would carry grit along, at the price of head. With clean water this may stand.",
+  ],
+  "discharge-velocity": ({ facts }, say) => [
+    "Discharge velocity",
+    `${say.velocity(facts.slowest)} to ${say.value} along the line at ${say.water}, inside ${say.velocity(LIMITS.dischargeVelocityLow)} to ${say.limit}.`,
+  ],
+  "check-valve-flutters": (_, say) => [
+    "Valve may flutter",
+    `${say.value} through ${say.item} at ${say.water}; its disc stays fully open from ${say.limit}.`,
+    "Fit a smaller or a spring-loaded check valve, or accept some wear and noise.",
+  ],
+  "pressure-rating": ({ facts }, say) => [
+    say.bad ? "Pressure close to the rating or over it" : "Pressure within the rating",
+    `Dead-headed, the outlet shut, ${say.item} sees ${say.value}${whileRunning(facts.running, say)}; it is rated ${say.limit} at this water temperature.${facts.inWater ? " The water outside it is taken off." : ""}${facts.shutoffUnknown ? " The shut-off head is not published, so the true pressure is higher." : ""}`,
+    "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
+  ],
+  "pressure-rating-unknown": ({ facts }, say) => [
+    facts.gravityPipe ? "Gravity pipe under pressure" : "Pressure rating not known",
+    `Dead-headed, the outlet shut, ${say.item} sees ${say.value}${whileRunning(facts.running, say)}; no rating is stocked for it at this water temperature.`,
+    facts.gravityPipe
+      ? "Pipe made for gravity flow has no business on a pump. Lay pressure pipe."
+      : "Read the rating off the pipe and its joints before filling the line.",
+  ],
+  "hole-wastes": ({ facts }, say) => [
+    facts.leaks ? "Leaks" : "Vent hole’s share",
+    `${say.value} is lost at ${say.water}, ${formatPercent(facts.share, 1)} of what the pump moves.`,
+    facts.leaks
+      ? "Mend the leak: tighten the clamp, or replace the joint."
+      : "A vent hole of 3 to 5 mm (1/8 to 3/16 in) is enough. Drill it smaller.",
+  ],
+  "hole-misplaced": ({ facts }, say) =>
+    facts.why === "above-check"
+      ? [
+          "Vent hole in the wrong place",
+          `${say.item} is above the check valve: air caught between a pump and its own check valve cannot leave by it, and it only wastes water.`,
+          "Drill it between each pump and its own check valve, a few inches above the pump, slanting down so that it sprays into the pit.",
+        ]
+      : [
+          "Vent hole without a check valve",
+          `${say.item} has no check valve above it: air leaves by the line itself, and the hole only wastes water.`,
+          "Leave the hole out, or fit a check valve above it.",
+        ],
+  "air-lock": (_, say) => [
+    "May lock with air",
+    `At low water ${say.item} has ${say.value} of water over it, so it takes in air between runs; under its check valve the air cannot leave, and it hums and moves nothing.`,
+    "Drill a vent hole of 3 to 5 mm (1/8 to 3/16 in) between the pump and its check valve, a few inches up and slanting down, and clean it every year. Isolate and lock off first.",
+  ],
+  "outlet-floods": ({ facts }, say) => [
+    "Outlet under high water",
+    `The pipe ends at ${say.head(facts.outlet)} and the receiving water rises to ${say.head(facts.level)}: silt and water come back when the pump stands.`,
+    "Raise the outlet above high water, fit a check valve, or clean it every year.",
+  ],
+  surge: ({ facts }, say) => [
+    say.bad ? "A sudden stop overloads the pipe" : "Surge within the rating",
+    `Stopped suddenly at ${say.water}, ${say.item} sees ${say.value}, of which ${say.pressure(facts.rise)} is surge; it is rated ${say.limit}.`,
+    "Close valves slowly, fit a spring-loaded check valve, or lay a larger or stronger pipe.",
+  ],
+  submergence: (_, say) => [
+    say.bad ? "Intake may draw air" : "Intake deep enough",
+    `${say.value} of water over the intake at ${say.water}; ${say.limit} keeps a vortex away.`,
+    "Lower the intake, widen its mouth, or float a board over it.",
+  ],
+  "loses-prime": (_, say) => [
+    say.bad ? "Loses its prime when stopped" : "Foot valve holds the prime",
+    `The suction line holds ${say.value}${say.bad ? ", and nothing keeps it there." : ": fill it before the first start."}`,
+    "Fit a foot valve, or a pump that primes itself each time, and keep every joint air-tight.",
+  ],
+  "drains-back": (_, say) => [
+    "Line runs back at each stop",
+    `No check valve: ${say.value} runs back through the pump when it stops, and may spin it backwards.`,
+    "Fit a check valve above the pump, arrow up.",
+  ],
+  "traps-air": ({ facts }, say) => [
+    facts.suction ? "Suction has a hump that traps air" : "Line has a hump that traps air",
+    `The line rises to ${say.value} after ${say.item} and falls again.`,
+    facts.suction
+      ? "Lay the suction rising all the way to the pump."
+      : "Take the hump out, or fit an air valve at its top.",
+  ],
+  "discharge-under-suction": (_, say) => [
+    "Part of the discharge is under suction",
+    `The pressure falls to ${say.value} at ${say.item} at ${say.water}: joints may draw air and lay-flat collapses.`,
+    "Let air in at the top, or hold the line full with a valve near the outlet.",
+  ],
+  "operating-region": ({ facts, value }, say) => [
+    say.bad ? "Away from its best region" : "In its best region",
+    `Runs at ${say.value} of best-efficiency flow (${say.flow(facts.bestFlow)}${facts.guessed ? ", guessed as the middle of the curve" : ""}) at ${say.water}; 70 to 120 % is kind to it.`,
+    value < 1
+      ? "A smaller pump would be happier here, or a line that lets more through."
+      : "A larger pump would be happier here; check the motor's current.",
+  ],
+  "hazen-williams-range": ({ facts }, say) => [
+    "Outside Hazen–Williams",
+    `${say.item}: ${facts.concerns
+      .map(
+        (concern) =>
+          ({
+            temperature: "water outside 5–25 °C",
+            velocity: `faster than ${say.velocity(3)}`,
+            bore: `bore under ${say.diameter(0.05)}`,
+          })[concern],
+      )
+      .join(", ")}.`,
+    "Switch the job to Darcy–Weisbach.",
+  ],
+  "schools-disagree": (_, say) => [
+    "The two friction formulas disagree",
+    `The other formula gives ${say.value} instead of ${say.limit}.`,
+    "Trust Darcy–Weisbach for small bores and water away from 15 °C.",
+  ],
+};
+
+const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: string }> = {
+  "dry-pump-under-water": {
+    title: "A dry pump cannot stand in water",
+    sentence: "its motor is not made to stand below high water.",
+    mend: "Set it above high water and draw through a suction line, or choose a submersible. Isolate and lock off before anyone goes near.",
+  },
+  "dry-pump-in-casing": {
+    title: "A dry pump cannot go down a well",
+    sentence: "it stands below the well’s water.",
+    mend: "Choose a submersible well pump, or set this one at the top within its suction lift.",
+  },
+  "engine-in-pit": {
+    title: "No engine in a pit",
+    sentence: "exhaust gathers below ground, and carbon monoxide kills without warning.",
+    mend: "Stand it in the open, downwind and above high water, and draw through a suction line; or choose an electric pump.",
+  },
+  "engine-indoors": {
+    title: "No engine indoors",
+    sentence: "its exhaust is carbon monoxide, which kills without warning, doors open or not.",
+    mend: "Stand it in the open and away from windows and intakes, or choose an electric pump.",
+  },
+  "submersible-behind-suction": {
+    title: "A submersible does not draw through a pipe",
+    sentence: "its suction line leads to a pump that takes water in all round and is cooled by it.",
+    mend: "Put it in the water itself, fit it in a sleeve with a port for that line, or choose a surface pump.",
+  },
+};
+
+function whileRunning(running: number | undefined, { pressure }: Voice): string {
+  return running === undefined ? "" : `, running ${pressure(running)}`;
+}
+
+function liftTitle(severity: Severity, whose: string, limit: string): string {
+  if (severity === "good") return `Suction lift within ${limit}`;
+  return severity === "stop"
     ? `Suction lift too high for ${whose}`
     : `Suction lift near the limit of ${whose}`;
 }
 
 function mendLift(value: number, limit: number, head: (si: number) => string): string {
-  const over = value - 0.9 * limit;
+  const over = value - LIMITS.suctionReserve * limit;
   return `Lower the pump by ${head(over)}, cut suction friction, or move to a submersible.`;
 }
 

@@ -1,9 +1,10 @@
-import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
-import { shownUnit, toUnit, type UnitSystem } from "#contract/units/units.ts";
+import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
+import { format, formatDoubtful, formatPercent } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
 import { type AxisComparison, COVERAGE, type Comparison } from "#core/measurement/acceptance.ts";
 import type { HeadInput } from "#core/measurement/totalHead.ts";
 
-export const JUDGEMENTS = {
+export const ACCEPTANCE = {
   meets: "Meets its curve",
   "falls-short": "Falls short of its curve",
   "cannot-tell": "Cannot tell",
@@ -31,40 +32,47 @@ export const INPUT_NAMES: Record<HeadInput, string> = {
   holes: "Flow through holes",
 };
 
-/** A comparison in words. */
-export function comparisonWords(c: Comparison, system: UnitSystem) {
-  const mends: Record<Comparison["judgement"], string> = {
-    meets: "The pump is sound. If the job is still short of water, look at the line.",
-    "falls-short":
-      "Check the line and the levels first: a shortfall is more often the line than the pump. Then speed, rotation, air, and wear.",
-    "cannot-tell": c.improve
-      ? `The doubt is too wide to decide. Improve ${IMPROVE[c.improve]}.`
-      : "The reading lies where nothing is published. Throttle or open the discharge and read again.",
-  };
+/** A comparison as it is kept with the reading: what was said that day, in the reader's units of that day. */
+export function judgementOf(
+  comparison: Comparison,
+  on: string,
+  system: UnitSystem,
+): NonNullable<ReadingDocument["judged"]> {
+  const { acceptance, flow, head } = comparison;
+  const { measured, atHead, atFlow, misplaced } = comparisonWords(comparison, system);
   return {
-    title: JUDGEMENTS[c.judgement],
-    misplaced: c.gaugeMisplaced
-      ? "The gauge’s place is no longer on the line; it is taken to be at the pump’s port."
-      : undefined,
-    measured: `Measured ${plusMinus(c.flow.value, c.flow.standardUncertainty, "flow", system)} at ${plusMinus(c.head.value, c.head.standardUncertainty, "head", system)} of total head.`,
-    atHead: axisSentence(c.atHead, "flow", system),
-    atFlow: axisSentence(c.atFlow, "head", system),
-    mend: mends[c.judgement],
+    on,
+    acceptance,
+    flow: flow.value,
+    flowUncertainty: flow.standardUncertainty,
+    head: head.value,
+    headUncertainty: head.standardUncertainty,
+    sentences: [measured, atHead, atFlow, ...(misplaced ? [misplaced] : [])],
   };
 }
 
-/** "2.43 ± 0.08 L/s", expanded to about 95 %. */
-export function plusMinus(
-  value: number,
-  standardUncertainty: number,
-  quantity: "flow" | "head",
-  system: UnitSystem,
-): string {
-  const unit = shownUnit(quantity, system);
-  const expanded = formatNumber(COVERAGE * standardUncertainty, quantity, system);
-  // The value is given as finely as its doubt, no finer and no coarser.
-  const decimals = expanded.split(".")[1]?.length ?? 0;
-  return `${toUnit(value, unit).toFixed(decimals).replace("-", "−")} ± ${expanded} ${unit.symbol}`;
+/** A comparison in words. */
+export function comparisonWords(c: Comparison, system: UnitSystem) {
+  const mends: Record<Comparison["acceptance"], string> = {
+    meets: "The pump is sound. If the job is still short of water, look at the line.",
+    "falls-short":
+      "Check the line and the levels first: a shortfall is more often the line than the pump. Then speed, rotation, air, and wear.",
+    "cannot-tell": c.gaugeMisplaced
+      ? "Say where on the line the gauge stands now, and the reading can be judged."
+      : c.improve
+        ? `The doubt is too wide to decide. Improve ${IMPROVE[c.improve]}.`
+        : "The reading lies where nothing is published. Throttle or open the discharge and read again.",
+  };
+  return {
+    title: ACCEPTANCE[c.acceptance],
+    misplaced: c.gaugeMisplaced
+      ? "The gauge’s place is no longer on the line, so nothing can be told from it."
+      : undefined,
+    measured: `Measured ${formatDoubtful(c.flow.value, COVERAGE * c.flow.standardUncertainty, "flow", system)} at ${formatDoubtful(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)} of total head.`,
+    atHead: axisSentence(c.atHead, "flow", system),
+    atFlow: axisSentence(c.atFlow, "head", system),
+    mend: mends[c.acceptance],
+  };
 }
 
 function axisSentence(axis: AxisComparison, what: "flow" | "head", system: UnitSystem): string {

@@ -1,11 +1,11 @@
-import type { Finding, FindingCode } from "#core/line/diagnostic.ts";
+import type { Diagnostic, DiagnosticCode } from "#core/line/diagnostic.ts";
 
 /** What stands in the way of a solution, and what to do about it. */
-export function findingSentence({ code }: Finding): string {
+export function diagnosticSentence({ code }: Diagnostic): string {
   return SENTENCES[code];
 }
 
-const SENTENCES: Record<FindingCode, string> = {
+const SENTENCES: Record<DiagnosticCode, string> = {
   "no-pump": "There is no pump on the path. Add one where the pump stands.",
   "pump-not-chosen": "No pump is chosen yet. Pick one from the pump library.",
   "pump-unknown": "The pump named here is not kept with the job. Pick it from the library again.",

@@ -1,9 +1,10 @@
-import { format } from "#contract/units/format.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
+import { format, formatSize } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { FAMILIES, findPipeStock } from "#core/catalogue/pipes.ts";
 import { sizeOfFitting } from "#core/line/compileLine.ts";
-import { everyItem, type LevelCase, locate, type PathItem } from "#core/line/path.ts";
+import { everyItem, locate, type PathItem, type WaterLevel } from "#core/line/path.ts";
 
 /** "1-1/2 in PVC schedule 40" */
 export function stockName(stockId: string): string {
@@ -38,7 +39,7 @@ export function itemName(path: readonly PathItem[], id: string, system: UnitSyst
     case "split":
       return `Split in ${item.branches.length}`;
     case "orifice":
-      return `${item.purpose === "leak" ? "Leak" : "Vent hole"}, ${format(item.bore, "diameter", system)}`;
+      return `${item.purpose === "leak" ? "Leak" : "Vent hole"}, ${formatSize(item.bore, system, "nearest")}`;
   }
 }
 
@@ -52,12 +53,13 @@ export function openingName(opening: number): string {
 export const OUTLETS = {
   free: "Outlet into the open",
   submerged: "Outlet under water",
+  drain: "Open drain on the line",
   pressure: "Outlet under pressure",
   nozzle: "Nozzle or gun",
   emitter: "Sprinkler or emitter",
 } as const;
 
-export const CASES: Record<LevelCase, string> = {
+export const WATER: Record<WaterLevel, string> = {
   low: "low water",
   normal: "normal water",
   high: "high water",
@@ -70,4 +72,13 @@ export const UNSETTLED = {
   "cannot-lift": "none",
   "below-curve": "off curve",
   "beyond-curve": "past curve",
+  stopped: "off",
 } as const;
+
+export const PUMP_KINDS: Record<PumpDocument["kind"], string> = {
+  sump: "Sump",
+  transfer: "Transfer",
+  well: "Well",
+  "engine-pressure": "Engine, pressure",
+  "engine-trash": "Engine, trash",
+};

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
-import type { Verdict, VerdictCode } from "#core/check/verdict.ts";
+import { formatDoubtful } from "#contract/units/format.ts";
+import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import type { PathItem } from "#core/line/path.ts";
 import type { AxisComparison, Comparison } from "#core/measurement/acceptance.ts";
-import { verdictWords } from "./checks.ts";
-import { comparisonWords, plusMinus } from "./comparison.ts";
-import { findingSentence } from "./diagnostics.ts";
+import { checkWords } from "./checks.ts";
+import { comparisonWords } from "./comparison.ts";
+import { diagnosticSentence } from "./diagnostics.ts";
 import { itemName } from "./items.ts";
 
 const path: PathItem[] = [
@@ -19,89 +20,67 @@ const path: PathItem[] = [
   },
 ];
 
-function verdict(code: VerdictCode, over: Partial<Verdict>): Verdict {
-  return {
-    code,
-    level: "stop",
-    levelCase: "low",
-    quantity: "head",
-    value: 7.9,
-    limit: 6.4,
-    source: "s",
-    ...over,
-  };
+function judgement<C extends CheckCode>(
+  code: C,
+  over: Omit<Extract<Judgement, { code: C }>, "code" | "at" | "source" | "severity"> &
+    Partial<Pick<Judgement, "severity">>,
+): Judgement {
+  return { severity: "stop", at: "low", source: "s", ...over, code } as Judgement;
 }
 
-describe("verdicts in words", () => {
+describe("judgements in words", () => {
   it("say what, how much, and what to do, in the reader's units", () => {
-    const lift = verdict("suction-lift-pump", { itemId: "pump" });
-    expect(verdictWords(lift, path, "metric")).toEqual({
+    const lift = judgement("suction-lift-pump", {
+      itemId: "pump",
+      quantity: "head",
+      value: 7.9,
+      limit: 6.4,
+      facts: { staticLift: 7, friction: 0.9 },
+    });
+    expect(checkWords(lift, path, "metric")).toEqual({
       title: "Suction lift too high for the pump",
       sentence:
         "Suction lifts 7.90 m at low water, friction counted; at this altitude and water temperature the pump holds 6.40 m.",
       mend: "Lower the pump by 2.14 m, cut suction friction, or move to a submersible.",
     });
-    expect(verdictWords(lift, path, "us").sentence).toContain("25.9 ft");
+    expect(checkWords(lift, path, "us").sentence).toContain("25.9 ft");
   });
 
   it("name the next size where one is stocked", () => {
-    const fast = verdict("suction-velocity", {
+    const fast = judgement("suction-velocity", {
       quantity: "velocity",
       value: 1.9,
       limit: 1.5,
       itemId: "hose",
-      level: "watch",
+      severity: "watch",
+      facts: {},
     });
-    expect(verdictWords(fast, path, "metric").mend).toBe("Lay it in 3 in.");
+    expect(checkWords(fast, path, "metric").mend).toBe("Lay it in 3 in.");
   });
 
   it("leave out the mending where all is well", () => {
-    expect(
-      verdictWords(verdict("npsh-margin", { level: "good" }), path, "us").mend,
-    ).toBeUndefined();
+    const good = judgement("npsh-margin", {
+      quantity: "head",
+      value: 7,
+      limit: 3,
+      severity: "good",
+      facts: {},
+    });
+    expect(checkWords(good, path, "us").mend).toBeUndefined();
   });
 
-  it("never show a broken number, whatever the verdict", () => {
-    const codes: VerdictCode[] = [
-      "cannot-lift",
-      "below-curve",
-      "beyond-curve",
-      "two-crossings",
-      "siphons",
-      "wanted-flow",
-      "intake-uncovered",
-      "pump-not-under-water",
-      "suction-boils",
-      "discharge-velocity-high",
-      "discharge-velocity-low",
-      "discharge-velocity",
-      "check-valve-flutters",
-      "pressure-rating",
-      "pressure-rating-unknown",
-      "operating-region",
-      "hazen-williams-range",
-      "schools-disagree",
-      "surge",
-      "hole-wastes",
-      "submergence",
-      "loses-prime",
-      "drains-back",
-      "traps-air",
-      "discharge-under-suction",
-      "pump-held-shut",
-      "backflow-unguarded",
-      "branch-runs-back",
-      "outlets-uneven",
-      "outlet-dry",
-      "outlet-floods",
-    ];
-    for (const code of codes) {
-      for (const quantity of ["flow", "head", "velocity", "pressure", "ratio"] as const) {
-        const { title, sentence, mend } = verdictWords(verdict(code, { quantity }), path, "metric");
-        expect(`${title}${sentence}${mend}`).not.toMatch(/NaN|undefined(?!$)|\[object/);
-        expect(sentence).toMatch(/\.$/);
-      }
-    }
+  it("say what falls short when it is friction and not height", () => {
+    const facts = { staticHead: 21.4, bestHead: 22, short: "friction" } as const;
+    const short = judgement("cannot-lift", { quantity: "head", value: 1.17, facts });
+    const { sentence } = checkWords(short, path, "metric");
+    expect(sentence).toContain("lift and friction");
+    expect(sentence).toContain("1.17 m short");
+    const high = judgement("cannot-lift", {
+      quantity: "head",
+      value: 4.35,
+      facts: { staticHead: 26.35, bestHead: 22, short: "static-head" },
+    });
+    expect(checkWords(high, path, "metric").mend).toContain("4.35 m short");
   });
 });
 
@@ -116,8 +95,8 @@ it("items are called what a fitter calls them", () => {
   expect(itemName(path, "nobody", "us")).toBe("the line");
 });
 
-it("a finding says what to do about it", () => {
-  expect(findingSentence({ code: "pump-not-chosen" })).toMatch(/Pick one/);
+it("a diagnostic says what to do about it", () => {
+  expect(diagnosticSentence({ code: "pump-not-chosen" })).toMatch(/Pick one/);
 });
 
 describe("comparisons in words", () => {
@@ -128,21 +107,25 @@ describe("comparisons in words", () => {
     budget: [{ name: "discharge-gauge", share: 1 }],
     rated: 0.00342,
     allowed: -0.08,
-    judgement: "cannot-tell",
+    acceptance: "cannot-tell",
   };
   const comparison: Comparison = {
     flow: { value: 0.0031, standardUncertainty: 0.000035 },
     head: { value: 16.8, standardUncertainty: 0.57, budget: [] },
     atHead: axis,
     atFlow: { kind: "off-curve", where: "beyond-last-flow", hopeless: false },
-    judgement: "cannot-tell",
+    acceptance: "cannot-tell",
     gaugeMisplaced: false,
     improve: "discharge-gauge",
   };
 
   it("give the value as finely as its doubt", () => {
-    expect(plusMinus(0.0031, 0.000035, "flow", "metric")).toBe("3.10 ± 0.07 L/s");
-    expect(plusMinus(0.0031, 0.000035, "flow", "us")).toBe("49.1 ± 1.1 gpm");
+    expect(formatDoubtful(0.0031, 0.00007, "flow", "metric")).toBe("3.100 ± 0.070 L/s");
+    expect(formatDoubtful(0.0031, 0.00007, "flow", "us")).toBe("49.1 ± 1.1 gpm");
+    // A litre a minute typed as 1.65 gpm, known to a hundredth: never "± 0.0".
+    expect(formatDoubtful(1.65 * 6.30901964e-5, 0.02 * 6.30901964e-5, "flow", "us")).toBe(
+      "1.650 ± 0.020 gpm",
+    );
   });
 
   it("say which instrument to improve, and what is not published", () => {

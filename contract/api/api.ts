@@ -1,8 +1,4 @@
-import { z } from "zod";
-import { fieldTestSchema, readingSchema } from "../documents/fieldTest.ts";
 import type { FieldIssue } from "../documents/issues.ts";
-import { jobSchema } from "../documents/job.ts";
-import { pumpSchema } from "../documents/pump.ts";
 
 /** A stored document with what the server knows of it. */
 export interface Stored<T> {
@@ -13,19 +9,10 @@ export interface Stored<T> {
   document: T;
 }
 
-/** Body of a write. `revision` is 0 to create, otherwise the revision that was edited. */
-export const saveSchemas = {
-  jobs: saveOf(jobSchema),
-  pumps: saveOf(pumpSchema),
-  tests: saveOf(fieldTestSchema),
-  readings: saveOf(readingSchema),
-};
-
-function saveOf<T extends z.ZodType>(document: T) {
-  return z.object({
-    revision: z.number().int().min(0).max(2_000_000_000),
-    document,
-  });
+/** One of the states a document was ever saved in, newest first. */
+export interface Revision {
+  revision: number;
+  savedAt: string;
 }
 
 export type ApiError =

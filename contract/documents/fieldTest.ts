@@ -1,17 +1,23 @@
 import { z } from "zod";
 import type { Reading } from "#core/measurement/reading.ts";
+import { attachmentsSchema, day, fraction, idSchema, moment, text } from "./fields.ts";
 import type { Known } from "./known.ts";
-import { idSchema } from "./pump.ts";
 import { quantity, RANGES } from "./quantity.ts";
+import { type Versions, versioned } from "./versioned.ts";
 
-export const FIELD_TEST_FORMAT = "upright-gusher/field-test";
-export const FIELD_TEST_VERSION = 1;
+export const fieldTestVersions: Versions = {
+  format: "upright-gusher/field-test",
+  version: 2,
+  upgrades: { 1: (test) => test },
+};
 
-const fraction = (what: string) =>
-  z
-    .number({ error: `${what} must be a number.` })
-    .min(0, `${what} cannot be negative.`)
-    .max(0.5, `${what} cannot be more than 50 %.`);
+export const readingVersions: Versions = {
+  format: "upright-gusher/reading",
+  version: 2,
+  // The first readings said neither what they are nor how old.
+  unnamed: 1,
+  upgrades: { 1: (reading) => reading },
+};
 
 const gaugeFields = {
   pressure: quantity("pressure", RANGES.pressure),
@@ -21,9 +27,15 @@ const gaugeFields = {
 };
 
 /** One reading of a field test. */
-export const readingSchema = z.looseObject({
+export const readingShape = z.looseObject({
+  format: z.literal(readingVersions.format, {
+    error: `This is not a reading: format must be “${readingVersions.format}”.`,
+  }),
+  version: z.literal(readingVersions.version, {
+    error: "This version of the reading document is not known.",
+  }),
   testId: idSchema,
-  takenAt: z.iso.datetime({ error: "Give the time as YYYY-MM-DDThh:mm:ssZ." }),
+  takenAt: moment,
   note: z.string().max(1000).optional(),
   /** the pump it was taken on; a reading is held against no other */
   pumpId: idSchema.optional(),
@@ -61,28 +73,56 @@ export const readingSchema = z.looseObject({
     ],
     { error: "The suction side is a gauge or a water level." },
   ),
-  speedRatio: z.number().min(0.3).max(1.3).optional(),
+  speedRatio: z.number().min(0.1).max(1.3).optional(),
+  /** which outlet was measured, where there are several */
+  outletId: idSchema.optional(),
+  /** instruments of the firm's, by id */
+  instruments: z.array(idSchema).max(20).optional(),
+  /** the job as it stood when the reading was taken */
+  jobRevision: z.number().int().min(1).optional(),
+  /** what was said of it that day; later changes of job or pump do not touch it */
+  judged: z
+    .looseObject({
+      on: moment,
+      acceptance: z.enum(["meets", "falls-short", "cannot-tell"]),
+      /** m³/s and m through the pump, with their standard uncertainties */
+      flow: z.number(),
+      flowUncertainty: z.number().min(0),
+      head: z.number(),
+      headUncertainty: z.number().min(0),
+      /** the words of that day */
+      sentences: z.array(z.string().max(1000)).max(12),
+    })
+    .optional(),
+  attachments: attachmentsSchema.optional(),
 });
 
 /** A day's measuring on a job. Its readings are kept beside it, one row each. */
-export const fieldTestSchema = z.looseObject({
-  format: z.literal(FIELD_TEST_FORMAT, {
-    error: `This is not a field test: format must be “${FIELD_TEST_FORMAT}”.`,
+export const fieldTestShape = z.looseObject({
+  format: z.literal(fieldTestVersions.format, {
+    error: `This is not a field test: format must be “${fieldTestVersions.format}”.`,
   }),
-  version: z.literal(FIELD_TEST_VERSION, {
+  version: z.literal(fieldTestVersions.version, {
     error: "This version of the field test document is not known.",
   }),
   jobId: idSchema,
   title: z.string().trim().min(1, "Give the test a title.").max(120),
-  takenOn: z.iso.date({ error: "Give the day as YYYY-MM-DD." }),
+  takenOn: day,
   note: z.string().max(5000).optional(),
+  /** the very pump that was measured */
+  unitId: idSchema.optional(),
+  configuration: z.enum(["as-found", "as-left", "shop-stand"]).optional(),
+  by: text(80).optional(),
 });
 
-export type FieldTestDocument = Known<z.output<typeof fieldTestSchema>>;
-export type ReadingDocument = Known<z.output<typeof readingSchema>>;
+export const readingSchema = versioned(readingShape, readingVersions);
+export const fieldTestSchema = versioned(fieldTestShape, fieldTestVersions);
+
+export type FieldTestDocument = Known<z.output<typeof fieldTestShape>>;
+export type ReadingDocument = Known<z.output<typeof readingShape>>;
 
 /** The compiler's proof that the document serves the core. */
 export const coreReading = (reading: ReadingDocument): Reading => reading;
 
-export type FieldTestInput = Known<z.input<typeof fieldTestSchema>>;
-export type ReadingInput = Known<z.input<typeof readingSchema>>;
+export type FieldTestInput = Known<z.input<typeof fieldTestShape>>;
+export type ReadingInput = Known<z.input<typeof readingShape>>;

@@ -1,19 +1,79 @@
 import { z } from "zod";
+import { attachmentsSchema, day, idSchema, levelsSchema, text } from "./fields.ts";
 import type { Known } from "./known.ts";
-import { idSchema, pumpSchema } from "./pump.ts";
+import { pumpSchema, type pumpShape } from "./pump.ts";
 import { quantity, RANGES } from "./quantity.ts";
+import {
+  bodySchema,
+  fieldSchema,
+  needSchema,
+  overTimeSchema,
+  pressureTankSchema,
+  siteSchema,
+  wellSchema,
+} from "./site.ts";
+import { type Versions, versioned } from "./versioned.ts";
 
-export const JOB_FORMAT = "upright-gusher/job";
-export const JOB_VERSION = 1;
+export const jobVersions: Versions = {
+  format: "upright-gusher/job",
+  version: 2,
+  upgrades: {
+    // The source says what it is; a gas pressure made it a closed tank.
+    1: (job) => ({ ...job, source: sourceOfVersion1(job.source) }),
+  },
+};
+
+function sourceOfVersion1(source: unknown): unknown {
+  if (typeof source !== "object" || source === null || Array.isArray(source)) return source;
+  const { gasPressure, ...rest } = source as Record<string, unknown>;
+  return gasPressure === undefined
+    ? { kind: "open", ...rest }
+    : { kind: "tank", ...rest, gasPressure };
+}
 
 const elevation = quantity("length", RANGES.elevation);
 
-export const levelsSchema = z.looseObject({ low: elevation, normal: elevation, high: elevation });
+/** The kinds of job the shelf of beginnings knows. */
+export const JOB_KINDS = ["sump-riser", "tank-to-tank", "pond-to-field", "well-to-tank"] as const;
+
+const sourceFields = { name: z.string().max(80).optional(), intake: elevation };
+const sourceSchema = z.discriminatedUnion(
+  "kind",
+  [
+    z.looseObject({ kind: z.literal("open"), ...sourceFields, level: levelsSchema }),
+    z.looseObject({
+      kind: z.literal("tank"),
+      ...sourceFields,
+      level: levelsSchema,
+      /** on the surface of a closed tank */
+      gasPressure: quantity("pressure", RANGES.gasPressure),
+    }),
+    z.looseObject({
+      kind: z.literal("mains"),
+      ...sourceFields,
+      /** with it shut, and what it gives wide open into the air */
+      pressure: quantity("pressure", RANGES.emitterPressure),
+      openFlow: quantity("flow", RANGES.flow),
+    }),
+    z.looseObject({
+      kind: z.literal("well"),
+      ...sourceFields,
+      level: levelsSchema,
+      /** s = linear Q + quadratic Q², m from m³/s */
+      drawdown: z.looseObject({
+        linear: z.number().min(0).max(1e7),
+        quadratic: z.number().min(0).max(1e10),
+      }),
+    }),
+  ],
+  { error: "A source is open water, a tank, mains or a well." },
+);
 
 const outletSchema = z.discriminatedUnion(
   "type",
   [
     z.looseObject({ type: z.literal("free") }),
+    z.looseObject({ type: z.literal("drain") }),
     z.looseObject({
       type: z.literal("submerged"),
       level: levelsSchema,
@@ -35,7 +95,7 @@ const outletSchema = z.discriminatedUnion(
       pressure: quantity("pressure", RANGES.emitterPressure),
     }),
   ],
-  { error: "An outlet is of type free, submerged, pressure, nozzle or emitter." },
+  { error: "An outlet is of type free, submerged, drain, pressure, nozzle or emitter." },
 );
 
 const stockId = z.string().min(1, "Choose a size.").max(64);
@@ -100,52 +160,73 @@ const orificeSchema = z.looseObject({
 
 const KINDS = "A part of the path is a pipe, fitting, rise, pump, outlet, orifice or split.";
 
-const branchItemSchema = z.discriminatedUnion(
-  "kind",
-  [pipeSchema, fittingSchema, riseSchema, pumpItemSchema, outletItemSchema, orificeSchema],
-  { error: KINDS },
-);
+type PlainItem = z.output<typeof plainItemSchema>;
+type PlainInput = z.input<typeof plainItemSchema>;
+const plainItemSchema = z.discriminatedUnion("kind", [
+  pipeSchema,
+  fittingSchema,
+  riseSchema,
+  pumpItemSchema,
+  outletItemSchema,
+  orificeSchema,
+]);
 
-/** Branches hold plain items: a line that parts again is a split further along the path. */
-const splitSchema = z.looseObject({
+interface SplitOf<Item> {
+  kind: "split";
+  id: string;
+  branches: (Item | SplitOf<Item>)[][];
+}
+
+/** A branch is a path of its own, and may part again. */
+const splitShape = z.looseObject({
   kind: z.literal("split"),
   id: idSchema,
-  branches: z.array(z.array(branchItemSchema).max(200)).min(2).max(20),
+  branches: z
+    .array(z.array(z.lazy(() => pathItemSchema)).max(200))
+    .min(2, "A split has at least two branches.")
+    .max(20, "A split takes at most twenty branches."),
 });
 
-const pathItemSchema = z.discriminatedUnion("kind", [...branchItemSchema.options, splitSchema], {
-  error: KINDS,
-});
+type PathItemOf<Item> = Item | SplitOf<Item>;
+const pathItemSchema: z.ZodType<
+  PathItemOf<PlainItem>,
+  PathItemOf<PlainInput>
+> = z.discriminatedUnion(
+  "kind",
+  [
+    pipeSchema,
+    fittingSchema,
+    riseSchema,
+    pumpItemSchema,
+    outletItemSchema,
+    orificeSchema,
+    splitShape as never,
+  ],
+  { error: KINDS },
+) as never;
 
 /**
  * A job: where the water is, the path it takes, the pump, and the conditions. Levels are elevations
  * above one datum of the job's own. Quantities are SI or text with a unit.
  */
-export const jobSchema = z
+export const jobShape = z
   .looseObject({
-    format: z.literal(JOB_FORMAT, { error: `This is not a job: format must be “${JOB_FORMAT}”.` }),
-    version: z.literal(JOB_VERSION, { error: "This version of the job document is not known." }),
+    format: z.literal(jobVersions.format, {
+      error: `This is not a job: format must be “${jobVersions.format}”.`,
+    }),
+    version: z.literal(jobVersions.version, {
+      error: "This version of the job document is not known.",
+    }),
+    /** what it was begun as */
+    kind: z.enum(JOB_KINDS).optional(),
     name: z.string().trim().min(1, "Give the job a name.").max(120, "The name is too long."),
     place: z.string().max(200).optional(),
     note: z.string().max(5000).optional(),
     /** what the levels are measured from */
     datum: z.string().max(120).optional(),
-    source: z.looseObject({
-      name: z.string().max(80).optional(),
-      level: levelsSchema,
-      intake: elevation,
-      /** on the surface of a closed tank */
-      gasPressure: quantity("pressure", RANGES.gasPressure).optional(),
-    }),
+    source: sourceSchema,
     path: z.array(pathItemSchema).max(2000, "A path takes at most 2000 parts."),
-    site: z.looseObject({
-      altitude: quantity("length", RANGES.altitude),
-      waterTemperature: quantity("temperature", RANGES.waterTemperature),
-      specificGravity: z
-        .number({ error: "The specific gravity must be a number." })
-        .min(0.9, "The specific gravity cannot be less than 0.9.")
-        .max(1.6, "The specific gravity cannot be more than 1.6."),
-    }),
+    site: siteSchema,
     method: z.looseObject({
       friction: z.enum(["darcy-weisbach", "hazen-williams"]),
       fittings: z.enum(["coefficient", "equivalent-length"]),
@@ -168,28 +249,72 @@ export const jobSchema = z
       .optional(),
     /** the pumps the path names, copied when chosen so that the job is whole on its own */
     pumps: z.array(pumpSchema).max(20),
+    customer: z.looseObject({ name: text(120), contact: text(200).optional() }).optional(),
+    /** what is owed next */
+    milestones: z
+      .array(z.looseObject({ what: text(120), due: day.optional(), done: day.optional() }))
+      .max(100)
+      .optional(),
+    /** paths of fields that hold a default nobody typed yet */
+    assumed: z.array(text(120)).max(200).optional(),
+    /** what the customer was told */
+    promise: z
+      .looseObject({
+        revision: z.number().int().min(1),
+        flow: quantity("flow", RANGES.flow),
+        low: quantity("flow", RANGES.flow).optional(),
+        high: quantity("flow", RANGES.flow).optional(),
+        on: day.optional(),
+      })
+      .optional(),
+    attachments: attachmentsSchema.optional(),
+    /** changes of the job kept as data, each under a label */
+    variants: z
+      .array(
+        z.looseObject({
+          label: text(80),
+          changes: z
+            .array(z.looseObject({ field: text(200), value: z.json() }))
+            .min(1)
+            .max(100),
+        }),
+      )
+      .max(50)
+      .optional(),
+    need: needSchema.optional(),
+    bodies: z.array(bodySchema).max(20).optional(),
+    overTime: overTimeSchema.optional(),
+    well: wellSchema.optional(),
+    pressureTank: pressureTankSchema.optional(),
+    field: fieldSchema.optional(),
   })
   .superRefine((job, context) => {
     const seen = new Set<string>();
-    const claim = (id: string, path: (string | number)[]) => {
-      if (seen.has(id)) {
-        const message = `Two parts of the path are called “${id}”.`;
-        context.addIssue({ code: "custom", path: [...path, "id"], message });
-      }
-      seen.add(id);
-    };
-    for (const [i, item] of job.path.entries()) {
-      claim(item.id, ["path", i]);
-      if (item.kind !== "split") continue;
-      for (const [b, branch] of item.branches.entries()) {
-        for (const [k, inner] of branch.entries()) {
-          claim(inner.id, ["path", i, "branches", b, k]);
+    const claimAll = (items: readonly PathItemOf<PlainItem>[], at: (string | number)[]): void => {
+      for (const [i, item] of items.entries()) {
+        if (seen.has(item.id)) {
+          const message = `Two parts of the path are called “${item.id}”.`;
+          context.addIssue({ code: "custom", path: [...at, i, "id"], message });
         }
+        seen.add(item.id);
+        if (item.kind !== "split") continue;
+        for (const [b, branch] of item.branches.entries())
+          claimAll(branch, [...at, i, "branches", b]);
       }
-    }
+    };
+    claimAll(job.path, ["path"]);
   });
 
-export type JobDocument = Known<z.output<typeof jobSchema>>;
-export type JobInput = Known<z.input<typeof jobSchema>>;
-export type JobPathItem = JobDocument["path"][number];
-export type JobBranchItem = Exclude<JobPathItem, { kind: "split" }>;
+export const jobSchema = versioned(jobShape, jobVersions);
+
+type Job = Known<z.output<typeof jobShape>>;
+export type JobDocument = Omit<Job, "path" | "pumps"> & {
+  path: JobPathItem[];
+  pumps: Known<z.output<typeof pumpShape>>[];
+};
+type Input = Known<z.input<typeof jobShape>>;
+export type JobInput = Omit<Input, "path" | "pumps"> & {
+  path: PathItemOf<Known<PlainInput>>[];
+  pumps: Known<z.input<typeof pumpShape>>[];
+};
+export type JobPathItem = PathItemOf<Known<PlainItem>>;

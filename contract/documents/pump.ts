@@ -1,34 +1,43 @@
 import { z } from "zod";
+import { amount, fraction, idSchema, phases, text } from "./fields.ts";
 import type { Known } from "./known.ts";
 import { quantity, RANGES } from "./quantity.ts";
+import { type Versions, versioned } from "./versioned.ts";
 
-export const PUMP_FORMAT = "upright-gusher/pump";
-export const PUMP_VERSION = 1;
+export const pumpVersions: Versions = {
+  format: "upright-gusher/pump",
+  version: 2,
+  // Version 2 only adds fields that may be absent.
+  upgrades: { 1: (pump) => pump },
+};
 
 export const pumpPointSchema = z.looseObject({
   flow: quantity("flow", RANGES.curveFlow),
   head: quantity("head", RANGES.head),
   power: quantity("power", RANGES.power).optional(),
   npshRequired: quantity("head", RANGES.npsh).optional(),
+  current: amount("The current", 5000).optional(),
 });
 
-export const idSchema = z
-  .string()
-  .regex(/^[a-z0-9][a-z0-9-]{0,63}$/, "An id is 1 to 64 small letters, digits and hyphens.");
-
 /** A pump as its plate and its published curve describe it. Quantities are SI or text with a unit. */
-export const pumpSchema = z
+export const pumpShape = z
   .looseObject({
-    format: z.literal(PUMP_FORMAT, {
-      error: `This is not a pump: format must be “${PUMP_FORMAT}”.`,
+    format: z.literal(pumpVersions.format, {
+      error: `This is not a pump: format must be “${pumpVersions.format}”.`,
     }),
-    version: z.literal(PUMP_VERSION, { error: "This version of the pump document is not known." }),
+    version: z.literal(pumpVersions.version, {
+      error: "This version of the pump document is not known.",
+    }),
     id: idSchema,
     maker: z.string().trim().min(1, "Name the maker.").max(80),
     model: z.string().trim().min(1, "Name the model.").max(80),
     kind: z.enum(["sump", "transfer", "well", "engine-pressure", "engine-trash"]),
     drive: z.enum(["electric", "engine"]),
     submersible: z.boolean(),
+    /** how its power goes with flow, and whether a shut valve hurts it */
+    family: z
+      .enum(["radial", "mixed", "axial", "regenerative", "positive-displacement"])
+      .optional(),
     ratedSpeedRpm: quantity("speed", RANGES.speed),
     points: z
       .array(pumpPointSchema)
@@ -37,9 +46,49 @@ export const pumpSchema = z
     maxSuctionLift: quantity("head", RANGES.lift).optional(),
     suctionPort: quantity("diameter", RANGES.bore).optional(),
     dischargePort: quantity("diameter", RANGES.bore).optional(),
+    /** the largest body that passes */
     solids: quantity("diameter", RANGES.solids).optional(),
+    /** outside, where it goes down a casing or through a hatch */
+    diameter: quantity("diameter", RANGES.bore).optional(),
     mass: quantity("mass", RANGES.mass).optional(),
     tolerance: z.enum(["1B", "2B", "3B", "small"]),
+    electric: z
+      .looseObject({
+        volts: amount("The voltage", 1000).optional(),
+        phase: phases.optional(),
+        runningCurrent: amount("The current", 5000).optional(),
+        startingCurrent: amount("The starting current", 20_000).optional(),
+        powerFactor: z.number().min(0.2).max(1).optional(),
+        cord: quantity("length", RANGES.length).optional(),
+        plug: text(40).optional(),
+      })
+      .optional(),
+    switch: z
+      .looseObject({
+        kind: z.enum(["none", "tethered-float", "vertical-float", "sensor", "pressure-switch"]),
+        /** between switching on and off */
+        band: quantity("length", RANGES.depth).optional(),
+      })
+      .optional(),
+    /** depth of water it needs, and the most it may stand under */
+    leastDepth: quantity("length", RANGES.depth).optional(),
+    greatestDepth: quantity("length", RANGES.depth).optional(),
+    /** what it leaves on a floor */
+    film: quantity("diameter", RANGES.solids).optional(),
+    greatestTemperature: quantity("temperature", RANGES.waterTemperature).optional(),
+    startsPerHour: amount("The starts an hour", 3600).optional(),
+    leastFlow: quantity("flow", RANGES.flow).optional(),
+    engine: z
+      .looseObject({
+        power: quantity("power", RANGES.power).optional(),
+        fuel: z.enum(["petrol", "diesel", "gas"]).optional(),
+        tank: quantity("volume", RANGES.volume).optional(),
+      })
+      .optional(),
+    /** in the firm's money */
+    price: amount("The price", 1e7).optional(),
+    /** half-width of the published curve where it is only a sticker's, as a fraction */
+    curveDoubt: fraction("The doubt of the curve").optional(),
     note: z.string().max(2000).optional(),
   })
   .superRefine((pump, context) => {
@@ -62,13 +111,6 @@ export const pumpSchema = z
     }
   });
 
-export type PumpDocument = Known<z.output<typeof pumpSchema>>;
-export type PumpInput = Known<z.input<typeof pumpSchema>>;
-
-export const PUMP_KINDS: Record<PumpDocument["kind"], string> = {
-  sump: "Sump",
-  transfer: "Transfer",
-  well: "Well",
-  "engine-pressure": "Engine, pressure",
-  "engine-trash": "Engine, trash",
-};
+export const pumpSchema = versioned(pumpShape, pumpVersions);
+export type PumpDocument = Known<z.output<typeof pumpShape>>;
+export type PumpInput = Known<z.input<typeof pumpShape>>;

@@ -1,10 +1,12 @@
+import { INCH } from "#core/quantity/constants.ts";
 import { type Quantity, shownUnit, toUnit, type UnitSystem } from "./units.ts";
 
 /** Decimals that a fitter's inputs deserve, by the size of the number shown. */
 function decimalsFor(quantity: Quantity, system: UnitSystem, magnitude: number): number {
   switch (quantity) {
     case "flow":
-      return system === "us" ? (magnitude < 10 ? 1 : 0) : magnitude < 10 ? 2 : 1;
+      if (magnitude < 10) return 2;
+      return system === "us" && magnitude >= 100 ? 0 : 1;
     case "diameter":
       return system === "us" ? 3 : 1;
     case "velocity":
@@ -24,6 +26,14 @@ function decimalsFor(quantity: Quantity, system: UnitSystem, magnitude: number):
     case "length":
     case "head":
       return magnitude < 10 && system === "metric" ? 2 : 1;
+    case "density":
+    case "acceleration":
+    case "modulus":
+      return magnitude < 100 ? 2 : 0;
+    case "viscosity":
+      return 3;
+    case "ratio":
+      return magnitude < 0.1 ? 4 : magnitude < 10 ? 3 : magnitude < 1000 ? 1 : 0;
   }
 }
 
@@ -36,12 +46,54 @@ export function formatNumber(si: number, quantity: Quantity, system: UnitSystem)
 
 /** Number and unit, such as "2.43 L/s". */
 export function format(si: number, quantity: Quantity, system: UnitSystem): string {
-  return `${formatNumber(si, quantity, system)} ${shownUnit(quantity, system).symbol}`;
+  return `${formatNumber(si, quantity, system)} ${shownUnit(quantity, system).symbol}`.trimEnd();
 }
 
 export function formatPercent(fraction: number, decimals = 0): string {
   const text = (fraction * 100).toFixed(decimals);
   return `${Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−")} %`;
+}
+
+/**
+ * A number as finely as its doubt: the doubt has two figures, and the value ends where the doubt does.
+ * "2.43 ± 0.08" with the unit after it.
+ */
+export function formatDoubtful(
+  si: number,
+  doubt: number,
+  quantity: Quantity,
+  system: UnitSystem,
+): string {
+  const unit = shownUnit(quantity, system);
+  const spread = Math.abs(doubt / unit.factor);
+  const decimals =
+    spread > 0 ? Math.min(Math.max(1 - Math.floor(Math.log10(spread) + 1e-9), 0), 6) : 2;
+  const value = toUnit(si, unit).toFixed(decimals).replace("-", "−");
+  return `${value} ± ${spread.toFixed(decimals)} ${unit.symbol}`;
+}
+
+/**
+ * A size as the trade says it: in US units a fraction of an inch ("3/8 in", "1 1/2 in"), in sixteenths, below a
+ * quarter in thirty-seconds. `down` for what must pass: never more than there is.
+ */
+export function formatSize(si: number, system: UnitSystem, rounding: "nearest" | "down"): string {
+  if (system === "metric") {
+    const mm = si * 1000;
+    return `${Number(mm.toFixed(1))} mm`;
+  }
+  const inches = si / INCH;
+  const parts = inches < 0.25 ? 32 : 16;
+  const exact = inches * parts;
+  const count = Math.max(rounding === "down" ? Math.floor(exact + 1e-6) : Math.round(exact), 1);
+  const whole = Math.floor(count / parts);
+  let top = count % parts;
+  let bottom = parts;
+  while (top > 0 && top % 2 === 0) {
+    top /= 2;
+    bottom /= 2;
+  }
+  const fraction = top > 0 ? `${top}/${bottom}` : "";
+  return `${[whole > 0 ? String(whole) : "", fraction].filter(Boolean).join(" ")} in`;
 }
 
 /** Decimals of an entry field: finer than anything measured at a pit, without digits that mean nothing. */
@@ -58,14 +110,24 @@ const ENTRY_DECIMALS: Record<Quantity, Record<UnitSystem, number>> = {
   time: { metric: 2, us: 2 },
   mass: { metric: 1, us: 1 },
   speed: { metric: 0, us: 0 },
+  density: { metric: 1, us: 2 },
+  viscosity: { metric: 4, us: 4 },
+  acceleration: { metric: 4, us: 4 },
+  modulus: { metric: 2, us: 0 },
+  ratio: { metric: 4, us: 4 },
 };
 
+/** Figures within which a number somebody typed in this unit comes back as it was typed. */
+const TYPED_FIGURES = 7;
+
 /**
- * A number for an entry field: no trailing zeros and a plain minus sign. Rounded for reading; the
- * document keeps the value it has until someone types another.
+ * A number for an entry field: as it was typed, or, where it was typed in another unit, rounded for reading.
+ * No trailing zeros and a plain minus sign; the document keeps the value it has until someone types another.
  */
 export function formatForEntry(si: number, quantity: Quantity, system: UnitSystem): string {
   const value = toUnit(si, shownUnit(quantity, system));
-  const text = String(Number(value.toFixed(ENTRY_DECIMALS[quantity][system])));
+  const typed = Number(value.toPrecision(TYPED_FIGURES));
+  const asTyped = Math.abs(typed - value) <= 1e-12 * Math.max(Math.abs(value), 1);
+  const text = String(asTyped ? typed : Number(value.toFixed(ENTRY_DECIMALS[quantity][system])));
   return text === "-0" ? "0" : text;
 }

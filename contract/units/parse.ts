@@ -118,6 +118,11 @@ const NAMES: Record<Quantity, string> = {
   time: "time",
   mass: "weight",
   speed: "turning speed",
+  density: "density",
+  viscosity: "viscosity",
+  acceleration: "acceleration",
+  modulus: "stiffness",
+  ratio: "a plain number",
 };
 
 function fail(message: string): Parsed {

@@ -116,7 +116,7 @@ describe("what people type", () => {
 
   it("shows every quantity with its unit in both systems", () => {
     expect(format(0.00243, "flow", "metric")).toBe("2.43 L/s");
-    expect(format(0.00243, "flow", "us")).toBe("39 gpm");
+    expect(format(0.00243, "flow", "us")).toBe("38.5 gpm");
     expect(format(-2.5, "head", "metric")).toBe("−2.50 m");
     expect(format(-0.0001, "head", "metric")).toBe("0.00 m");
     for (const system of ["us", "metric"] as const) {

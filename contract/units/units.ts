@@ -1,3 +1,17 @@
+import {
+  BAR,
+  FOOT,
+  GALLON,
+  GRAVITY,
+  INCH,
+  POUND,
+  PSI,
+  ZERO_CELSIUS,
+} from "#core/quantity/constants.ts";
+import type { Quantity } from "#core/quantity/quantity.ts";
+
+export type { Quantity };
+
 /**
  * Units at the edge. Inside, every quantity is SI (m, m³/s, m of water, Pa, m³, W, K, s); what a person
  * reads or types is converted here and nowhere else.
@@ -6,20 +20,6 @@
  * Source: NIST SP 811 (2008), appendix B.
  */
 export type UnitSystem = "us" | "metric";
-
-export type Quantity =
-  | "flow"
-  | "length"
-  | "diameter"
-  | "head"
-  | "pressure"
-  | "velocity"
-  | "volume"
-  | "power"
-  | "temperature"
-  | "time"
-  | "mass"
-  | "speed";
 
 export interface Unit {
   /** as shown beside a number */
@@ -31,16 +31,11 @@ export interface Unit {
   aliases?: readonly string[];
 }
 
-const INCH = 0.0254;
-const FOOT = 0.3048;
-const GALLON = 3.785411784e-3;
-const POUND_FORCE_PER_INCH2 = 4.4482216152605 / INCH ** 2;
-
 /**
  * Pa per metre of water for turning a gauge pressure into a head at entry, at 15 °C
  * (999.1 kg/m³ × 9.80665 m/s²): 1 psi is 2.31 ft. Results use the job's own water.
  */
-export const PASCAL_PER_METRE = 999.1 * 9.80665;
+export const PASCAL_PER_METRE = 999.1 * GRAVITY;
 
 const length: Unit[] = [
   { symbol: "m", factor: 1, aliases: ["metre", "metres", "meter", "meters"] },
@@ -54,8 +49,8 @@ const length: Unit[] = [
 
 const pressure: Unit[] = [
   { symbol: "kPa", factor: 1e3 },
-  { symbol: "bar", factor: 1e5 },
-  { symbol: "psi", factor: POUND_FORCE_PER_INCH2, aliases: ["psig", "lb"] },
+  { symbol: "bar", factor: BAR },
+  { symbol: "psi", factor: PSI, aliases: ["psig", "lb"] },
   { symbol: "Pa", factor: 1 },
   { symbol: "MPa", factor: 1e6 },
   { symbol: "mbar", factor: 100 },
@@ -97,10 +92,10 @@ export const UNITS: Record<Quantity, readonly Unit[]> = {
   power: [
     { symbol: "W", factor: 1 },
     { symbol: "kW", factor: 1e3 },
-    { symbol: "hp", factor: 550 * FOOT * 4.4482216152605 },
+    { symbol: "hp", factor: 550 * FOOT * POUND * GRAVITY },
   ],
   temperature: [
-    { symbol: "°C", factor: 1, offset: 273.15, aliases: ["c", "degc"] },
+    { symbol: "°C", factor: 1, offset: ZERO_CELSIUS, aliases: ["c", "degc"] },
     { symbol: "°F", factor: 5 / 9, offset: 459.67 * (5 / 9), aliases: ["f", "degf"] },
     { symbol: "K", factor: 1 },
   ],
@@ -111,9 +106,44 @@ export const UNITS: Record<Quantity, readonly Unit[]> = {
   ],
   mass: [
     { symbol: "kg", factor: 1 },
-    { symbol: "lb", factor: 0.45359237, aliases: ["lbs"] },
+    { symbol: "lb", factor: POUND, aliases: ["lbs"] },
   ],
   speed: [{ symbol: "rpm", factor: 1, aliases: ["rev/min", "1/min", "/min"] }],
+  density: [
+    { symbol: "kg/m³", factor: 1 },
+    { symbol: "lb/ft³", factor: POUND / FOOT ** 3 },
+  ],
+  viscosity: [{ symbol: "mPa·s", factor: 1e-3, aliases: ["cp"] }],
+  acceleration: [
+    { symbol: "m/s²", factor: 1 },
+    { symbol: "ft/s²", factor: FOOT },
+  ],
+  modulus: [
+    { symbol: "GPa", factor: 1e9 },
+    { symbol: "ksi", factor: 1e3 * PSI },
+  ],
+  ratio: [{ symbol: "", factor: 1 }],
+};
+
+/** The SI unit a number is held in, as it is written beside one. */
+export const SI_SYMBOLS: Record<Quantity, string> = {
+  flow: "m³/s",
+  length: "m",
+  diameter: "m",
+  head: "m",
+  pressure: "Pa",
+  velocity: "m/s",
+  volume: "m³",
+  power: "W",
+  temperature: "K",
+  time: "s",
+  mass: "kg",
+  speed: "rpm",
+  density: "kg/m³",
+  viscosity: "Pa·s",
+  acceleration: "m/s²",
+  modulus: "Pa",
+  ratio: "",
 };
 
 /** The unit shown for a quantity in each system, and the one a bare number is read in. */
@@ -131,6 +161,11 @@ export const SHOWN: Record<UnitSystem, Record<Quantity, string>> = {
     time: "s",
     mass: "lb",
     speed: "rpm",
+    density: "lb/ft³",
+    viscosity: "mPa·s",
+    acceleration: "ft/s²",
+    modulus: "ksi",
+    ratio: "",
   },
   metric: {
     flow: "L/s",
@@ -145,6 +180,11 @@ export const SHOWN: Record<UnitSystem, Record<Quantity, string>> = {
     time: "s",
     mass: "kg",
     speed: "rpm",
+    density: "kg/m³",
+    viscosity: "mPa·s",
+    acceleration: "m/s²",
+    modulus: "GPa",
+    ratio: "",
   },
 };
 

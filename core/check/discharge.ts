@@ -1,208 +1,413 @@
-import { pressureRatingAt } from "../catalogue/pipes.ts";
+import { FAMILIES, pressureRatingAt } from "../catalogue/pipes.ts";
+import { derive, deriveOver, formula, sign, term } from "../formula/formula.ts";
+import {
+  DIFFERENCE,
+  JOUKOWSKY,
+  STATIC_PRESSURE,
+  SUM_OF_HEADS,
+  VELOCITY,
+  WAVE_SPEED,
+} from "../formula/laws.ts";
 import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
-import type { CaseSolution, Running, Solution } from "../hydraulics/solveLine.ts";
-import { joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
-import type { Line } from "../line/path.ts";
-import { unguardedOutlets } from "../line/profile.ts";
+import type { Running } from "../hydraulics/solveLine.ts";
+import { BULK_MODULUS, joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
+import type { Segment } from "../line/compiledLine.ts";
+import { levelsOf } from "../line/path.ts";
+import { segmentsInWater, unguardedOutlets } from "../line/profile.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
+import { type HazenWilliamsConcern, hazenWilliamsConcerns } from "../pipe/hazenWilliams.ts";
 import { GRAVITY } from "../quantity/constants.ts";
-import { LIMITS, PRACTICE, type Verdict } from "./verdict.ts";
+import {
+  type CheckContext,
+  check,
+  type Found,
+  LIMITS,
+  lessIsWorse,
+  moreIsWorse,
+  NO_FACTS,
+  type NoFacts,
+  PRACTICE,
+  whileRunning,
+} from "./check.ts";
+import { pointStep, velocityOf } from "./suction.ts";
 
-/** Speeds in suction and discharge against their windows, and what keeps check valves open. */
-export function velocityVerdicts(
-  solution: Solution,
-  solved: CaseSolution,
-  running: Running,
-): Verdict[] {
-  const { levelCase } = solved;
-  const verdicts: Verdict[] = [];
-  const { segments } = solution.line;
-  const velocityIn = (index: number, bore: number) =>
-    meanVelocity(Math.abs(running.flows.bySegment[index] as number), bore);
-  const speeds = segments.flatMap(({ kind, itemId, side, bore }, index) =>
-    kind === "pipe" ? [{ itemId, side, velocity: velocityIn(index, bore) }] : [],
-  );
-  const suction = speeds.filter((s) => s.side === "suction");
-  const discharge = speeds.filter((s) => s.side === "discharge");
-  const base = { levelCase, quantity: "velocity", source: PRACTICE } as const;
+/** What the discharge carries and holds. */
 
-  const fastestSuction = extreme(suction, (a, b) => a > b);
-  if (fastestSuction) {
-    const { itemId, velocity: value } = fastestSuction;
-    const level =
-      value > LIMITS.suctionVelocityStop
-        ? "stop"
-        : value > LIMITS.suctionVelocity
-          ? "watch"
-          : "good";
-    const limit = LIMITS.suctionVelocity;
-    verdicts.push({ ...base, code: "suction-velocity", level, itemId, value, limit });
-  }
-  const fastest = extreme(discharge, (a, b) => a > b);
-  const slowest = extreme(discharge, (a, b) => a < b);
-  if (fastest && slowest) {
-    const { dischargeVelocityHigh: high, dischargeVelocityLow: low } = LIMITS;
-    const tooFast = fastest.velocity > high;
-    const tooSlow = slowest.velocity < low;
-    if (tooFast) {
-      const { itemId, velocity: value } = fastest;
-      const code = "discharge-velocity-high";
-      verdicts.push({ ...base, code, level: "watch", itemId, value, limit: high });
-    }
-    if (tooSlow) {
-      const { itemId, velocity: value } = slowest;
-      const code = "discharge-velocity-low";
-      verdicts.push({ ...base, code, level: "watch", itemId, value, limit: low });
-    }
-    if (!tooFast && !tooSlow) {
-      const { itemId, velocity: value } = fastest;
-      const extra = { slowest: slowest.velocity, low };
-      const code = "discharge-velocity";
-      verdicts.push({ ...base, code, level: "good", itemId, value, limit: high, extra });
-    }
-  }
-  for (const [index, { fitting, itemId, bore }] of segments.entries()) {
-    const limit = fitting?.opensFullyAt;
-    const value = velocityIn(index, bore);
-    // Nothing flutters where nothing runs.
-    if (limit === undefined || value >= limit || value === 0) continue;
-    verdicts.push({
-      ...base,
-      code: "check-valve-flutters",
-      level: "watch",
-      itemId,
-      value,
-      limit,
-      source: "Crane TP 410, from memory",
-    });
-  }
-  return verdicts;
+interface Speed {
+  itemId: string;
+  velocity: number;
 }
 
-function extreme<T extends { velocity: number }>(
-  items: readonly T[],
-  beats: (a: number, b: number) => boolean,
-): T | undefined {
-  return items.reduce<T | undefined>(
-    (best, item) => (best && !beats(item.velocity, best.velocity) ? best : item),
-    undefined,
-  );
+/** Fastest and slowest discharge pipe while the line runs. */
+function speeds({ solution }: CheckContext, { state }: Running) {
+  let fastest: Speed | undefined;
+  let slowest: Speed | undefined;
+  for (const [i, { kind, side, itemId, bore }] of solution.line.segments.entries()) {
+    if (kind !== "pipe" || side !== "discharge") continue;
+    const velocity = meanVelocity(Math.abs(state.bySegment[i] as number), bore);
+    if (!fastest || velocity > fastest.velocity) fastest = { itemId, velocity };
+    if (!slowest || velocity < slowest.velocity) slowest = { itemId, velocity };
+  }
+  return fastest && slowest ? { fastest, slowest } : undefined;
+}
+
+export const dischargeVelocityHigh = check<NoFacts>({
+  quantity: "velocity",
+  each: "line",
+  find: (context) =>
+    whileRunning(context, (running, { at }) => {
+      const found = speeds(context, running)?.fastest;
+      const limit = LIMITS.dischargeVelocityHigh;
+      if (!found || found.velocity <= limit) return [];
+      const { itemId, velocity: value } = found;
+      return [{ severity: "watch", at, itemId, value, limit, source: PRACTICE, facts: NO_FACTS }];
+    }),
+  rank: moreIsWorse,
+  derive: velocityOf,
+});
+
+export const dischargeVelocityLow = check<NoFacts>({
+  quantity: "velocity",
+  each: "line",
+  find: (context) =>
+    whileRunning(context, (running, { at }) => {
+      const found = speeds(context, running)?.slowest;
+      const limit = LIMITS.dischargeVelocityLow;
+      if (!found || found.velocity >= limit) return [];
+      const { itemId, velocity: value } = found;
+      return [{ severity: "watch", at, itemId, value, limit, source: PRACTICE, facts: NO_FACTS }];
+    }),
+  rank: lessIsWorse,
+  derive: velocityOf,
+});
+
+/** Inside the window at every state of the water. */
+export const dischargeVelocity = check<{ slowest: number }>({
+  quantity: "velocity",
+  each: "line",
+  find: (context) => {
+    const { dischargeVelocityHigh: high, dischargeVelocityLow: low } = LIMITS;
+    let inside = true;
+    const all = whileRunning(context, (running, { at }) => {
+      const found = speeds(context, running);
+      if (!found) return [];
+      const { fastest, slowest } = found;
+      inside &&= fastest.velocity <= high && slowest.velocity >= low;
+      return [
+        {
+          severity: "good" as const,
+          at,
+          itemId: fastest.itemId,
+          value: fastest.velocity,
+          limit: high,
+          source: PRACTICE,
+          facts: { slowest: slowest.velocity },
+        },
+      ];
+    });
+    return inside ? all : [];
+  },
+  rank: moreIsWorse,
+  derive: velocityOf,
+});
+
+export const checkValveFlutters = check<NoFacts>({
+  quantity: "velocity",
+  each: "item",
+  find: (context) =>
+    whileRunning(context, ({ state }, { at }) =>
+      context.solution.line.segments.flatMap(({ fitting, itemId, bore }, i): Found<NoFacts>[] => {
+        const limit = fitting?.opensFullyAt;
+        const value = meanVelocity(Math.abs(state.bySegment[i] as number), bore);
+        // Nothing flutters where nothing runs.
+        if (limit === undefined || value >= limit || value === 0) return [];
+        const source = "Crane TP 410, from memory";
+        return [{ severity: "watch", at, itemId, value, limit, source, facts: NO_FACTS }];
+      }),
+    ),
+  rank: lessIsWorse,
+  derive: velocityOf,
+});
+
+interface Pressures {
+  /** Pa while it runs, the most of the three states; absent where nothing runs */
+  running?: number;
+  /** a pump on the way has no published shut-off head: the true pressure is higher */
+  shutoffUnknown: boolean;
+  /** outside water carries a part of it */
+  inWater: boolean;
+  gravityPipe: boolean;
 }
 
 /**
- * Pressure in every discharge pipe with the outlets shut and the source at its highest, against the rating
- * at the water's temperature. Pumps in series add up; of pumps side by side the strongest counts.
+ * Pressure across the wall of every discharge pipe with the outlets shut and the source at its highest. A pipe
+ * that stands in the source's water feels the difference only, and that water is counted at its lowest.
  */
-export function pressureVerdicts(solution: Solution, line: Line): Verdict[] {
-  const { line: compiled, water } = solution;
-  const base = { levelCase: "high", quantity: "pressure", source: "" } as const;
-  const curves = solution.pumps.map(({ curve }) => curve);
-  const shut = shutHeads(compiled, curves, "high", water);
-  return compiled.stretches.flatMap(({ from, start, end }) =>
-    compiled.segments.slice(start, end).flatMap((segment): Verdict[] => {
-      if (segment.kind !== "pipe" || segment.side !== "discharge") return [];
-      const { itemId, stock } = segment;
-      const lowest = Math.min(segment.startElevation, segment.endElevation);
+function shutPressures(context: CheckContext): PipePressure[] {
+  const { line, boundaries, states, water, cases } = context.solution;
+  const shut = shutHeads(line, boundaries.high, states);
+  const { low } = levelsOf(line.source);
+  const wet = segmentsInWater(line, low);
+  const perMetre = water.density * GRAVITY;
+  return line.stretches.flatMap(({ from, start, end }) => {
+    const found: PipePressure[] = [];
+    for (let i = start; i < end; i++) {
+      const segment = line.segments[i] as Segment;
+      if (segment.kind !== "pipe" || segment.side !== "discharge" || !segment.stock) continue;
+      const bottom = Math.min(segment.startElevation, segment.endElevation);
+      const inWater = wet.has(i);
+      const height = inWater ? Math.max(bottom, low) : bottom;
       const { head, published } = shut[from] as ShutHead;
-      const value = (head - lowest) * water.density * GRAVITY;
-      const limit = pressureRatingAt(stock, line.site.waterTemperature);
-      const { source } = stock;
-      if (limit === undefined) {
-        const code = "pressure-rating-unknown";
-        // Gravity pipe has no business under pressure; other pipe may be rated by its joints.
-        const level = stock.family === "thin-drain" ? "stop" : "watch";
-        return [{ ...base, code, level, itemId, value, source }];
-      }
-      // Where no shut-off head is published the true pressure is higher than this.
-      const close = value > 0.9 * limit || !published;
-      const level = value > limit ? "stop" : close ? "watch" : "good";
-      const extra = { shutoffUnknown: published ? 0 : 1 };
-      return [{ ...base, code: "pressure-rating", level, itemId, value, limit, extra, source }];
+      const running = Object.values(cases).flatMap((solved) =>
+        solved.running ? [(solved.running.state.nodeHeads[from] as number) - height] : [],
+      );
+      found.push({
+        segment,
+        head,
+        height,
+        value: (head - height) * perMetre,
+        facts: {
+          ...(running.length > 0 && { running: Math.max(...running) * perMetre }),
+          shutoffUnknown: !published,
+          inWater,
+          gravityPipe: segment.stock.family === "thin-drain",
+        },
+      });
+    }
+    return found;
+  });
+}
+
+interface PipePressure {
+  segment: Segment;
+  head: number;
+  height: number;
+  value: number;
+  facts: Pressures;
+}
+
+export const pressureRating = check<Pressures>({
+  quantity: "pressure",
+  each: "line",
+  find: (context) =>
+    shutPressures(context).flatMap(({ segment, value, facts }): Found<Pressures>[] => {
+      const { stock, itemId } = segment;
+      const limit = stock && pressureRatingAt(stock, context.line.site.waterTemperature);
+      if (!stock || limit === undefined) return [];
+      const close = value > LIMITS.pressureReserve * limit || facts.shutoffUnknown;
+      const severity = value > limit ? "stop" : close ? "watch" : "good";
+      return [{ severity, at: "high", itemId, value, limit, source: stock.source, facts }];
     }),
-  );
+  rank: moreIsWorse,
+  derive: pressureSteps,
+});
+
+export const pressureRatingUnknown = check<Pressures>({
+  quantity: "pressure",
+  each: "line",
+  find: (context) =>
+    shutPressures(context).flatMap(({ segment, value, facts }): Found<Pressures>[] => {
+      const { stock, itemId } = segment;
+      if (!stock || pressureRatingAt(stock, context.line.site.waterTemperature) !== undefined) {
+        return [];
+      }
+      // Gravity pipe has no business under pressure; other pipe may be rated by its joints.
+      const severity = facts.gravityPipe ? "stop" : "watch";
+      return [{ severity, at: "high", itemId, value, source: stock.source, facts }];
+    }),
+  rank: moreIsWorse,
+  derive: pressureSteps,
+});
+
+function pressureSteps({ itemId, value }: Found<Pressures>, context: CheckContext) {
+  const pipes = shutPressures(context).filter(({ segment }) => segment.itemId === itemId);
+  const own = pipes.find((pipe) => pipe.value === value) ?? pipes[0];
+  const { line, site } = { line: context.solution.line, site: context.line.site };
+  const { density } = context.solution.water;
+  const assumed = [
+    "High water at the source; every pump at the most it can make, and nothing running out",
+    ...(own?.facts.inWater ? ["Outside it stands water, counted at its lowest"] : []),
+  ];
+  const steps = [];
+  const { stock } = own?.segment ?? {};
+  const limit = stock && pressureRatingAt(stock, site.waterTemperature);
+  if (stock?.pressureRating && limit !== undefined) {
+    const factor = term(
+      sign("k_T", "factor for the water's temperature", "ratio"),
+      limit / stock.pressureRating,
+    );
+    const rated = term(sign("p_r", "rating at 20 to 23 °C", "pressure"), stock.pressureRating);
+    steps.push(deriveOver(RATING, [factor, rated], { source: stock.source }));
+  }
+  const height = own?.height ?? line.source.intake;
+  const names = {
+    1: "high water and the most the pumps can add",
+    2: own?.facts.inWater ? "level of the water outside" : "lowest point of this run",
+  };
+  return [...steps, derive(STATIC_PRESSURE, [density, own?.head ?? 0, height], { assumed, names })];
+}
+
+const RATING = {
+  ...SUM_OF_HEADS,
+  title: "Rating at this water temperature",
+  equation: "p_{max} = k_T\\, p_r",
+  result: sign("p_{max}", "rating here", "pressure"),
+  of: (...factors: number[]) => factors.reduce((product, factor) => product * factor, 1),
+};
+
+interface Surge {
+  rise: number;
+  speed: number;
 }
 
 /** Running pressure and a sudden stop together against the rating, pipe by pipe. */
-export function surgeVerdicts(
-  solution: Solution,
-  line: Line,
-  { levelCase }: CaseSolution,
-  running: Running,
-): Verdict[] {
-  const { water } = solution;
-  const pumpHead = Math.max(
-    ...solution.line.pumps.map(({ outlet }) => running.flows.nodeHeads[outlet] as number),
-  );
-  return solution.line.segments.flatMap((segment, index): Verdict[] => {
-    if (segment.kind !== "pipe" || segment.side !== "discharge") return [];
-    const { itemId, stock, bore } = segment;
-    const speed = waveSpeed(stock, water);
-    const limit = pressureRatingAt(stock, line.site.waterTemperature);
-    if (speed === undefined || limit === undefined) return [];
-    const velocity = meanVelocity(Math.abs(running.flows.bySegment[index] as number), bore);
-    const rise = joukowskySurge(water.density, speed, velocity);
+export const surge = check<Surge>({
+  quantity: "pressure",
+  each: "line",
+  find: (context) =>
+    whileRunning(context, (running, { at }) => {
+      const { line, water } = context.solution;
+      const head = headAfterPumps(context, running);
+      return line.segments.flatMap((segment, i): Found<Surge>[] => {
+        const { stock, itemId, bore } = segment;
+        if (segment.kind !== "pipe" || segment.side !== "discharge" || !stock) return [];
+        const speed = waveSpeed(stock, water);
+        const limit = pressureRatingAt(stock, context.line.site.waterTemperature);
+        if (speed === undefined || limit === undefined) return [];
+        const velocity = meanVelocity(Math.abs(running.state.bySegment[i] as number), bore);
+        const rise = joukowskySurge(water.density, speed, velocity);
+        const lowest = Math.min(segment.startElevation, segment.endElevation);
+        const value = (head - lowest) * water.density * GRAVITY + rise;
+        const severity = value > limit ? "watch" : "good";
+        const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";
+        return [{ severity, at, itemId, value, limit, source, facts: { rise, speed } }];
+      });
+    }),
+  rank: moreIsWorse,
+  derive: ({ at, itemId, facts }, context) => {
+    const { line, cases, water } = context.solution;
+    const { running } = cases[at];
+    const perMetre = water.density;
+    const index = line.segments.findIndex(
+      (segment) => segment.itemId === itemId && segment.kind === "pipe",
+    );
+    const segment = line.segments[index];
+    const stock = segment?.stock;
+    if (!running || !segment || !stock) return [];
+    const velocity = derive(VELOCITY, [
+      Math.abs(running.state.bySegment[index] as number),
+      segment.bore,
+    ]);
+    const wall = ((stock.outsideDiameter ?? stock.bore) - stock.bore) / 2;
+    const modulus = FAMILIES[stock.family].youngsModulus ?? 0;
+    const speed = derive(WAVE_SPEED, [BULK_MODULUS, perMetre, stock.bore, modulus, wall]);
+    const rise = derive(JOUKOWSKY, [perMetre, facts.speed, velocity.result.value]);
     const lowest = Math.min(segment.startElevation, segment.endElevation);
-    const value = (pumpHead - lowest) * water.density * GRAVITY + rise;
-    const level = value > limit ? "watch" : "good";
-    const extra = { rise, speed };
-    const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";
-    return [
-      {
-        code: "surge",
-        level,
-        levelCase,
-        itemId,
-        quantity: "pressure",
-        value,
-        limit,
-        extra,
-        source,
-      },
-    ];
-  });
+    const names = { 1: "head after the pump", 2: "lowest point of this run" };
+    const still = derive(
+      STATIC_PRESSURE,
+      [water.density, headAfterPumps(context, running), lowest],
+      { names },
+    );
+    const together = deriveOver(MOST_PRESSURE, [still.result, rise.result]);
+    return [velocity, speed, rise, still, together];
+  },
+});
+
+const MOST_PRESSURE = {
+  ...SUM_OF_HEADS,
+  title: "Running pressure and surge together",
+  equation: "p_{max} = p + \\Delta p",
+  result: sign("p_{max}", "most the pipe sees", "pressure"),
+  source: "Hydrostatics and Joukowsky",
+};
+
+function headAfterPumps({ solution: { line } }: CheckContext, { state }: Running): number {
+  const nodes = line.pumps.length > 0 ? line.pumps.map(({ outlet }) => outlet) : [line.intakeNode];
+  return Math.max(...nodes.map((node) => state.nodeHeads[node] as number));
 }
 
 /** Where the discharge falls below air pressure, lay-flat collapses and joints draw air. */
-export function dischargePressureVerdict({ levelCase }: CaseSolution, running: Running): Verdict[] {
-  const points = running.headLine.filter((point) => point.side === "discharge");
-  const [first, ...others] = points;
-  if (!first) return [];
-  const lowest = others.reduce(
-    (low, point) => (point.pressureHead < low.pressureHead ? point : low),
-    first,
-  );
-  if (lowest.pressureHead > -0.1) return [];
-  return [
-    {
-      code: "discharge-under-suction",
-      level: "watch",
-      levelCase,
-      itemId: lowest.itemId,
-      quantity: "head",
-      value: lowest.pressureHead,
-      source: "Head line against the pipe's height",
-    },
-  ];
-}
+export const dischargeUnderSuction = check<NoFacts>({
+  quantity: "head",
+  each: "line",
+  find: (context) =>
+    whileRunning(context, ({ headLine }, { at }): Found<NoFacts>[] => {
+      let value = -UNDER_AIR;
+      let itemId: string | undefined;
+      for (const point of headLine) {
+        if (point.side !== "discharge" || point.pressureHead > value) continue;
+        ({ itemId, pressureHead: value } = point);
+      }
+      if (itemId === undefined) return [];
+      const source = "Head line against the pipe's height";
+      return [{ severity: "watch", at, itemId, value, source, facts: NO_FACTS }];
+    }),
+  rank: ({ value }) => -value,
+  derive: ({ at, itemId, value }, { solution }) => [
+    pointStep(solution.cases[at].running, itemId, value),
+  ],
+});
+
+/** m under air pressure from which it is said. */
+const UNDER_AIR = 0.1;
 
 /** An outlet that high water covers, with nothing to hold it, lets silt and the flood back in. */
-export function floodedOutletVerdicts({ line }: Solution): Verdict[] {
-  const open = new Set(line.pumps.flatMap((pump) => [...unguardedOutlets(line, pump)]));
-  return line.outlets.flatMap(({ item, node, elevation }): Verdict[] => {
-    const { outlet } = item;
-    if (outlet.type !== "submerged" || elevation >= outlet.level.high) return [];
-    if (!open.has(node)) return [];
-    return [
-      {
-        code: "outlet-floods",
-        level: "watch",
-        levelCase: "high",
-        itemId: item.id,
-        quantity: "head",
-        value: elevation,
-        limit: outlet.level.high,
-        source: PRACTICE,
+export const outletFloods = check<{ outlet: number; level: number }>({
+  quantity: "head",
+  each: "item",
+  find: ({ solution: { line } }) => {
+    const open = new Set(line.pumps.flatMap((pump) => [...unguardedOutlets(line, pump)]));
+    return line.outlets.flatMap(
+      ({ item, node, elevation }): Found<{ outlet: number; level: number }>[] => {
+        const { outlet } = item;
+        if (outlet.type !== "submerged" || elevation >= outlet.level.high) return [];
+        if (!open.has(node)) return [];
+        const level = outlet.level.high;
+        return [
+          {
+            severity: "watch",
+            at: "high",
+            itemId: item.id,
+            value: level - elevation,
+            source: PRACTICE,
+            facts: { outlet: elevation, level },
+          },
+        ];
       },
-    ];
-  });
-}
+    );
+  },
+  rank: moreIsWorse,
+  derive: ({ facts }) => [derive(OVER_OUTLET, [facts.level, facts.outlet])],
+});
+
+const OVER_OUTLET = formula({
+  ...DIFFERENCE,
+  title: "Water over the outlet",
+  equation: "h = z_w - z_o",
+  given: [sign("z_w", "high water there", "length"), sign("z_o", "outlet", "length")],
+});
+
+/** Where the Hazen–Williams formula is used outside what it was fitted to. */
+export const hazenWilliamsRange = check<{ concerns: HazenWilliamsConcern[] }>({
+  quantity: "velocity",
+  each: "line",
+  find: (context) => {
+    if (context.line.method.friction !== "hazen-williams") return [];
+    const { line, water } = context.solution;
+    return whileRunning(context, ({ state }, { at }) =>
+      line.segments.flatMap(
+        ({ kind, itemId, bore }, i): Found<{ concerns: HazenWilliamsConcern[] }>[] => {
+          if (kind !== "pipe") return [];
+          const value = meanVelocity(Math.abs(state.bySegment[i] as number), bore);
+          const concerns = hazenWilliamsConcerns(bore, value, water.temperature);
+          if (concerns.length === 0) return [];
+          const source = "Range of the Hazen–Williams formula";
+          return [{ severity: "watch", at, itemId, value, source, facts: { concerns } }];
+        },
+      ),
+    );
+  },
+  rank: ({ facts, value }) => facts.concerns.length * 1000 + value,
+  derive: velocityOf,
+});

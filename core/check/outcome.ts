@@ -1,269 +1,294 @@
-import { NOTHING } from "../hydraulics/flowsAlong.ts";
+import { dutyDerivation, flowDerivation, shutOffStep, staticDerivation } from "../formula/duty.ts";
+import { type Derivation, derive, deriveOver, formula, sign, term } from "../formula/formula.ts";
+import { CROSSING, DIFFERENCE, RATIO, SUM_OF_FLOWS } from "../formula/laws.ts";
+import type { PumpState } from "../hydraulics/boundary.ts";
+import { NOTHING } from "../hydraulics/hydraulicModel.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
-import type { CaseSolution, Running, Solution } from "../hydraulics/solveLine.ts";
-import type { Line, OutletItem } from "../line/path.ts";
-import { meanVelocity } from "../pipe/darcyWeisbach.ts";
-import { hazenWilliamsConcerns } from "../pipe/hazenWilliams.ts";
-import type { bestEfficiencyFlow } from "../pump/curve.ts";
-import { type Level, LIMITS, PRACTICE, type Verdict, type Wanted } from "./verdict.ts";
+import type { Solution } from "../hydraulics/solveLine.ts";
+import type { WaterLevel } from "../line/path.ts";
+import {
+  type CheckContext,
+  check,
+  eachPump,
+  type Found,
+  inEachCase,
+  LIMITS,
+  lessIsWorse,
+  moreIsWorse,
+  NO_FACTS,
+  type NoFacts,
+  pumpOf,
+} from "./check.ts";
 
 /** What came of every pump on the line. */
-export function outcomeVerdicts(solution: Solution, solved: CaseSolution): Verdict[] {
-  const { levelCase, staticHead, siphonFlow, outcomes, running } = solved;
-  const moves = running !== undefined && running.duty.flow > 0;
-  const verdicts = outcomes.flatMap((outcome, i) => {
-    const itemId = solution.pumps[i]?.itemId as string;
-    return pumpVerdict(outcome, { levelCase, itemId }, moves && outcomes.length > 1);
-  });
-  if (siphonFlow !== undefined && siphonFlow > 0) {
-    verdicts.push({
-      levelCase,
-      code: "siphons",
-      level: "watch",
-      quantity: "flow",
-      value: siphonFlow,
-      extra: { fall: -staticHead },
-      source: "Outlet below the water",
+
+const CURVES = "Pump curve against line curve";
+
+/** Every outcome of one kind, with the pump it is of. */
+function outcomes<K extends Outcome["kind"], F>(
+  context: CheckContext,
+  kind: K,
+  find: (
+    outcome: Extract<Outcome, { kind: K }>,
+    base: { at: WaterLevel; itemId?: string; source: string },
+    moves: boolean,
+  ) => Found<F>[],
+): Found<F>[] {
+  const { pumps } = context.solution;
+  return inEachCase(context, ({ at, outcome: joint, outcomes: each, running }) => {
+    const moves = running !== undefined && running.duty.flow > 0;
+    const own = each.length > 0 ? each : [joint];
+    return own.flatMap((outcome, i) => {
+      if (outcome.kind !== kind) return [];
+      const itemId = pumps[i]?.itemId;
+      const base = { at, source: CURVES, ...(itemId !== undefined && { itemId }) };
+      return find(outcome as Extract<Outcome, { kind: K }>, base, moves && each.length > 1);
     });
-  }
-  return verdicts;
+  });
 }
 
-function pumpVerdict(
-  outcome: Outcome,
-  where: Pick<Verdict, "levelCase" | "itemId">,
-  othersRun: boolean,
-): Verdict[] {
-  const base = { ...where, source: "Pump curve against line curve" } as const;
-  switch (outcome.kind) {
-    case "cannot-lift":
+interface LiftFacts {
+  staticHead: number;
+  bestHead: number;
+  short: "static-head" | "friction";
+}
+
+const cannot = (othersRun: boolean) =>
+  check<LiftFacts>({
+    quantity: "head",
+    each: "item",
+    find: (context) =>
+      outcomes(context, "cannot-lift", (outcome, base, moves) => {
+        const { shortfall, staticHead, bestHead, short } = outcome;
+        if (moves !== othersRun) return [];
+        const facts = { staticHead, bestHead, short };
+        return [{ ...base, severity: "stop", value: shortfall, facts }];
+      }),
+    rank: moreIsWorse,
+    derive: ({ at, itemId, facts, value }, context) => {
+      const { solution } = context;
+      const pump = Math.max(
+        solution.pumps.findIndex((own) => own.itemId === itemId),
+        0,
+      );
+      const most = solution.pumps.length > 0 ? [shutOffStep(solution, pump)] : [];
+      if (facts.short === "friction" || othersRun || solution.pumps.length !== 1) {
+        return [
+          ...staticDerivation(solution, at),
+          ...most,
+          derive(SHORT, [facts.bestHead + value, facts.bestHead]),
+        ];
+      }
       return [
-        {
-          ...base,
-          code: othersRun ? "pump-held-shut" : "cannot-lift",
-          level: "stop",
-          quantity: "head",
-          value: outcome.bestHead,
-          limit: outcome.staticHead,
-          extra: { shortfall: outcome.shortfall },
-        },
+        ...staticDerivation(solution, at),
+        ...most,
+        derive(SHORT, [facts.staticHead, facts.bestHead]),
       ];
-    case "below-curve":
-      return [
-        {
-          ...base,
-          code: "below-curve",
-          level: "stop",
-          quantity: "head",
-          value: outcome.first.head,
-          limit: outcome.headNeeded,
-          extra: { firstFlow: outcome.first.flow },
-        },
-      ];
-    case "beyond-curve":
-      return [
-        {
-          ...base,
-          code: "beyond-curve",
-          level: "stop",
-          quantity: "flow",
-          value: outcome.last.flow,
-          limit: outcome.last.flow,
-          extra: { lastHead: outcome.last.head, headNeeded: outcome.headNeeded },
-        },
-      ];
-    case "two-crossings":
-      return [
-        {
-          ...base,
-          code: "two-crossings",
-          level: outcome.startsFromRest ? "watch" : "stop",
-          quantity: "flow",
-          value: outcome.stable.flow,
-          limit: outcome.unstable.flow,
-          extra: { startsFromRest: outcome.startsFromRest ? 1 : 0 },
-        },
-      ];
-    case "runs":
-      return [];
+    },
+  });
+
+const SHORT = formula({
+  ...DIFFERENCE,
+  title: "What it falls short by",
+  equation: "\\Delta = H_{line} - H_{pump}",
+  given: [
+    sign("H_{line}", "asked for where the two come closest", "head"),
+    sign("H_{pump}", "made there", "head"),
+  ],
+  source: CURVES,
+});
+
+export const cannotLift = cannot(false);
+export const pumpHeldShut = cannot(true);
+
+export const belowCurve = check<{ firstFlow: number; firstHead: number }>({
+  quantity: "head",
+  each: "item",
+  find: (context) =>
+    outcomes(context, "below-curve", ({ first, headNeeded }, base) => [
+      {
+        ...base,
+        severity: "stop",
+        value: headNeeded - first.head,
+        limit: headNeeded,
+        facts: { firstFlow: first.flow, firstHead: first.head },
+      },
+    ]),
+  rank: ({ value }) => value,
+  derive: ({ at, limit = 0, facts }, { solution }) => [
+    ...staticDerivation(solution, at),
+    derive(SHORT, [limit, facts.firstHead]),
+  ],
+});
+
+export const beyondCurve = check<{ lastHead: number; headNeeded: number }>({
+  quantity: "flow",
+  each: "item",
+  find: (context) =>
+    outcomes(context, "beyond-curve", ({ last, headNeeded }, base) => [
+      {
+        ...base,
+        severity: "stop",
+        value: last.flow,
+        facts: { lastHead: last.head, headNeeded },
+      },
+    ]),
+  // The more head is left at the end of the curve, the further past it the pump runs.
+  rank: ({ facts }) => facts.lastHead - facts.headNeeded,
+  derive: ({ at, itemId }, { solution }) => flowDerivation(solution, at, itemId),
+});
+
+export const twoCrossings = check<{ startsFromRest: boolean }>({
+  quantity: "flow",
+  each: "item",
+  find: (context) =>
+    outcomes(context, "two-crossings", ({ stable, unstable, startsFromRest }, base) => [
+      {
+        ...base,
+        severity: startsFromRest ? "watch" : "stop",
+        value: stable.flow,
+        limit: unstable.flow,
+        facts: { startsFromRest },
+      },
+    ]),
+  rank: lessIsWorse,
+  derive: ({ at, itemId }, { solution }) => flowDerivation(solution, at, itemId),
+});
+
+export const siphons = check<{ fall: number }>({
+  quantity: "flow",
+  each: "line",
+  find: (context) =>
+    inEachCase(context, ({ at, siphonFlow, staticHead }) =>
+      siphonFlow !== undefined && siphonFlow > NOTHING
+        ? [
+            {
+              severity: "watch",
+              at,
+              value: siphonFlow,
+              source: "Outlet below the water",
+              facts: { fall: -staticHead },
+            },
+          ]
+        : [],
+    ),
+  rank: moreIsWorse,
+  derive: ({ at, value }, { solution }) => [
+    ...staticDerivation(solution, at),
+    ...standingFlow(solution, at, value),
+  ],
+});
+
+/** The flow that runs while every pump stands open. */
+function standingFlow(solution: Solution, at: WaterLevel, flow: number): Derivation {
+  const { model, boundaries, states, line } = solution;
+  const standing = states.map((): PumpState => ({ kind: "stopped" }));
+  if (line.single) {
+    const spare = (q: number) => {
+      const imposed = model.imposed(boundaries[at], q, standing);
+      return imposed.kind === "steady" ? -imposed.head : Number.NaN;
+    };
+    const [below, above] = [flow * (1 - 1e-4), flow * (1 + 1e-4)];
+    const names = { 1: "fall left over", 3: "fall left over" };
+    const title = "Where the line takes all of the fall";
+    return [derive(CROSSING, [below, spare(below), above, spare(above)], { title, names })];
   }
+  const result = model.solve(boundaries[at], standing);
+  const flows = result.kind === "steady" ? result.state.byOutlet : [];
+  return [
+    deriveOver(
+      SUM_OF_FLOWS,
+      flows.map((own, i) =>
+        term(sign(`Q_${i + 1}`, "at this outlet, pumps standing", "flow"), own),
+      ),
+      { source: "Global gradient method, E. Todini and S. Pilati (1988)" },
+    ),
+  ];
 }
 
 /** The flow at the outlets against what the job is there for. */
-export function wantedVerdict(
-  { levelCase, outcome, running }: CaseSolution,
-  { wantedFlow }: Wanted,
-): Verdict[] {
-  if (!wantedFlow || !settledDuty(outcome) || !running) return [];
-  const value = running.flows.delivered;
-  const enough = value >= wantedFlow;
-  const level: Level = enough ? "good" : levelCase === "low" ? "watch" : "stop";
-  return [
-    {
-      code: "wanted-flow",
-      level,
-      levelCase,
-      quantity: "flow",
-      value,
-      limit: wantedFlow,
-      source: "Flow wanted for this job",
-    },
-  ];
-}
-
-/** What holes let go: a vent hole may waste a little, a leak nothing. */
-export function holeVerdicts(
-  { line }: Solution,
-  { levelCase }: CaseSolution,
-  running: Running,
-): Verdict[] {
-  const { lost } = running.flows;
-  const [hole] = line.holes;
-  if (!hole) return [];
-  const value = lost.reduce((sum, { flow }) => sum + flow, 0);
-  const leaks = line.holes.some(({ purpose }) => purpose === "leak");
-  const share = value / running.duty.flow;
-  const level = leaks || share > LIMITS.holeShare ? "watch" : "good";
-  const extra = { share, leaks: leaks ? 1 : 0 };
-  const source = "Orifice q = Cd A √(2gh), Cd 0.61; share common practice, no source";
-  const itemId = hole.itemId;
-  return [
-    { code: "hole-wastes", level, levelCase, itemId, quantity: "flow", value, extra, source },
-  ];
-}
+export const wantedFlow = check<NoFacts>({
+  quantity: "flow",
+  each: "line",
+  find: (context) => {
+    const { wantedFlow: limit } = context;
+    if (!limit) return [];
+    return inEachCase(context, ({ at, outcome, running }): Found<NoFacts>[] => {
+      if (!settledDuty(outcome) || !running) return [];
+      const value = running.state.delivered;
+      const severity = value >= limit ? "good" : at === "low" ? "watch" : "stop";
+      const source = "Flow wanted for this job";
+      return [{ severity, at, value, limit, source, facts: NO_FACTS }];
+    });
+  },
+  rank: lessIsWorse,
+  derive: ({ at }, { solution, line }) => dutyDerivation({ kind: "delivered", at }, solution, line),
+});
 
 /** How far each pump runs from its best-efficiency flow. */
-export function regionVerdicts(
-  best: readonly ReturnType<typeof bestEfficiencyFlow>[],
-  { levelCase, outcomes }: CaseSolution,
-  running: Running,
-): Verdict[] {
-  return running.pumps.flatMap(({ itemId, duty }, i): Verdict[] => {
-    const outcome = outcomes[i];
-    const region = best[i];
-    if (!outcome || !region || !settledDuty(outcome)) return [];
-    const ratio = duty.flow / region.flow;
-    const inside = ratio >= LIMITS.regionLow && ratio <= LIMITS.regionHigh;
+export const operatingRegion = check<{ bestFlow: number; guessed: boolean }>({
+  quantity: "ratio",
+  each: "item",
+  find: (context) =>
+    eachPump(context, ({ index, atWork, solved }) => {
+      const outcome = solved.outcomes[index];
+      const region = context.best[index];
+      if (!outcome || !region || !settledDuty(outcome)) return [];
+      const value = atWork.duty.flow / region.flow;
+      const inside = value >= LIMITS.regionLow && value <= LIMITS.regionHigh;
+      return [
+        {
+          severity: inside ? "good" : "watch",
+          at: solved.at,
+          itemId: atWork.itemId,
+          value,
+          limit: value < 1 ? LIMITS.regionLow : LIMITS.regionHigh,
+          source: "ANSI/HI 9.6.3 preferred region 70–120 % of best efficiency (from memory)",
+          facts: { bestFlow: region.flow, guessed: region.basis === "guess" },
+        },
+      ];
+    }),
+  // The nearer to an edge, or the further past it, as a share of the way from best efficiency to that edge.
+  rank: ({ value }) =>
+    value < 1 ? (1 - value) / (1 - LIMITS.regionLow) : (value - 1) / (LIMITS.regionHigh - 1),
+  derive: (found, context) => {
+    const pump = pumpOf(context, found);
+    const { bestFlow, guessed } = found.facts;
+    const assumed = guessed ? ["No power is published: the middle of the curve stands for it"] : [];
     return [
-      {
-        code: "operating-region",
-        level: inside ? "good" : "watch",
-        levelCase,
-        itemId,
-        quantity: "ratio",
-        value: ratio,
-        limit: ratio < LIMITS.regionLow ? LIMITS.regionLow : LIMITS.regionHigh,
-        extra: { bestFlow: region.flow, guessed: region.basis === "guess" ? 1 : 0 },
-        source: "ANSI/HI 9.6.3 preferred region 70–120 % of best efficiency (from memory)",
-      },
+      ...flowDerivation(context.solution, found.at, found.itemId),
+      derive(REGION, [pump?.atWork.duty.flow ?? 0, bestFlow], { assumed }),
     ];
-  });
-}
+  },
+});
+
+const REGION = formula({
+  ...RATIO,
+  title: "Share of best-efficiency flow",
+  equation: "\\frac{Q}{Q_{bep}}",
+  given: [sign("Q", "flow of the pump", "flow"), sign("Q_{bep}", "best-efficiency flow", "flow")],
+  source: "ANSI/HI 9.6.3 preferred region, from memory",
+});
 
 /** The two friction formulas side by side. */
-export function schoolsVerdict({ cases, crossChecks }: Solution): Verdict[] {
-  const duty = settledDuty(cases.normal.outcome);
-  const other = crossChecks.friction.duty;
-  if (!duty || !other) return [];
-  const apart = other.flow / duty.flow - 1;
-  if (Math.abs(apart) <= LIMITS.schoolsApart) return [];
-  return [
-    {
-      code: "schools-disagree",
-      level: "watch",
-      levelCase: "normal",
-      quantity: "flow",
-      value: other.flow,
-      limit: duty.flow,
-      source: "Darcy–Weisbach against Hazen–Williams",
-    },
-  ];
-}
-
-/** Where the Hazen–Williams formula is used outside what it was fitted to. */
-export function hazenWilliamsVerdict(
-  solution: Solution,
-  line: Line,
-  solved: CaseSolution,
-  running: Running,
-): Verdict[] {
-  if (line.method.friction !== "hazen-williams") return [];
-  for (const [index, { kind, itemId, bore }] of solution.line.segments.entries()) {
-    if (kind !== "pipe") continue;
-    const value = meanVelocity(Math.abs(running.flows.bySegment[index] as number), bore);
-    const concerns = hazenWilliamsConcerns(bore, value, solution.water.temperature);
-    if (concerns.length === 0) continue;
+export const schoolsDisagree = check<NoFacts>({
+  quantity: "flow",
+  each: "line",
+  find: ({ solution: { cases, crossChecks } }) => {
+    const duty = settledDuty(cases.normal.outcome);
+    const other = crossChecks.friction.duty;
+    if (!duty || !other || Math.abs(other.flow / duty.flow - 1) <= LIMITS.schoolsApart) return [];
     return [
       {
-        code: "hazen-williams-range",
-        level: "watch",
-        levelCase: solved.levelCase,
-        itemId,
-        quantity: "velocity",
-        value,
-        extra: Object.fromEntries(concerns.map((concern) => [concern, 1])),
-        source: "Range of the Hazen–Williams formula",
+        severity: "watch",
+        at: "normal",
+        value: other.flow,
+        limit: duty.flow,
+        source: "Darcy–Weisbach against Hazen–Williams",
+        facts: NO_FACTS,
       },
     ];
-  }
-  return [];
-}
-
-/** Where the line parts: water that runs against the path, and equal outlets that share badly. */
-export function branchVerdicts(
-  { line }: Solution,
-  { levelCase }: CaseSolution,
-  { flows }: Running,
-): Verdict[] {
-  const verdicts: Verdict[] = [];
-  const back = flows.bySegment.findIndex((flow) => flow < 0);
-  const segment = line.segments[back];
-  if (segment) {
-    verdicts.push({
-      code: "branch-runs-back",
-      level: "watch",
-      levelCase,
-      itemId: segment.itemId,
-      quantity: "flow",
-      value: -(flows.bySegment[back] as number),
-      source: "Balance of the network",
-    });
-  }
-  const dry = flows.byOutlet.findIndex((flow) => Math.abs(flow) <= NOTHING);
-  const dryOutlet = line.outlets[dry];
-  if (dryOutlet) {
-    verdicts.push({
-      code: "outlet-dry",
-      level: "stop",
-      levelCase,
-      itemId: dryOutlet.item.id,
-      quantity: "flow",
-      value: 0,
-      source: "Balance of the network",
-    });
-  }
-  const [first, ...others] = line.outlets;
-  // Guns and sprinklers are there to wet evenly; a tap and a tank are not.
-  const sprays = first?.item.outlet.type === "nozzle" || first?.item.outlet.type === "emitter";
-  const alike = others.every((outlet) => sameOutlet(outlet.item, first?.item));
-  if (first && sprays && others.length > 0 && alike) {
-    const value = Math.min(...flows.byOutlet);
-    const limit = Math.max(...flows.byOutlet);
-    const weakest = line.outlets[flows.byOutlet.indexOf(value)];
-    verdicts.push({
-      code: "outlets-uneven",
-      level: value <= 0 ? "stop" : value < LIMITS.evenness * limit ? "watch" : "good",
-      levelCase,
-      itemId: weakest?.item.id as string,
-      quantity: "flow",
-      value,
-      limit,
-      source: PRACTICE,
-    });
-  }
-  return verdicts;
-}
-
-function sameOutlet(a: OutletItem, b: OutletItem | undefined): boolean {
-  return JSON.stringify(a.outlet) === JSON.stringify(b?.outlet);
-}
+  },
+  rank: moreIsWorse,
+  derive: (_, { solution, line }) => dutyDerivation({ kind: "other-friction" }, solution, line),
+});

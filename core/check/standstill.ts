@@ -1,58 +1,178 @@
-import type { PumpOnLine, Solution } from "../hydraulics/solveLine.ts";
-import { suctionOf } from "../line/compiledLine.ts";
+import { derive, deriveOver, sign, term } from "../formula/formula.ts";
+import { PIPE_VOLUME, SUM_OF_HEADS } from "../formula/laws.ts";
+import { volumeTerms } from "../formula/losses.ts";
+import type { PumpOnLine } from "../hydraulics/solveLine.ts";
+import { type PlacedPump, type Segment, suctionOf } from "../line/compiledLine.ts";
+import { levelsOf } from "../line/path.ts";
 import {
-  drainBackVolume,
+  airHeldUnderCheck,
+  drainingPipes,
   highPoints,
+  pipesOf,
   pipeVolume,
   unguardedFromOutlet,
   unguardedOutlets,
+  type WetPipe,
 } from "../line/profile.ts";
-import { PRACTICE, type Verdict } from "./verdict.ts";
+import {
+  type CheckContext,
+  check,
+  type Found,
+  LIMITS,
+  moreIsWorse,
+  NO_FACTS,
+  type NoFacts,
+  PRACTICE,
+} from "./check.ts";
+import { OVER_PUMP } from "./suction.ts";
 
-/** What runs back or runs dry when a pump stops. */
-export function waterHeldVerdicts({ line, pumps }: Solution): Verdict[] {
-  const base = { levelCase: "low", quantity: "volume", source: PRACTICE } as const;
-  const { low } = line.source.level;
-  return line.pumps.flatMap((placed, i): Verdict[] => {
-    const { pump } = pumps[i] as PumpOnLine;
-    const itemId = placed.item.id;
-    const verdicts: Verdict[] = [];
-    const suction = suctionOf(line, placed);
-    const foot = suction.some(({ fitting }) => fitting?.group === "check");
-    if (!placed.fed && !pump.submersible && placed.elevation > low && suction.length > 0) {
-      const value = pipeVolume(suction);
-      verdicts.push({
-        ...base,
-        code: "loses-prime",
-        level: foot ? "good" : "watch",
-        itemId,
-        value,
-      });
-    }
-    if (foot || placed.fed) return verdicts;
-    const value = drainBackVolume(line, placed, low);
-    if (line.pumps.length === 1 && value > 0 && unguardedOutlets(line, placed).size > 0) {
-      verdicts.push({ ...base, code: "drains-back", level: "watch", value });
-    }
-    if (line.pumps.length > 1 && unguardedFromOutlet(line, placed)) {
-      verdicts.push({ ...base, code: "backflow-unguarded", level: "stop", itemId, value });
-    }
-    return verdicts;
-  });
+/** What runs back, runs dry or gathers air while a pump stands. */
+
+/** Every pump with its plate. */
+function standing<F>(
+  { solution: { line, pumps } }: CheckContext,
+  find: (placed: PlacedPump, on: PumpOnLine) => Found<F>[],
+): Found<F>[] {
+  return line.pumps.flatMap((placed, i) => find(placed, pumps[i] as PumpOnLine));
 }
 
-/** Humps where air gathers, way by way. */
-export function trappedAirVerdicts({ line }: Solution): Verdict[] {
-  return highPoints(line).map(
-    ({ itemId, elevation, side }): Verdict => ({
-      code: "traps-air",
-      level: "watch",
-      levelCase: "normal",
-      itemId,
-      quantity: "head",
-      value: elevation,
-      extra: { suction: side === "suction" ? 1 : 0 },
-      source: PRACTICE,
+function hasFootValve(segments: readonly Segment[]): boolean {
+  return segments.some(({ fitting }) => fitting?.group === "check");
+}
+
+const placedOf = ({ solution: { line } }: CheckContext, itemId: string | undefined) =>
+  line.pumps.find(({ item }) => item.id === itemId) ?? (line.pumps[0] as PlacedPump);
+
+/** m³; a value that every volume check stands on and shows */
+const volumeStep = (pipes: readonly WetPipe[]) => [deriveOver(PIPE_VOLUME, volumeTerms(pipes))];
+
+/** Air a pump has to clear before it draws. */
+export const losesPrime = check<NoFacts>({
+  quantity: "volume",
+  each: "item",
+  find: (context) =>
+    standing(context, (placed, { pump }): Found<NoFacts>[] => {
+      const { line } = context.solution;
+      const suction = suctionOf(line, placed);
+      const { low } = levelsOf(line.source);
+      if (placed.fed || pump.submersible || placed.elevation <= low || suction.length === 0) {
+        return [];
+      }
+      return [
+        {
+          severity: hasFootValve(suction) ? "good" : "watch",
+          at: "low",
+          itemId: placed.item.id,
+          value: pipeVolume(pipesOf(suction)),
+          source: PRACTICE,
+          facts: NO_FACTS,
+        },
+      ];
     }),
-  );
+  rank: moreIsWorse,
+  derive: ({ itemId }, context) =>
+    volumeStep(pipesOf(suctionOf(context.solution.line, placedOf(context, itemId)))),
+});
+
+/** Water that falls back through a pump nothing holds it from. */
+export const drainsBack = check<NoFacts>({
+  quantity: "volume",
+  each: "item",
+  find: (context) =>
+    standing(context, (placed): Found<NoFacts>[] => {
+      const { line } = context.solution;
+      if (placed.fed || hasFootValve(suctionOf(line, placed)) || line.pumps.length > 1) return [];
+      const value = pipeVolume(drainingPipes(line, placed, levelsOf(line.source).low));
+      if (value <= 0 || unguardedOutlets(line, placed).size === 0) return [];
+      const itemId = placed.item.id;
+      return [{ severity: "watch", at: "low", itemId, value, source: PRACTICE, facts: NO_FACTS }];
+    }),
+  rank: moreIsWorse,
+  derive: drainBackSteps,
+});
+
+/** A pump beside others with no check valve of its own. */
+export const backflowUnguarded = check<NoFacts>({
+  quantity: "volume",
+  each: "item",
+  find: (context) =>
+    standing(context, (placed): Found<NoFacts>[] => {
+      const { line } = context.solution;
+      if (placed.fed || hasFootValve(suctionOf(line, placed)) || line.pumps.length < 2) return [];
+      if (!unguardedFromOutlet(line, placed)) return [];
+      const value = pipeVolume(drainingPipes(line, placed, levelsOf(line.source).low));
+      const itemId = placed.item.id;
+      return [{ severity: "stop", at: "low", itemId, value, source: PRACTICE, facts: NO_FACTS }];
+    }),
+  rank: moreIsWorse,
+  derive: drainBackSteps,
+});
+
+function drainBackSteps({ itemId }: Found<unknown>, context: CheckContext) {
+  const { line } = context.solution;
+  return volumeStep(drainingPipes(line, placedOf(context, itemId), levelsOf(line.source).low));
 }
+
+/**
+ * A pump in a pit whose water falls to its intake between runs takes in air; under a check valve, with no hole
+ * to leave by, the air stays and the pump hums and moves nothing. A well, and a pump always under water, do not
+ * have it.
+ */
+export const airLock = check<NoFacts>({
+  quantity: "head",
+  each: "item",
+  find: (context) =>
+    standing(context, (placed, { pump }): Found<NoFacts>[] => {
+      const { line } = context.solution;
+      if (!pump.submersible || line.source.kind !== "open" || placed.fed) return [];
+      if (suctionOf(line, placed).length > 0 || !airHeldUnderCheck(line, placed)) return [];
+      const value = line.source.level.low - placed.elevation;
+      const limit = LIMITS.waterOverPump;
+      if (value > limit) return [];
+      const itemId = placed.item.id;
+      return [
+        { severity: "watch", at: "low", itemId, value, limit, source: PRACTICE, facts: NO_FACTS },
+      ];
+    }),
+  rank: ({ value }) => -value,
+  derive: ({ itemId }, context) => {
+    const { low } = levelsOf(context.solution.line.source);
+    return [derive(OVER_PUMP, [low, placedOf(context, itemId).elevation])];
+  },
+});
+
+/** Humps where air gathers. */
+export const trapsAir = check<{ suction: boolean }>({
+  quantity: "head",
+  each: "item",
+  find: ({ solution: { line } }) =>
+    highPoints(line).map(({ itemId, elevation, side }) => ({
+      severity: "watch",
+      at: "normal",
+      itemId,
+      value: elevation,
+      source: PRACTICE,
+      facts: { suction: side === "suction" },
+    })),
+  rank: moreIsWorse,
+  derive: ({ itemId }, { solution: { line } }) => {
+    const start = line.places.get(itemId ?? "")?.elevation ?? line.source.intake;
+    const rises = line.segments.flatMap((segment) =>
+      segment.itemId === itemId ? [segment.endElevation - segment.startElevation] : [],
+    );
+    return [
+      deriveOver(HEIGHT, [
+        term(sign("z", "where the run begins", "length"), start),
+        ...rises.map((rise) => term(sign("r", "it rises", "length"), rise)),
+      ]),
+    ];
+  },
+});
+
+const HEIGHT = {
+  ...SUM_OF_HEADS,
+  title: "Height of the hump",
+  equation: "z = z_0 + \\sum r_i",
+  result: sign("z", "its top", "length"),
+  source: "Levels and rises of the job",
+};

@@ -1,114 +1,207 @@
-import type {
-  CaseSolution,
-  PumpAtWork,
-  PumpOnLine,
-  Running,
-  Solution,
-} from "../hydraulics/solveLine.ts";
-import { minimumSubmergence } from "../hydraulics/submergence.ts";
-import type { CompiledLine } from "../line/compiledLine.ts";
-import { LEVEL_CASES, type LevelCase, type Line } from "../line/path.ts";
+import { type Derivation, derive, formula, sign } from "../formula/formula.ts";
+import {
+  AIR_PRESSURE,
+  BAROMETRIC,
+  DIFFERENCE,
+  DYNAMIC_LIFT,
+  NPSH_AVAILABLE,
+  POINT_PRESSURE,
+  SUBMERGENCE,
+  VELOCITY,
+} from "../formula/laws.ts";
+import { submergence as least } from "../hydraulics/submergence.ts";
+import { type CompiledLine, suctionOf } from "../line/compiledLine.ts";
+import { levelsOf, WATER_LEVELS } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
-import type { Pump } from "../pump/pump.ts";
-import { type Level, LIMITS, PRACTICE, type Verdict, type VerdictCode } from "./verdict.ts";
+import { GRAVITY } from "../quantity/constants.ts";
+import {
+  type CheckContext,
+  check,
+  eachPump,
+  type Found,
+  LIMITS,
+  lessIsWorse,
+  moreIsWorse,
+  NO_FACTS,
+  type NoFacts,
+  PRACTICE,
+  pumpOf,
+  type Severity,
+  whileRunning,
+} from "./check.ts";
 
 /** How the water reaches each pump. */
-export function suctionVerdicts(
-  solution: Solution,
-  { levelCase }: CaseSolution,
-  running: Running,
-): Verdict[] {
-  return running.pumps.flatMap((atWork, i) => {
-    const { pump } = solution.pumps[i] as PumpOnLine;
-    return pumpSuction(pump, atWork, levelCase);
-  });
+
+interface Lift {
+  staticLift: number;
+  friction: number;
 }
 
-function pumpSuction(pump: Pump, atWork: PumpAtWork, levelCase: LevelCase): Verdict[] {
-  const { itemId, suction, npshRequired } = atWork;
-  const verdicts: Verdict[] = [];
-  const judgeLift = (code: VerdictCode, limit: number, source: string): Verdict => ({
-    code,
-    level: liftLevel(suction.dynamicLift, limit),
-    levelCase,
-    itemId,
-    quantity: "head",
-    value: suction.dynamicLift,
-    limit,
-    extra: { staticLift: suction.staticLift, friction: suction.friction },
-    source,
-  });
-  if (pump.submersible) {
-    if (suction.staticLift > 0) {
-      verdicts.push({
-        code: "pump-not-under-water",
-        level: "stop",
-        levelCase,
-        itemId,
-        quantity: "head",
-        value: suction.staticLift,
-        limit: 0,
-        source: PRACTICE,
-      });
-    }
-  } else if (suction.dynamicLift > 0) {
-    verdicts.push(
-      judgeLift(
-        "suction-lift-barometric",
-        suction.barometricLimit,
-        "Barometric limit: ISO 2533 air pressure, IAPWS vapour pressure",
-      ),
-    );
-    if (suction.ownLimit !== undefined) {
-      verdicts.push(
-        judgeLift(
-          "suction-lift-pump",
-          suction.ownLimit,
-          "Maker's suction lift, corrected for altitude and water temperature",
-        ),
-      );
-    }
-  }
-  const floor = -suction.barometricLimit;
-  if (suction.lowest && suction.lowest.pressureHead < floor) {
-    verdicts.push({
-      code: "suction-boils",
-      level: "stop",
-      levelCase,
-      itemId: suction.lowest.itemId,
-      quantity: "head",
-      value: suction.lowest.pressureHead,
-      limit: floor,
-      source: "IAPWS vapour pressure",
-    });
-  }
-  if (npshRequired !== undefined) {
-    const margin = suction.npshAvailable - npshRequired;
-    const comfortable =
-      margin >= LIMITS.npshMetres && suction.npshAvailable >= LIMITS.npshRatio * npshRequired;
-    verdicts.push({
-      code: "npsh-margin",
-      level: margin < 0 ? "stop" : comfortable ? "good" : "watch",
-      levelCase,
-      itemId,
-      quantity: "head",
-      value: suction.npshAvailable,
-      limit: npshRequired,
-      source: "ANSI/HI 9.6.1 suggests a ratio of 1.1–1.3 (from memory)",
-    });
-  }
-  return verdicts;
-}
+export const suctionLiftBarometric = check<Lift>({
+  quantity: "head",
+  each: "item",
+  find: (context) =>
+    eachPump(context, ({ atWork: { itemId, suction }, on, solved }) => {
+      if (on.pump.submersible || suction.dynamicLift <= 0) return [];
+      const { dynamicLift: value, barometricLimit: limit, staticLift, friction } = suction;
+      return [
+        {
+          severity: liftSeverity(value, limit),
+          at: solved.at,
+          itemId,
+          value,
+          limit,
+          source: "Barometric limit: ISO 2533 air pressure, IAPWS vapour pressure",
+          facts: { staticLift, friction },
+        },
+      ];
+    }),
+  rank: moreIsWorse,
+  derive: ({ facts }, context) => [
+    ...barometricSteps(context),
+    derive(DYNAMIC_LIFT, [facts.staticLift, facts.friction]),
+  ],
+});
 
-function liftLevel(lift: number, limit: number): Level {
+export const suctionLiftPump = check<Lift>({
+  quantity: "head",
+  each: "item",
+  find: (context) =>
+    eachPump(context, ({ atWork: { itemId, suction }, on, solved }) => {
+      const { dynamicLift: value, ownLimit: limit, staticLift, friction } = suction;
+      if (on.pump.submersible || value <= 0 || limit === undefined) return [];
+      return [
+        {
+          severity: liftSeverity(value, limit),
+          at: solved.at,
+          itemId,
+          value,
+          limit,
+          source: "Maker's suction lift, corrected for altitude and water temperature",
+          facts: { staticLift, friction },
+        },
+      ];
+    }),
+  rank: moreIsWorse,
+  derive: ({ facts }) => [derive(DYNAMIC_LIFT, [facts.staticLift, facts.friction])],
+});
+
+function liftSeverity(lift: number, limit: number): Severity {
   if (lift >= limit) return "stop";
   return lift > LIMITS.suctionReserve * limit ? "watch" : "good";
 }
+
+function barometricSteps({ solution, line }: CheckContext): Derivation {
+  const { water } = solution;
+  const air = derive(AIR_PRESSURE, [line.site.altitude]);
+  return [air, derive(BAROMETRIC, [air.result.value, water.vapourPressure, water.density])];
+}
+
+/** A submersible that the water leaves bare. */
+export const pumpNotUnderWater = check<NoFacts>({
+  quantity: "head",
+  each: "item",
+  find: (context) =>
+    eachPump(context, ({ atWork: { itemId, suction }, on, placed, solved }) => {
+      const { staticLift: value } = suction;
+      if (!on.pump.submersible || placed.fed || value <= 0) return [];
+      const { at } = solved;
+      return [{ severity: "stop", at, itemId, value, source: PRACTICE, facts: NO_FACTS }];
+    }),
+  rank: moreIsWorse,
+  derive: (found, context) => {
+    const pump = pumpOf(context, found);
+    const elevation = pump?.placed.elevation ?? 0;
+    return [derive(OVER_WATER, [elevation, elevation - (pump?.atWork.suction.staticLift ?? 0)])];
+  },
+});
+
+const OVER_WATER = formula({
+  ...DIFFERENCE,
+  title: "Pump above the water",
+  equation: "h = z_p - z_w",
+  given: [sign("z_p", "pump", "length"), sign("z_w", "water while it runs", "length")],
+});
+
+/** Water boils where its pressure falls below what its warmth asks for. */
+export const suctionBoils = check<{ pumpId: string }>({
+  quantity: "head",
+  each: "item",
+  find: (context) =>
+    eachPump(context, ({ atWork: { itemId: pumpId, suction }, solved }) => {
+      const limit = -suction.barometricLimit;
+      const { lowest } = suction;
+      if (!lowest || lowest.pressureHead >= limit) return [];
+      return [
+        {
+          severity: "stop",
+          at: solved.at,
+          itemId: lowest.itemId,
+          value: lowest.pressureHead,
+          limit,
+          source: "IAPWS vapour pressure",
+          facts: { pumpId },
+        },
+      ];
+    }),
+  rank: ({ value }) => -value,
+  derive: ({ at, itemId, value }, { solution }) => [
+    pointStep(solution.cases[at].running, itemId, value),
+  ],
+});
+
+/** Pressure at the point of a running head line that has this pressure head. */
+export function pointStep(
+  running: CheckContext["solution"]["cases"]["low"]["running"],
+  itemId: string | undefined,
+  value: number,
+) {
+  const point = running?.headLine.find(
+    (own) => own.itemId === itemId && own.pressureHead === value,
+  );
+  const { totalHead = 0, elevation = 0 } = point ?? {};
+  const spent = Math.max(totalHead - elevation - value, 0);
+  return derive(POINT_PRESSURE, [totalHead, elevation, Math.sqrt(2 * GRAVITY * spent)]);
+}
+
+export const npshMargin = check<NoFacts>({
+  quantity: "head",
+  each: "item",
+  find: (context) =>
+    eachPump(context, ({ atWork: { itemId, suction, npshRequired: limit }, solved }) => {
+      if (limit === undefined) return [];
+      const value = suction.npshAvailable;
+      const margin = value - limit;
+      const comfortable = margin >= LIMITS.npshMetres && value >= LIMITS.npshRatio * limit;
+      return [
+        {
+          severity: margin < 0 ? "stop" : comfortable ? "good" : "watch",
+          at: solved.at,
+          itemId,
+          value,
+          limit,
+          source: "ANSI/HI 9.6.1 suggests a ratio of 1.1–1.3 (from memory)",
+          facts: NO_FACTS,
+        },
+      ];
+    }),
+  rank: lessIsWorse,
+  derive: (found, context) => {
+    const steps = barometricSteps(context);
+    const { staticLift, friction } = pumpOf(context, found)?.atWork.suction ?? {
+      staticLift: 0,
+      friction: 0,
+    };
+    const held = steps.at(-1)?.result.value ?? 0;
+    return [...steps, derive(NPSH_AVAILABLE, [held, staticLift, friction])];
+  },
+});
+
 /** The ways into the line that start in the water, with where each begins. */
-function intakes({ stretches, segments }: CompiledLine) {
+function intakes({ stretches, segments, intakeNode }: CompiledLine) {
   return stretches.flatMap(({ from, start, end }) => {
     const first = segments[start];
-    if (from !== 0 || !first || start === end) return [];
+    if (from !== intakeNode || !first || start === end || first.kind === "supply") return [];
     // What floats goes up and down with the water, and keeps itself covered.
     const floats = segments.slice(start, end).some(({ fitting }) => fitting?.floats);
     return [{ first, index: start, floats }];
@@ -116,52 +209,187 @@ function intakes({ stretches, segments }: CompiledLine) {
 }
 
 /** Depth of water over every intake against what keeps a vortex from drawing air. */
-export function submergenceVerdicts(
-  { line }: Solution,
-  { levelCase }: CaseSolution,
-  running: Running,
-): Verdict[] {
-  // Without a suction line the pump's own inlet decides, and its maker says how deep.
-  return intakes(line).flatMap(({ first, index, floats }): Verdict[] => {
-    const depth = line.source.level[levelCase] - first.startElevation;
-    if (depth <= 0 || floats) return [];
-    const flow = Math.abs(running.flows.bySegment[index] as number);
-    const limit = minimumSubmergence(first.bore, meanVelocity(flow, first.bore));
+export const submergence = check<NoFacts>({
+  quantity: "head",
+  each: "item",
+  find: (context) =>
+    whileRunning(context, ({ state }, { at }): Found<NoFacts>[] => {
+      const { line } = context.solution;
+      if (line.source.kind === "mains") return [];
+      const surface = state.nodeHeads[line.intakeNode] as number;
+      // Without a suction line the pump's own inlet decides, and its maker says how deep.
+      return intakes(line).flatMap(({ first, index, floats }): Found<NoFacts>[] => {
+        if (first.side === "discharge") return [];
+        const value = levelUnder(context, surface) - first.startElevation;
+        if (value <= 0 || floats) return [];
+        const flow = Math.abs(state.bySegment[index] as number);
+        const limit = least(first.bore, meanVelocity(flow, first.bore));
+        const { itemId } = first;
+        const severity = value < limit ? "watch" : "good";
+        const source = "ANSI/HI 9.8, S = D (1 + 2.3 V/√(gD)) (from memory)";
+        return [{ severity, at, itemId, value, limit, source, facts: NO_FACTS }];
+      });
+    }),
+  rank: lessIsWorse,
+  derive: ({ at, itemId }, context) => {
+    const { line, cases } = context.solution;
+    const { state } = cases[at].running ?? { state: undefined };
+    const index = line.segments.findIndex((segment) => segment.itemId === itemId);
+    const bore = line.segments[index]?.bore ?? 1;
+    const velocity = derive(VELOCITY, [Math.abs(state?.bySegment[index] ?? 0), bore]);
+    const surface = levelUnder(context, state?.nodeHeads[line.intakeNode] ?? 0);
     return [
-      {
-        code: "submergence",
-        level: depth < limit ? "watch" : "good",
-        levelCase,
-        itemId: first.itemId,
-        quantity: "head",
-        value: depth,
-        limit,
-        source: "ANSI/HI 9.8, S = D (1 + 2.3 V/√(gD)) (from memory)",
-      },
+      velocity,
+      derive(SUBMERGENCE, [bore, velocity.result.value]),
+      derive(COVER, [surface, line.segments[index]?.startElevation ?? 0]),
     ];
-  });
+  },
+});
+
+/** The water's surface, where the head of a closed tank stands above it. */
+function levelUnder({ solution: { line, boundaries } }: CheckContext, head: number): number {
+  const pushed = boundaries.normal.source - levelsOf(line.source).normal;
+  return head - pushed;
 }
 
+const COVER = formula({
+  ...DIFFERENCE,
+  title: "Water over the intake",
+  equation: "h = z_w - z_i",
+  given: [sign("z_w", "water while it runs", "length"), sign("z_i", "intake", "length")],
+});
+
 /** An intake that some level leaves above the water draws air. */
-export function intakeVerdicts({ line }: Solution, { source }: Line): Verdict[] {
-  const { level, intake } = source;
-  const starts = intakes(line);
-  const places = starts.length > 0 ? starts : [{ first: undefined, floats: false }];
-  return places.flatMap(({ first, floats }): Verdict[] => {
-    const value = first?.startElevation ?? intake;
-    const levelCase = LEVEL_CASES.find((name) => value > level[name]);
-    if (!levelCase || floats) return [];
-    return [
-      {
-        code: "intake-uncovered",
-        level: "stop",
-        levelCase,
-        ...(starts.length > 1 && first && { itemId: first.itemId }),
-        quantity: "head",
-        value,
-        limit: level[levelCase],
+export const intakeUncovered = check<{ intake: number; level: number }>({
+  quantity: "head",
+  each: "item",
+  find: ({ solution: { line } }) => {
+    if (line.source.kind === "mains") return [];
+    const levels = levelsOf(line.source);
+    const starts = intakes(line);
+    const places = starts.length > 0 ? starts : [{ first: undefined, floats: false }];
+    return places.flatMap(({ first, floats }): Found<{ intake: number; level: number }>[] => {
+      const intake = first?.startElevation ?? line.source.intake;
+      if (floats) return [];
+      return WATER_LEVELS.flatMap((at) =>
+        intake > levels[at]
+          ? [
+              {
+                severity: "stop",
+                at,
+                ...(starts.length > 1 && first && { itemId: first.itemId }),
+                value: intake - levels[at],
+                source: PRACTICE,
+                facts: { intake, level: levels[at] },
+              },
+            ]
+          : [],
+      );
+    });
+  },
+  rank: moreIsWorse,
+  derive: ({ facts }) => [derive(BARE, [facts.intake, facts.level])],
+});
+
+const BARE = formula({
+  ...DIFFERENCE,
+  title: "Intake above the water",
+  equation: "h = z_i - z_w",
+  given: [sign("z_i", "intake", "length"), sign("z_w", "water", "length")],
+});
+
+export type Misplacement =
+  | "dry-pump-under-water"
+  | "dry-pump-in-casing"
+  | "engine-in-pit"
+  | "engine-indoors"
+  | "submersible-behind-suction";
+
+/** Where a pump of its kind may not stand, as far as the job tells. */
+export const pumpPlacement = check<{ why: Misplacement }>({
+  quantity: "head",
+  each: "item",
+  find: ({ solution: { line, pumps }, line: { site } }) => {
+    const levels = levelsOf(line.source);
+    return line.pumps.flatMap((placed, i): Found<{ why: Misplacement }>[] => {
+      const pump = pumps[i]?.pump;
+      if (!pump || placed.fed) return [];
+      const piped = suctionOf(line, placed).some(({ kind }) => kind === "pipe");
+      const under = levels.high - placed.elevation;
+      const inWater = under > 0 && !piped;
+      const inWell = line.source.kind === "well" && under > 0;
+      const found: Misplacement[] = [];
+      if (pump.drive === "engine") {
+        if (site.standsAt === "indoors") found.push("engine-indoors");
+        else if (inWater || inWell || CLOSED_IN.has(site.standsAt ?? ""))
+          found.push("engine-in-pit");
+      } else if (!pump.submersible) {
+        if (inWell || site.standsAt === "casing") found.push("dry-pump-in-casing");
+        else if (inWater || (under > 0 && site.standsAt === "pit")) {
+          found.push("dry-pump-under-water");
+        }
+      }
+      if (pump.submersible && piped) found.push("submersible-behind-suction");
+      return found.map((why) => ({
+        severity: "stop",
+        at: "high",
+        itemId: placed.item.id,
+        value: under,
         source: PRACTICE,
-      },
-    ];
-  });
+        facts: { why },
+      }));
+    });
+  },
+  rank: moreIsWorse,
+  derive: (found, context) => {
+    const { line } = context.solution;
+    const placed = line.pumps.find(({ item }) => item.id === found.itemId);
+    return [derive(OVER_PUMP, [levelsOf(line.source).high, placed?.elevation ?? 0])];
+  },
+});
+
+const CLOSED_IN: ReadonlySet<string> = new Set(["pit", "crawl-space", "casing"]);
+
+export const OVER_PUMP = formula({
+  ...DIFFERENCE,
+  title: "Water over the pump",
+  equation: "h = z_w - z_p",
+  given: [sign("z_w", "water", "length"), sign("z_p", "pump", "length")],
+});
+
+/** Speed in the suction line; the fastest pipe decides. */
+export const suctionVelocity = check<NoFacts>({
+  quantity: "velocity",
+  each: "line",
+  find: (context) =>
+    whileRunning(context, ({ state }, { at }): Found<NoFacts>[] => {
+      const { segments } = context.solution.line;
+      let found: Found<NoFacts> | undefined;
+      for (const [i, { kind, side, itemId, bore }] of segments.entries()) {
+        if (kind !== "pipe" || side !== "suction") continue;
+        const value = meanVelocity(Math.abs(state.bySegment[i] as number), bore);
+        if (found && found.value >= value) continue;
+        const { suctionVelocity: limit, suctionVelocityStop: most } = LIMITS;
+        const severity = value > most ? "stop" : value > limit ? "watch" : "good";
+        found = { severity, at, itemId, value, limit, source: PRACTICE, facts: NO_FACTS };
+      }
+      return found ? [found] : [];
+    }),
+  rank: moreIsWorse,
+  derive: velocityOf,
+});
+
+/** The velocity in the segment a finding is about. */
+export function velocityOf(
+  { at, itemId, value }: Found<unknown>,
+  { solution }: CheckContext,
+): Derivation {
+  const { segments } = solution.line;
+  const state = solution.cases[at].running?.state;
+  const speed = (i: number) =>
+    meanVelocity(Math.abs(state?.bySegment[i] ?? 0), segments[i]?.bore ?? 1);
+  // An item may be several segments: the one whose speed was judged.
+  const own = segments.flatMap((segment, i) => (segment.itemId === itemId ? [i] : []));
+  const index = own.find((i) => speed(i) === value) ?? own[0] ?? -1;
+  return [derive(VELOCITY, [Math.abs(state?.bySegment[index] ?? 0), segments[index]?.bore ?? 1])];
 }

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { bisect } from "fmin/src/bisect.js";
 import { describe, expect, it } from "vitest";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
-import { verdictsOn } from "../check/verdicts.ts";
+import { checkContext, judge } from "../check/registry.ts";
 import { waterAt } from "../fluid/water.ts";
 import type { Line, PathItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
@@ -12,7 +12,6 @@ import { rankPumps } from "../whatif/pumpRanking.ts";
 import { sizeUps } from "../whatif/sizeUp.ts";
 import { type Solution, solveLine } from "./solveLine.ts";
 import { barometricLimit, correctedLiftLimit } from "./suctionLimits.ts";
-import { systemCurve } from "./systemHead.ts";
 
 const L_S = 1e-3;
 
@@ -34,7 +33,7 @@ const parabola: Pump = {
 
 function lineOf(path: PathItem[], over: Partial<Line> = {}): Line {
   return {
-    source: { level: { low: 0, normal: 0.5, high: 1 }, intake: -0.5 },
+    source: { kind: "open", level: { low: 0, normal: 0.5, high: 1 }, intake: -0.5 },
     path,
     site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
     method: { friction: "darcy-weisbach", fittings: "coefficient" },
@@ -63,9 +62,12 @@ const transfer = lineOf([
 
 function solved(line: Line, pumps = [parabola]): Solution {
   const result = solveLine(line, pumps);
-  if (result.kind !== "solved") throw new Error(JSON.stringify(result.findings));
+  if (result.kind !== "solved") throw new Error(JSON.stringify(result.diagnostics));
   return result.solution;
 }
+
+const judged = (line: Line, wantedFlow?: number) =>
+  judge(checkContext(solved(line), line, wantedFlow));
 
 describe("operating point", () => {
   it("is where hand algebra puts it on a line whose loss is K v²/2g alone", () => {
@@ -91,9 +93,12 @@ describe("operating point", () => {
   });
 
   it("is the root a general-purpose bisection finds", () => {
-    const { line, water, cases, ...on } = solved(transfer);
+    const { model, boundaries, cases, ...on } = solved(transfer);
     const { curve } = on.pumps[0] as Solution["pumps"][number];
-    const systemHead = systemCurve(line, "normal", { water, friction: "darcy-weisbach" });
+    const systemHead = (flow: number) => {
+      const imposed = model.imposed(boundaries.normal, flow);
+      return imposed.kind === "steady" ? imposed.head : Number.NaN;
+    };
     const root = bisect(
       (q: number) => evaluate(curve.head, q) - systemHead(q),
       1e-6,
@@ -126,7 +131,7 @@ describe("operating point", () => {
     const flow = (c: typeof low) => c.running?.duty.flow ?? 0;
     expect(flow(low)).toBeLessThan(flow(normal));
     expect(flow(normal)).toBeLessThan(flow(high));
-    for (const gain of sizeUps(transfer, [parabola], "normal")) {
+    for (const gain of sizeUps(solved(transfer), transfer, [parabola], "normal")) {
       expect(gain.flowGain).toBeGreaterThan(0);
     }
     fc.assert(
@@ -260,13 +265,13 @@ describe("what is refused, with its place", () => {
     const path = transfer.path.toSpliced(3, 0, ...extra);
     const result = solveLine({ ...transfer, path }, [parabola]);
     expect(result).toMatchObject({ kind: "refused" });
-    if (result.kind === "refused") expect(result.findings).toContainEqual({ code, itemId });
+    if (result.kind === "refused") expect(result.diagnostics).toContainEqual({ code, itemId });
   });
 
   it("a hole before the pump", () => {
     const hole: PathItem = { kind: "orifice", id: "x", purpose: "leak", bore: 0.004 };
     const result = solveLine({ ...transfer, path: [hole, ...transfer.path] }, [parabola]);
-    const findings = result.kind === "refused" ? result.findings : [];
+    const findings = result.kind === "refused" ? result.diagnostics : [];
     expect(findings).toContainEqual({ code: "hole-in-suction", itemId: "x" });
   });
 
@@ -275,7 +280,7 @@ describe("what is refused, with its place", () => {
     const loop = (...branches: PathItem[][]): PathItem => ({ kind: "split", id: "x", branches });
     const ends = (path: PathItem[]) => {
       const result = solveLine(lineOf(path), [parabola]);
-      return result.kind === "refused" ? result.findings : [];
+      return result.kind === "refused" ? result.diagnostics : [];
     };
     const way = (id: string) => pipe(id, "pvc-sch40-2in", 3, 0);
     expect(ends([...body, loop([way("a")], [way("b")])])).toEqual([
@@ -301,10 +306,10 @@ describe("what is refused, with its place", () => {
 
   it("a line without pump, outlet or pipe, and levels upside down", () => {
     const result = solveLine(
-      lineOf([], { source: { level: { low: 2, normal: 1, high: 0 }, intake: 0 } }),
+      lineOf([], { source: { kind: "open", level: { low: 2, normal: 1, high: 0 }, intake: 0 } }),
       [],
     );
-    const codes = result.kind === "refused" ? result.findings.map((f) => f.code) : [];
+    const codes = result.kind === "refused" ? result.diagnostics.map((f) => f.code) : [];
     expect(codes).toEqual(["levels-out-of-order", "no-outlet", "no-pump"]);
   });
 });
@@ -332,7 +337,7 @@ describe("holes in the discharge", () => {
     const after = running.headLine.find((point) => point.side === "discharge");
     const head = (after?.totalHead ?? 0) - (line.pumps[0]?.elevation ?? 0);
     const expected = 0.61 * ((Math.PI * 0.004 ** 2) / 4) * Math.sqrt(2 * GRAVITY * head);
-    const { lost, delivered } = running.flows;
+    const { lost, delivered } = running.state;
     expect((lost[0]?.flow ?? 0) / expected).toBeCloseTo(1, 6);
     expect(delivered + (lost[0]?.flow ?? 0)).toBeCloseTo(running.duty.flow, 9);
     const total = running.ledger.reduce((sum, entry) => sum + entry.head, 0);
@@ -344,7 +349,7 @@ describe("holes in the discharge", () => {
   it("waste what a worked example says: 4 mm under 10 m lets go 0.107 L/s", () => {
     // 0.61 × 12.566 mm² × √(2 × 9.80665 × 10) m/s, by hand.
     const { cases, line } = solved(withHoles(hole("v", 0.004)));
-    const { nodeHeads, lost } = cases.normal.running?.flows ?? { nodeHeads: [], lost: [] };
+    const { nodeHeads, lost } = cases.normal.running?.state ?? { nodeHeads: [], lost: [] };
     const over = (nodeHeads[line.holes[0]?.node ?? -1] ?? 0) - (line.holes[0]?.elevation ?? 0);
     expect((lost[0]?.flow ?? 0) * Math.sqrt(10 / over) * 1e3).toBeCloseTo(0.1073, 3);
   });
@@ -352,12 +357,12 @@ describe("holes in the discharge", () => {
   it("waste more the wider they are, and nothing when they are pinholes", () => {
     const none = solved(transfer).cases.normal.running;
     const deliveries = [0.0001, 0.003, 0.005, 0.012].map(
-      (bore) => solved(withHoles(hole("v", bore))).cases.normal.running?.flows.delivered ?? 0,
+      (bore) => solved(withHoles(hole("v", bore))).cases.normal.running?.state.delivered ?? 0,
     );
     expect(deliveries).toEqual(deliveries.toSorted((a, b) => b - a));
-    expect((deliveries[0] ?? 0) / (none?.flows.delivered ?? 1)).toBeCloseTo(1, 4);
-    const verdicts = verdictsOn(solved(withHoles(hole("v", 0.012))), transfer, {});
-    expect(verdicts.find((v) => v.code === "hole-wastes")?.level).toBe("watch");
+    expect((deliveries[0] ?? 0) / (none?.state.delivered ?? 1)).toBeCloseTo(1, 4);
+    const verdicts = judged(withHoles(hole("v", 0.012)));
+    expect(verdicts.find((v) => v.code === "hole-wastes")?.severity).toBe("watch");
   });
 
   it("close their energy wherever they are and however many", () => {
@@ -376,7 +381,7 @@ describe("holes in the discharge", () => {
             path = path.toSpliced(index, 0, hole(`h${i}`, bore, "leak"));
           for (const { outcome, running } of Object.values(solved({ ...transfer, path }).cases)) {
             if (outcome.kind !== "runs" || !running) continue;
-            const { delivered, lost } = running.flows;
+            const { delivered, lost } = running.state;
             const gone = lost.reduce((sum, { flow }) => sum + flow, 0);
             expect(Math.abs(delivered + gone - running.duty.flow)).toBeLessThan(1e-8);
             const total = running.ledger.reduce((sum, entry) => sum + entry.head, 0);
@@ -413,23 +418,23 @@ describe("suction", () => {
 
   it("stops a pump that has to draw too high, and warns of fast suction", () => {
     const high = { ...transfer, path: transfer.path.with(0, pipe("s", "suction-hose-1in", 12, 9)) };
-    const verdicts = verdictsOn(solved(high), high, {});
-    const level = (code: string) => verdicts.find((v) => v.code === code)?.level;
+    const verdicts = judged(high);
+    const level = (code: string) => verdicts.find((v) => v.code === code)?.severity;
     expect(level("suction-lift-pump")).toBe("stop");
     expect(level("suction-lift-barometric")).toBe("stop");
     expect(level("suction-velocity")).not.toBe("good");
     expect(level("npsh-margin")).toBe("stop");
-    expect(verdicts[0]?.level).toBe("stop");
+    expect(verdicts[0]?.severity).toBe("stop");
   });
 
   it("finds nothing to stop on a sound line, and judges the flow wanted", () => {
     const line = { ...transfer, path: transfer.path.with(3, pipe("d1", "pvc-sch40-2in", 30, 4)) };
     const duty = solved(line).cases.low.running?.duty.flow ?? 0;
-    const met = verdictsOn(solved(line), line, { wantedFlow: duty * 0.9 });
-    expect(met.filter((v) => v.level === "stop")).toEqual([]);
-    expect(met.find((v) => v.code === "wanted-flow")?.level).toBe("good");
-    const short = verdictsOn(solved(line), line, { wantedFlow: duty * 2 });
-    expect(short.find((v) => v.code === "wanted-flow")?.level).toBe("stop");
+    const met = judged(line, duty * 0.9);
+    expect(met.filter((v) => v.severity === "stop")).toEqual([]);
+    expect(met.find((v) => v.code === "wanted-flow")?.severity).toBe("good");
+    const short = judged(line, duty * 2);
+    expect(short.find((v) => v.code === "wanted-flow")?.severity).toBe("stop");
   });
 });
 

@@ -1,8 +1,8 @@
+import type { Water } from "../fluid/water.ts";
 import type { CompiledLine, Segment } from "../line/compiledLine.ts";
-import type { LevelCase } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
-import type { Flows } from "./flowsAlong.ts";
-import { endHead, type LossContext, segmentLoss, sourceHead } from "./lineLoss.ts";
+import { type Boundary, outletPressure, pressureHead, sourcePressure } from "./boundary.ts";
+import type { SteadyState } from "./hydraulicModel.ts";
 
 /** One line of the bill of head: what an item of the path takes at the flow that runs. */
 export interface LedgerEntry {
@@ -21,61 +21,63 @@ export interface LedgerEntry {
   bore?: number;
   /** m³/s that leaves through a hole; a hole takes water, not head */
   lost?: number;
+  /** which segment of the line, for an entry that is one */
+  segment?: number;
 }
 
 /**
- * The bill of head. Along every way from the source to an outlet the entries add up to the head of the
- * pumps on that way: lift, what the outlet demands, and the loss of every item.
+ * The bill of head between the ends a state belongs to, from the loss of every segment in it. Along every way from the source to an outlet the entries add up
+ * to the head of the pumps on that way: lift, what the outlet demands, and the loss of every item.
  */
 export function headLedger(
   line: CompiledLine,
-  levelCase: LevelCase,
-  flows: Flows,
-  context: LossContext,
+  boundary: Boundary,
+  state: SteadyState,
+  losses: readonly number[],
+  water: Water,
 ): LedgerEntry[] {
   const { source, outlets, segments } = line;
   const entries: LedgerEntry[] = [];
-  const sourceLevel = source.level[levelCase];
-  const pushed = sourceHead(source, levelCase, context.water) - sourceLevel;
-  for (const [i, placed] of outlets.entries()) {
-    const { item } = placed;
-    const demanded = endHead(placed, levelCase, context.water);
-    const bare = { ...placed, item: { ...item, outlet: withoutPressure(item.outlet) } };
-    const height = endHead(bare, levelCase, context.water);
-    const flow = flows.byOutlet[i] as number;
+  const pushed = pressureHead(sourcePressure(source), water);
+  const sourceLevel = boundary.source - pushed;
+  for (const [i, { item }] of outlets.entries()) {
+    const flow = state.byOutlet[i] as number;
     const named = outlets.length > 1 ? { itemId: item.id } : {};
-    entries.push({ kind: "lift", ...named, head: height - sourceLevel, share: 0, flow });
-    if (demanded !== height) {
-      const head = demanded - height;
-      entries.push({ kind: "outlet-pressure", itemId: item.id, head, share: 0, flow });
+    const demanded = pressureHead(outletPressure(item.outlet), water);
+    const head = (boundary.outlets[i] as number) - demanded - sourceLevel;
+    entries.push({ kind: "lift", ...named, head, share: 0, flow });
+    if (demanded !== 0) {
+      entries.push({ kind: "outlet-pressure", itemId: item.id, head: demanded, share: 0, flow });
     }
   }
   if (pushed !== 0) {
-    entries.push({ kind: "source-pressure", head: -pushed, share: 0, flow: flows.delivered });
+    entries.push({ kind: "source-pressure", head: -pushed, share: 0, flow: state.delivered });
   }
-  const holesAt = (index: number) => {
-    for (const { index: at, itemId, bore } of line.holes) {
-      if (at !== index) continue;
-      const lost = flows.lost.find((hole) => hole.itemId === itemId)?.flow ?? 0;
+  let hole = 0;
+  for (const [index, segment] of segments.entries()) {
+    for (; line.holes[hole]?.index === index; hole++) {
+      const { itemId, bore } = line.holes[hole] as CompiledLine["holes"][number];
+      const lost = state.lost[hole]?.flow ?? 0;
       entries.push({ kind: "hole", itemId, head: 0, share: 0, flow: lost, bore, lost });
     }
-  };
-  for (const [index, segment] of segments.entries()) {
-    holesAt(index);
-    const { kind, itemId, bore } = segment;
-    const flow = flows.bySegment[index] as number;
-    const speed = Math.abs(flow);
-    const head = Math.sign(flow) * segmentLoss(segment, speed, context);
-    entries.push({ kind, itemId, head, share: 0, flow, velocity: meanVelocity(speed, bore), bore });
+    const flow = state.bySegment[index] as number;
+    const entry: LedgerEntry = {
+      kind: segment.kind,
+      itemId: segment.itemId,
+      head: losses[index] as number,
+      share: 0,
+      flow,
+      segment: index,
+    };
+    if (segment.kind !== "supply") {
+      entry.velocity = meanVelocity(Math.abs(flow), segment.bore);
+      entry.bore = segment.bore;
+    }
+    entries.push(entry);
   }
   const spent = (entry: LedgerEntry) => Math.max(entry.head * entry.flow, 0);
-  const taken = entries.reduce((sum, entry) => sum + spent(entry), 0);
-  return entries.map((entry) => ({ ...entry, share: taken > 0 ? spent(entry) / taken : 0 }));
-}
-
-type Outlet = CompiledLine["outlets"][number]["item"]["outlet"];
-
-function withoutPressure(outlet: Outlet): Outlet {
-  if (outlet.type === "pressure") return { type: "free" };
-  return outlet.type === "submerged" ? { ...outlet, gasPressure: 0 } : outlet;
+  let taken = 0;
+  for (const entry of entries) taken += spent(entry);
+  if (taken > 0) for (const entry of entries) entry.share = spent(entry) / taken;
+  return entries;
 }

@@ -1,4 +1,5 @@
 import { addEntry, type Skyline, skyline, solveSkyline } from "../numeric/skyline.ts";
+import type { Tangent } from "./resistance.ts";
 
 /**
  * A pipe network: junctions whose head is sought, points of fixed head, and links between them. Nodes
@@ -16,8 +17,11 @@ export interface Network {
 export interface Link {
   from: number;
   to: number;
-  /** m lost from `from` to `to` at a flow in m³/s; odd and rising (a pump's gain is a negative loss) */
-  loss: (flow: number) => number;
+  /**
+   * m lost from `from` to `to` at a flow in m³/s, rising with it (a pump's gain is a negative loss). Where
+   * it knows the slope it writes that into `tangent`.
+   */
+  loss: (flow: number, tangent?: Tangent) => number;
   /** passes water only from `from` to `to`; shut while the heads and `loss(0)` would drive it back */
   oneWay?: boolean;
 }
@@ -56,15 +60,24 @@ const HEAD_ROUNDING = 1e-9;
 /** fraction of the largest flow, or m³/s, by which a flow may still move */
 const FLOW_TOLERANCE = 1e-9;
 const LEAST_CHANGE = 1e-9;
+/** A step is good that leaves at most this part of the slope it started down. */
+const LINE_SEARCH = 0.3;
+const LINE_SEARCH_STEPS = 40;
+/** W over ρg: a fall so slight is rounding, and is not searched along */
+const LEAST_DESCENT = 1e-12;
 
 /**
  * Heads and flows by the global gradient method: each step linearises every link about its flow and
  * solves the junctions' mass balance for the heads, so mass is balanced at every step and energy at the
- * end. Steps are shortened while they do not bring the energies closer. `start` (m³/s, by link) is a
- * guess of the flows, such as those of a network much like this one.
+ * end. `start` (m³/s, by link) is a guess of the flows, such as those of a network much like this one.
+ *
+ * The balance is the lowest point of a convex function of the flows, Σ ∫ loss dq − Σ H q over the fixed
+ * heads, since every loss rises with its flow. A step that would overshoot that function's lowest point
+ * along its direction is cut back to it, so that no network can cycle.
  *
  * Source: E. Todini, S. Pilati, A gradient algorithm for the analysis of pipe networks, in Computer
- * Applications in Water Supply vol. 1 (1988) 1–20.
+ * Applications in Water Supply vol. 1 (1988) 1–20; the convex function: M. Collins et al., Solving the pipe
+ * network analysis problem using optimization techniques, Management Science 24 (1978) 747–760, from memory.
  */
 export function solveNetwork(network: Network, start?: readonly number[]): NetworkSolution {
   const { junctions, links, fixedHeads } = network;
@@ -73,36 +86,36 @@ export function solveNetwork(network: Network, start?: readonly number[]): Netwo
   const losses = new Float64Array(count);
   const slopes = new Float64Array(count);
   const aims = new Float64Array(count);
+  const trial = new Float64Array(count);
   const heads = new Float64Array(junctions + fixedHeads.length);
   heads.set(fixedHeads, junctions);
   const matrix = skyline(junctions, pairsOf(network));
-  let worstBefore = Number.POSITIVE_INFINITY;
-  let relax = 1;
+  const lineariseAll = (least: number) => {
+    for (let k = 0; k < count; k++) {
+      linearise(links[k] as Link, flows[k] as number, k, losses, slopes, least);
+    }
+  };
 
   for (let step = 1; step <= MOST_STEPS; step++) {
     const least = LEAST_SLOPES[Math.floor((step - 1) / STEPS_EACH)] as number;
-    for (let k = 0; k < count; k++)
-      linearise(links[k] as Link, flows[k] as number, k, losses, slopes, least);
+    if (step === 1 || (step - 1) % STEPS_EACH === 0) lineariseAll(least);
     if (!junctionHeads(network, matrix, flows, losses, slopes, heads)) return { kind: "cut-off" };
     let worst = 0;
+    let change = 0;
+    let scale = 0;
+    let descent = 0;
     for (let k = 0; k < count; k++) {
       const { from, to } = links[k] as Link;
+      const flow = flows[k] as number;
       const residual = (heads[from] as number) - (heads[to] as number) - (losses[k] as number);
-      const aim = (flows[k] as number) + residual / (slopes[k] as number);
+      const move = residual / (slopes[k] as number);
+      const aim = flow + move;
       const shut = slopes[k] === SHUT_SLOPE && aim * SHUT_SLOPE < OPENING_HEAD;
       if (!shut) worst = Math.max(worst, Math.abs(residual));
       aims[k] = aim;
-    }
-    relax = worst > worstBefore ? Math.max(relax / 2, 1 / 16) : Math.min(1, relax * 1.5);
-    worstBefore = worst;
-    let change = 0;
-    let scale = 0;
-    for (let k = 0; k < count; k++) {
-      const flow = flows[k] as number;
-      const aim = aims[k] as number;
-      change = Math.max(change, Math.abs(aim - flow));
+      change = Math.max(change, Math.abs(move));
       scale = Math.max(scale, Math.abs(aim));
-      flows[k] = flow + relax * (aim - flow);
+      descent += move * residual;
     }
     const still = change <= Math.max(FLOW_TOLERANCE * scale, LEAST_CHANGE);
     if (still && worst <= Math.max(HEAD_TOLERANCE, HEAD_ROUNDING * largest(heads))) {
@@ -114,6 +127,16 @@ export function solveNetwork(network: Network, start?: readonly number[]): Netwo
         steps: step,
       };
     }
+    // Mass is balanced from the first step on; the rest keep it so, whatever part of them is gone.
+    const part =
+      step === 1 || descent <= LEAST_DESCENT
+        ? 1
+        : partOfStep(network, flows, aims, heads, trial, descent);
+    for (let k = 0; k < count; k++) {
+      const flow = flows[k] as number;
+      flows[k] = part === 1 ? (aims[k] as number) : flow + part * ((aims[k] as number) - flow);
+    }
+    lineariseAll(least);
   }
   const errors = links.map((link, k) =>
     Math.abs(
@@ -122,6 +145,57 @@ export function solveNetwork(network: Network, start?: readonly number[]): Netwo
   );
   const residual = Math.max(...errors);
   return { kind: "not-balanced", residual, link: errors.indexOf(residual) };
+}
+
+/**
+ * The part of a step, 0 … 1, after which the convex function hardly falls any more. `descent` is how steeply
+ * it falls at the start. Its slope along the step is Σ (loss − ΔH) Δq, the same for any heads of the junctions.
+ */
+function partOfStep(
+  { links }: Network,
+  flows: Float64Array,
+  aims: Float64Array,
+  heads: Float64Array,
+  trial: Float64Array,
+  descent: number,
+): number {
+  const slopeAt = (part: number) => {
+    let slope = 0;
+    for (let k = 0; k < links.length; k++) {
+      const link = links[k] as Link;
+      const flow = flows[k] as number;
+      const move = (aims[k] as number) - flow;
+      trial[k] = flow + part * move;
+      const residual =
+        lossAt(link, trial[k] as number) -
+        (heads[link.from] as number) +
+        (heads[link.to] as number);
+      slope += move * residual;
+    }
+    return slope;
+  };
+  const whole = slopeAt(1);
+  if (whole <= LINE_SEARCH * descent) return 1;
+  let low = 0;
+  let high = 1;
+  let atLow = -descent;
+  let atHigh = whole;
+  for (let i = 0; i < LINE_SEARCH_STEPS; i++) {
+    // Secant towards the zero of the slope; every third time the middle, for losses with a kink.
+    const secant = low - (atLow * (high - low)) / (atHigh - atLow);
+    const inside = secant > low && secant < high;
+    const part = inside && i % 3 !== 2 ? secant : (low + high) / 2;
+    const slope = slopeAt(part);
+    if (Math.abs(slope) <= LINE_SEARCH * descent) return part;
+    if (slope < 0) {
+      low = part;
+      atLow = slope;
+    } else {
+      high = part;
+      atHigh = slope;
+    }
+  }
+  return low > 0 ? low : high;
 }
 
 /**
@@ -177,7 +251,7 @@ function lossAt({ loss, oneWay }: Link, flow: number): number {
   return oneWay && flow < 0 ? loss(0) + flow * SHUT_SLOPE : loss(flow);
 }
 
-/** Loss of a link at a flow and its slope there. The slope only steers; one more evaluation is enough. */
+/** Loss of a link at a flow and its slope there; where the link knows none, one more evaluation steers as well. */
 function linearise(
   link: Link,
   flow: number,
@@ -191,11 +265,19 @@ function linearise(
     slopes[k] = SHUT_SLOPE;
     return;
   }
-  const h = Math.max(Math.abs(flow) * 1e-5, 1e-9) * (flow < 0 ? -1 : 1);
-  const loss = link.loss(flow);
+  TANGENT.slope = Number.NaN;
+  const loss = link.loss(flow, TANGENT);
+  let { slope } = TANGENT;
+  if (Number.isNaN(slope)) {
+    const h = Math.max(Math.abs(flow) * 1e-5, 1e-9) * (flow < 0 ? -1 : 1);
+    slope = (link.loss(flow + h) - loss) / h;
+  }
   losses[k] = loss;
-  slopes[k] = Math.max((link.loss(flow + h) - loss) / h, least);
+  slopes[k] = Math.max(slope, least);
 }
+
+/** Written and read again within `linearise` only. */
+const TANGENT: Tangent = { slope: Number.NaN };
 
 function* pairsOf({ junctions, links }: Network): Iterable<readonly [number, number]> {
   for (const { from, to } of links) if (from < junctions && to < junctions) yield [from, to];

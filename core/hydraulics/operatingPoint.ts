@@ -11,8 +11,17 @@ export interface Duty {
 /** Everything that can come of a pump on a line. */
 export type Outcome =
   | { kind: "runs"; duty: Duty }
-  /** the pump's best head is below what the line asks for at no flow; `shortfall` in m */
-  | { kind: "cannot-lift"; staticHead: number; bestHead: number; shortfall: number }
+  /**
+   * the pump makes less than the line asks for: at no flow already, or, where a drooping curve peaks above
+   * the static head, by the time it peaks; `shortfall` in m
+   */
+  | {
+      kind: "cannot-lift";
+      staticHead: number;
+      bestHead: number;
+      shortfall: number;
+      short: "static-head" | "friction";
+    }
   /** at the first published flow the line already asks for more than the pump gives */
   | { kind: "below-curve"; first: Duty; headNeeded: number }
   /** at the last published flow the pump still has head to spare: it runs out beyond what is known */
@@ -21,7 +30,9 @@ export type Outcome =
    * a drooping curve meets the line twice: the pump settles at `stable` once water runs, but from
    * rest it may not get past `unstable`
    */
-  | { kind: "two-crossings"; stable: Duty; unstable: Duty; startsFromRest: boolean };
+  | { kind: "two-crossings"; stable: Duty; unstable: Duty; startsFromRest: boolean }
+  /** switched off: water may pass it, and it adds nothing */
+  | { kind: "stopped" };
 
 /**
  * Where the pump's head equals the line's, for a line whose head never falls as flow rises.
@@ -48,8 +59,10 @@ export function operatingPoint(curve: PumpCurve, lineHead: (flow: number) => num
     const staticHead = lineHead(0);
     const bestHead = Math.max(...curve.head.y);
     // A drooping curve may peak above the static head and still never reach the line.
-    const shortfall = Math.max(staticHead - bestHead, -closest(curve, surplus));
-    return { kind: "cannot-lift", staticHead, bestHead, shortfall };
+    const lifts = bestHead > staticHead;
+    const shortfall = lifts ? -closest(curve, surplus) : staticHead - bestHead;
+    const short = lifts ? "friction" : "static-head";
+    return { kind: "cannot-lift", staticHead, bestHead, shortfall, short };
   }
   const unstable = crossings.at(-2);
   if (unstable !== undefined) {

@@ -1,8 +1,5 @@
-import type { Water } from "../fluid/water.ts";
 import type { CompiledLine } from "../line/compiledLine.ts";
-import type { LevelCase } from "../line/path.ts";
-import type { PumpCurve } from "../pump/curve.ts";
-import { endHead, sourceHead } from "./lineLoss.ts";
+import type { Boundary, PumpState } from "./boundary.ts";
 
 /** Head in m above datum, and whether every pump on the way has a published shut-off head. */
 export interface ShutHead {
@@ -11,30 +8,29 @@ export interface ShutHead {
 }
 
 /**
- * The most head that can stand at every node with nothing running. Pumps in series add up; of pumps side by
- * side the strongest counts.
+ * The most head that can stand at every node with nothing running out. Pumps in series add up; of pumps side
+ * by side the strongest counts; one that is stopped adds nothing.
  */
 export function shutHeads(
   line: CompiledLine,
-  curves: readonly PumpCurve[],
-  levelCase: LevelCase,
-  water: Water,
+  boundary: Boundary,
+  pumps: readonly PumpState[],
 ): ShutHead[] {
-  const still = sourceHead(line.source, levelCase, water);
-  const heads = line.nodes.map((): ShutHead => ({ head: still, published: true }));
+  const heads = line.nodes.map((): ShutHead => ({ head: boundary.source, published: true }));
   const raise = (node: number, { head, published }: ShutHead) => {
     const held = heads[node] as ShutHead;
     if (head > held.head) heads[node] = { head, published: held.published && published };
   };
   // A pump that another feeds is reached in the round after it.
-  for (let round = 0; round < line.pumps.length; round++) {
+  for (let round = 0; round <= line.pumps.length; round++) {
     for (const [i, { inlet, outlet }] of line.pumps.entries()) {
-      const curve = curves[i] as PumpCurve;
+      const state = pumps[i];
       const { head, published } = heads[inlet] as ShutHead;
-      raise(outlet, {
-        head: head + Math.max(...curve.head.y),
-        published: published && curve.firstFlow === 0,
-      });
+      if (state?.kind !== "running") raise(outlet, { head, published });
+      else {
+        const { peak, firstFlow } = state.curve;
+        raise(outlet, { head: head + peak.head, published: published && firstFlow === 0 });
+      }
     }
     for (const { from, to } of line.stretches) raise(to, heads[from] as ShutHead);
   }
@@ -47,16 +43,15 @@ export function shutHeads(
  */
 export function outOfReach(
   line: CompiledLine,
-  curves: readonly PumpCurve[],
-  levelCase: LevelCase,
-  water: Water,
+  boundary: Boundary,
+  pumps: readonly PumpState[],
 ): number | undefined {
-  const heads = shutHeads(line, curves, levelCase, water);
+  const heads = shutHeads(line, boundary, pumps);
   let least = Number.POSITIVE_INFINITY;
-  for (const outlet of line.outlets) {
+  for (const [i, outlet] of line.outlets.entries()) {
     if (outlet.item.outlet.type === "submerged") return undefined;
     const reached = (heads[outlet.node] as ShutHead).head;
-    least = Math.min(least, endHead(outlet, levelCase, water) - reached);
+    least = Math.min(least, (boundary.outlets[i] as number) - reached);
   }
   return least >= 0 ? least : undefined;
 }

@@ -4,6 +4,6 @@ import { GRAVITY } from "../quantity/constants.ts";
  * Depth in m of water needed over an intake so that no vortex draws air, S = D (1 + 2.3 V/√(gD)), for an
  * inlet of diameter D (m) and a velocity V (m/s) in it. Source: ANSI/HI 9.8, from memory.
  */
-export function minimumSubmergence(diameter: number, velocity: number): number {
+export function submergence(diameter: number, velocity: number): number {
   return diameter * (1 + (2.3 * velocity) / Math.sqrt(GRAVITY * diameter));
 }

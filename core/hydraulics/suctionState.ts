@@ -1,11 +1,10 @@
 import type { Water } from "../fluid/water.ts";
 import { type CompiledLine, type PlacedPump, suctionOf } from "../line/compiledLine.ts";
-import type { LevelCase, Site } from "../line/path.ts";
+import type { Site } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
-import type { Flows } from "./flowsAlong.ts";
 import type { HeadLinePoint } from "./headLine.ts";
-import { sourceHead } from "./lineLoss.ts";
-import { barometricLimit, correctedLiftLimit } from "./suctionLimits.ts";
+import type { SteadyState } from "./hydraulicModel.ts";
+import { barometricLimit, correctedLiftLimit, npshAvailable } from "./suctionLimits.ts";
 
 /** How the water reaches the pump while it runs. Heads in m. */
 export interface SuctionState {
@@ -26,26 +25,26 @@ export interface SuctionState {
 export function suctionState(
   line: CompiledLine,
   placed: PlacedPump,
-  flows: Flows,
-  levelCase: LevelCase,
+  state: SteadyState,
   pump: Pump,
   site: Site,
   points: readonly HeadLinePoint[],
   water: Water,
 ): SuctionState {
-  const dynamicLift = placed.elevation - (flows.nodeHeads[placed.inlet] as number);
-  const surface = sourceHead(line.source, levelCase, water);
+  const dynamicLift = placed.elevation - (state.nodeHeads[placed.inlet] as number);
+  // A well's surface is the one it is drawn down to.
+  const surface = state.nodeHeads[line.intakeNode] as number;
   const staticLift = placed.fed ? dynamicLift : placed.elevation - surface;
   const limit = barometricLimit(site.altitude, water);
-  const state: SuctionState = {
+  const found: SuctionState = {
     staticLift,
     friction: dynamicLift - staticLift,
     dynamicLift,
     barometricLimit: limit,
-    npshAvailable: limit - dynamicLift,
+    npshAvailable: npshAvailable(limit, staticLift, dynamicLift - staticLift),
   };
   if (pump.maxSuctionLift !== undefined) {
-    state.ownLimit = correctedLiftLimit(pump.maxSuctionLift, site.altitude, water);
+    found.ownLimit = correctedLiftLimit(pump.maxSuctionLift, site.altitude, water);
   }
   const own = new Set([placed.item.id, ...suctionOf(line, placed).map(({ itemId }) => itemId)]);
   const suction = points.filter((point) => point.side === "suction" && own.has(point.itemId));
@@ -53,6 +52,6 @@ export function suctionState(
     (low, point) => (low && low.pressureHead <= point.pressureHead ? low : point),
     undefined,
   );
-  if (lowest) state.lowest = { itemId: lowest.itemId, pressureHead: lowest.pressureHead };
-  return state;
+  if (lowest) found.lowest = { itemId: lowest.itemId, pressureHead: lowest.pressureHead };
+  return found;
 }

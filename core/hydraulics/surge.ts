@@ -13,9 +13,24 @@ export const BULK_MODULUS = 2.15e9;
 export function waveSpeed(stock: PipeStock, water: Water): number | undefined {
   const { youngsModulus } = FAMILIES[stock.family];
   if (youngsModulus === undefined || stock.outsideDiameter === undefined) return undefined;
-  const wall = (stock.outsideDiameter - stock.bore) / 2;
-  const give = (BULK_MODULUS * stock.bore) / (youngsModulus * wall);
-  return Math.sqrt(BULK_MODULUS / water.density / (1 + give));
+  return korteweg(
+    BULK_MODULUS,
+    water.density,
+    stock.bore,
+    youngsModulus,
+    (stock.outsideDiameter - stock.bore) / 2,
+  );
+}
+
+/** a = √((K/ρ) / (1 + K D / E e)) in m/s, from Pa, kg/m³, m, Pa and m. */
+export function korteweg(
+  bulk: number,
+  density: number,
+  bore: number,
+  youngs: number,
+  wall: number,
+): number {
+  return Math.sqrt(bulk / density / (1 + (bulk * bore) / (youngs * wall)));
 }
 
 /**

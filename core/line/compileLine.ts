@@ -1,4 +1,4 @@
-import { findFitting } from "../catalogue/fittings.ts";
+import { type FittingStock, findFitting } from "../catalogue/fittings.ts";
 import { findPipeStock, type PipeStock } from "../catalogue/pipes.ts";
 import {
   boreChangeCoefficient,
@@ -8,15 +8,24 @@ import {
 } from "../fitting/resistance.ts";
 import { throttleCoefficient } from "../fitting/throttle.ts";
 import type { PipeRun } from "../pipe/darcyWeisbach.ts";
-import type { CompiledLine, Segment, Side, Stretch } from "./compiledLine.ts";
-import type { Finding, FindingCode } from "./diagnostic.ts";
+import { type CompiledLine, type Segment, type Stretch, SUPPLY } from "./compiledLine.ts";
+import type { Diagnostic, DiagnosticCode } from "./diagnostic.ts";
 import { blockedWays } from "./openWays.ts";
-import type { FittingItem, Levels, Line, Outlet, PathItem, SplitItem } from "./path.ts";
+import {
+  type FittingItem,
+  type Levels,
+  type Line,
+  levelsOf,
+  type Outlet,
+  type PathItem,
+  type Source,
+  type SplitItem,
+} from "./path.ts";
 
 export type Compilation =
   | { kind: "compiled"; line: CompiledLine }
   /** `sketch` is as much of the line as can be drawn, with the place of what is wrong */
-  | { kind: "refused"; findings: Finding[]; sketch: CompiledLine };
+  | { kind: "refused"; diagnostics: Diagnostic[]; sketch: CompiledLine };
 
 /** Where the walk along the path has got to. */
 interface Here {
@@ -30,7 +39,7 @@ interface Here {
   /** last pipe on the way */
   pipe: PipeStock | undefined;
   /** a reducer that eases the next change of bore */
-  taper?: { itemId: string; angle: number } | undefined;
+  taper: { itemId: string; angle: number } | undefined;
   pumped: boolean;
   lane: number;
 }
@@ -57,13 +66,14 @@ export const MEETING_TOLERANCE = 0.02;
  * parts or meets, the fittings on the path say what that takes.
  */
 export function compileLine(line: Line): Compilation {
-  const findings: Finding[] = [];
-  const refuse = (code: FindingCode, itemId?: string) =>
-    findings.push(itemId === undefined ? { code } : { code, itemId });
+  const diagnostics: Diagnostic[] = [];
+  const refuse = (code: DiagnosticCode, itemId?: string) =>
+    diagnostics.push(itemId === undefined ? { code } : { code, itemId });
   const { source } = line;
-  if (!inOrder(source.level)) refuse("levels-out-of-order");
+  if (!inOrder(levelsOf(source))) refuse("levels-out-of-order");
   const compiled: CompiledLine = {
     source,
+    intakeNode: 0,
     nodes: [{ elevation: source.intake, distance: 0 }],
     segments: [],
     stretches: [],
@@ -71,21 +81,30 @@ export function compileLine(line: Line): Compilation {
     outlets: [],
     holes: [],
     places: new Map(),
+    passed: new Map(),
     single: false,
   };
   const { segments, nodes, stretches, pumps, outlets, holes } = compiled;
   let forked = false;
 
-  const end = walk(line.path, {
+  const start: Here = {
     node: 0,
     start: 0,
     elevation: source.intake,
     distance: 0,
     joined: undefined,
     pipe: undefined,
-    pumped: false,
+    taper: undefined,
+    pumped: source.kind === "mains",
     lane: 0,
-  });
+  };
+  const supply = supplyOf(source);
+  if (supply) {
+    put(start, { ...supply, itemId: SUPPLY, kind: "supply", stock: undefined, bore: 1, k: 0 });
+    closeAt(start, newNode(start), source.kind === "mains");
+    compiled.intakeNode = start.node;
+  }
+  const end = walk(line.path, start);
   if (end) {
     closeAt(end, newNode(end));
     const last = line.path.at(-1);
@@ -93,12 +112,12 @@ export function compileLine(line: Line): Compilation {
     else if (outlets.length > 0) refuse("branch-without-outlet", last.id);
     else refuse("loop-without-outlet", last.id);
   }
-  if (pumps.length === 0) refuse("no-pump");
+  if (pumps.length === 0 && source.kind !== "mains") refuse("no-pump");
   for (const { item } of pumps) if (item.pump === null) refuse("pump-not-chosen", item.id);
-  findings.push(...blockedWays(compiled));
-  compiled.single = !forked && pumps.length === 1 && outlets.length === 1 && holes.length === 0;
-  return findings.length > 0
-    ? { kind: "refused", findings, sketch: compiled }
+  diagnostics.push(...blockedWays(compiled));
+  compiled.single = !forked && pumps.length <= 1 && outlets.length === 1 && holes.length === 0;
+  return diagnostics.length > 0
+    ? { kind: "refused", diagnostics, sketch: compiled }
     : { kind: "compiled", line: compiled };
 
   /** Follows a list of items; gives the place it ends at, or nothing where an outlet ended it. */
@@ -124,9 +143,15 @@ export function compileLine(line: Line): Compilation {
           }
           enter(here, item.id, stock);
           const run = runOf(stock, item.length);
-          const base = { itemId: item.id, kind: "pipe", side: side(here), stock } as const;
-          const { bore } = stock;
-          segments.push({ ...base, bore, k: 0, run, ...move(here, item.rise, item.length) });
+          const piece = {
+            itemId: item.id,
+            kind: "pipe",
+            stock,
+            bore: stock.bore,
+            k: 0,
+            run,
+          } as const;
+          put(here, piece, item.rise, item.length);
           break;
         }
         case "fitting":
@@ -169,8 +194,7 @@ export function compileLine(line: Line): Compilation {
             if (outlet.type === "nozzle" && outlet.bore >= here.pipe.bore) {
               refuse("nozzle-wider-than-pipe", item.id);
             }
-            const base = { itemId: item.id, side: "discharge", stock: here.pipe } as const;
-            segments.push({ ...base, ...wayOut(outlet, here.pipe), ...move(here, 0, 0) });
+            put(here, { itemId: item.id, stock: here.pipe, ...wayOut(outlet, here.pipe) });
           }
           const node = newNode(here);
           closeAt(here, node, outlet.type !== "submerged");
@@ -179,6 +203,7 @@ export function compileLine(line: Line): Compilation {
           break;
         }
       }
+      compiled.passed.set(item.id, segments.length);
     }
     return here;
   }
@@ -200,23 +225,48 @@ export function compileLine(line: Line): Compilation {
     }
     if (item.count === 0) return;
     enter(here, item.id, stock);
-    const { bore } = stock;
-    const shut = fitting.throttles !== undefined && item.opening === 0;
+    const { count, opening = 1 } = item;
     if (item.reversed && fitting.group === "check") refuse("check-valve-reversed", item.id);
-    const throttled = item.count * throttleCoefficient(fitting, bore, item.opening ?? 1);
     const byK = line.method.fittings === "coefficient";
-    const open = byK ? item.count * lossCoefficient(fitting, bore) : 0;
-    segments.push({
+    put(here, {
       itemId: item.id,
       kind: "fitting",
-      side: side(here),
       stock,
       fitting,
-      bore,
-      k: open + throttled,
-      ...(!byK && { run: runOf(stock, item.count * equivalentLength(fitting, bore)) }),
-      ...(shut && { shut }),
-      ...move(here, 0, 0),
+      count,
+      opening,
+      bore: stock.bore,
+      k: fittingCoefficient(fitting, count, opening, stock.bore, byK),
+      run: byK ? undefined : runOf(stock, count * equivalentLength(fitting, stock.bore)),
+      shut: fitting.throttles !== undefined && opening === 0,
+    });
+  }
+
+  /** Adds a segment where the walk stands, and goes on to its end. */
+  function put(here: Here, piece: Piece, rise = 0, length = 0): void {
+    const { elevation, distance } = here;
+    if (length > 0) {
+      here.elevation += rise;
+      here.distance += Math.sqrt(Math.max(length * length - rise * rise, 0));
+    }
+    segments.push({
+      itemId: piece.itemId,
+      kind: piece.kind,
+      side: here.pumped ? "discharge" : "suction",
+      stock: piece.stock,
+      fitting: piece.fitting,
+      count: piece.count ?? 1,
+      opening: piece.opening ?? 1,
+      bore: piece.bore,
+      k: piece.k,
+      run: piece.run,
+      emitter: piece.emitter,
+      drawdown: piece.drawdown,
+      shut: piece.shut ?? false,
+      startElevation: elevation,
+      endElevation: here.elevation,
+      startDistance: distance,
+      endDistance: here.distance,
     });
   }
 
@@ -224,9 +274,11 @@ export function compileLine(line: Line): Compilation {
     forked = true;
     const node = close(from);
     const ways: Way[] = [];
-    for (const [lane, branch] of item.branches.entries()) {
+    let lane = from.lane;
+    for (const branch of item.branches) {
       const first = count();
       const end = walk(branch, { ...from, node, start: segments.length, joined: undefined, lane });
+      lane += lanesOf(branch);
       if (!end) continue;
       // Its last stretch ends before the next branch adds segments; to which node is known later.
       const empty = segments.length === end.start;
@@ -309,20 +361,19 @@ export function compileLine(line: Line): Compilation {
   /** Adds the change of bore between two pipes that meet without a fitting. */
   function enter(here: Here, itemId: string, stock: PipeStock): void {
     const before = here.joined;
-    if (before && before.bore !== stock.bore) {
+    if (before && Math.abs(before.bore / stock.bore - 1) > SAME_BORE) {
       const narrow = before.bore < stock.bore ? before : stock;
       const { taper } = here;
-      segments.push({
+      put(here, {
         itemId: taper?.itemId ?? itemId,
         kind: "bore-change",
-        side: side(here),
         stock: narrow,
         bore: narrow.bore,
         k: taper
           ? taperCoefficient(before.bore, stock.bore, taper.angle)
           : boreChangeCoefficient(before.bore, stock.bore),
-        ...move(here, 0, 0),
       });
+      if (taper) compiled.passed.set(taper.itemId, segments.length);
     }
     here.taper = undefined;
     here.joined = stock;
@@ -330,16 +381,44 @@ export function compileLine(line: Line): Compilation {
   }
 }
 
-function side({ pumped }: Here): Side {
-  return pumped ? "discharge" : "suction";
+/** How many branches lie side by side on a path where it is widest. */
+function lanesOf(path: readonly PathItem[]): number {
+  let widest = 1;
+  for (const item of path) {
+    if (item.kind !== "split") continue;
+    widest = Math.max(
+      widest,
+      item.branches.reduce((sum, branch) => sum + lanesOf(branch), 0),
+    );
+  }
+  return widest;
 }
 
-/** Goes a length of pipe further, and says from where to where. */
-function move(here: Here, rise: number, length: number) {
-  const start = { startElevation: here.elevation, startDistance: here.distance };
-  here.elevation += rise;
-  here.distance += Math.sqrt(Math.max(length * length - rise * rise, 0));
-  return { ...start, endElevation: here.elevation, endDistance: here.distance };
+/** What a segment is before it has its place. */
+type Piece = Pick<Segment, "itemId" | "kind" | "stock" | "bore" | "k"> &
+  Partial<Pick<Segment, "fitting" | "count" | "opening" | "run" | "emitter" | "drawdown" | "shut">>;
+
+/** Bores that differ by less, as a fraction, are one bore. */
+const SAME_BORE = 1e-9;
+
+/** What a main or a well takes before its water enters the line. */
+function supplyOf(source: Source): Pick<Segment, "emitter" | "drawdown"> | undefined {
+  if (source.kind === "mains") {
+    return { emitter: { flow: source.openFlow, pressure: source.pressure } };
+  }
+  return source.kind === "well" ? { drawdown: source.drawdown } : undefined;
+}
+
+/** K of fittings in a row: the open ones by that school, and what a valve adds as it is shut by either. */
+export function fittingCoefficient(
+  fitting: FittingStock,
+  count: number,
+  opening: number,
+  bore: number,
+  byCoefficient: boolean,
+): number {
+  const open = byCoefficient ? lossCoefficient(fitting, bore) : 0;
+  return count * (open + throttleCoefficient(fitting, bore, opening));
 }
 
 /**
@@ -363,8 +442,8 @@ function wayOut(
 }
 
 /**
- * Size of the fitting at `index` of its list: its own, else the pipe before it on the same side of the
- * pump, else the next pipe after it.
+ * Size of the fitting at `index` of its list: its own, else that of the pipe before it on the same side of
+ * the pump and of any reducer, else of the next pipe after it.
  */
 export function sizeOfFitting(path: readonly PathItem[], index: number): PipeStock | undefined {
   const item = path[index];
@@ -374,14 +453,15 @@ export function sizeOfFitting(path: readonly PathItem[], index: number): PipeSto
     for (let i = index + step; ; i += step) {
       const neighbour = path[i];
       if (!neighbour || ENDS_A_SIZE.has(neighbour.kind)) break;
-      const named =
-        neighbour.kind === "pipe" || (neighbour.kind === "fitting" && neighbour.stock)
-          ? neighbour.stock
-          : undefined;
-      if (named) return findPipeStock(named);
+      if (neighbour.kind === "pipe") return findPipeStock(neighbour.stock);
+      if (neighbour.kind === "fitting" && isReducer(neighbour)) break;
     }
   }
   return undefined;
+}
+
+function isReducer({ fitting }: FittingItem): boolean {
+  return findFitting(fitting)?.resistance.kind === "taper";
 }
 
 const ENDS_A_SIZE: ReadonlySet<PathItem["kind"]> = new Set(["pump", "outlet", "split"]);

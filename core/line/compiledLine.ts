@@ -1,7 +1,7 @@
 import type { FittingStock } from "../catalogue/fittings.ts";
 import type { PipeStock } from "../catalogue/pipes.ts";
 import type { PipeRun } from "../pipe/darcyWeisbach.ts";
-import type { OutletItem, PumpItem, Source } from "./path.ts";
+import type { Drawdown, OutletItem, PumpItem, Source } from "./path.ts";
 
 export type Side = "suction" | "discharge";
 
@@ -9,20 +9,26 @@ export type Side = "suction" | "discharge";
 export interface Segment {
   /** the item it came from; a change of bore belongs to the item that brings it */
   itemId: string;
-  kind: "pipe" | "fitting" | "bore-change" | "exit" | "nozzle" | "emitter";
+  kind: "supply" | "pipe" | "fitting" | "bore-change" | "exit" | "nozzle" | "emitter";
   side: Side;
-  stock: PipeStock;
-  fitting?: FittingStock;
+  /** absent for what lies before the line: a main, a well's yield */
+  stock?: PipeStock | undefined;
+  fitting?: FittingStock | undefined;
+  /** pieces of one fitting in a row */
+  count: number;
+  /** how far a valve is open, 0 is shut */
+  opening: number;
   /** smallest bore the water meets here, m */
   bore: number;
   /** K on the velocity in `bore`; zero for a pipe */
   k: number;
   /** straight run of a pipe, or the equivalent run of a fitting in the equivalent-length school */
-  run?: PipeRun;
-  /** m³/s an emitter passes at a pressure in Pa */
-  emitter?: { flow: number; pressure: number };
+  run?: PipeRun | undefined;
+  /** m³/s an emitter, or a main, passes at a pressure in Pa */
+  emitter?: { flow: number; pressure: number } | undefined;
+  drawdown?: Drawdown | undefined;
   /** a valve that is shut lets nothing through */
-  shut?: boolean;
+  shut: boolean;
   /** m above datum */
   startElevation: number;
   endElevation: number;
@@ -44,7 +50,7 @@ export interface Stretch {
   /** its segments are `start` … `end` − 1 of the line */
   start: number;
   end: number;
-  /** a check valve, or an outlet into the open, lets nothing run back */
+  /** a check valve, a main, or an outlet into the open, lets nothing run back */
   oneWay: boolean;
   shut: boolean;
   /** 0 on the main path, then by the branch of a split */
@@ -84,6 +90,8 @@ export interface Hole {
 /** The water's path as a network of stretches, ready to be solved. Node 0 is the source. */
 export interface CompiledLine {
   source: Source;
+  /** node where the line begins; after what a main or a well takes, else node 0 */
+  intakeNode: number;
   nodes: LineNode[];
   /** in the order of the path, those of branches one after another */
   segments: Segment[];
@@ -93,7 +101,9 @@ export interface CompiledLine {
   holes: Hole[];
   /** where each item of the path begins, by its id */
   places: Map<string, LineNode>;
-  /** one way from the source through one pump to one outlet, and no holes */
+  /** how many segments lie before the end of each item of the path */
+  passed: Map<string, number>;
+  /** one way from the source to one outlet through at most one pump, and no holes */
   single: boolean;
 }
 
@@ -113,15 +123,18 @@ export function segmentsInto(line: CompiledLine, node: number): Segment[] {
     .flatMap(({ start, end }) => line.segments.slice(start, end));
 }
 
-/** What the water of the first pump meets after it before it parts, holes left out of account. */
-export function beforeFork(line: CompiledLine): Segment[] {
-  const found: Segment[] = [];
+/** What belongs to the source: it is no item of the path. */
+export const SUPPLY = "(source)";
+
+/** Numbers of the segments the water of the first pump meets before it parts, holes left out of account. */
+export function beforeFork(line: CompiledLine): number[] {
+  const found: number[] = [];
   let node = line.pumps[0]?.outlet;
   while (node !== undefined) {
     const leaving = line.stretches.filter(({ from }) => from === node);
     const [only] = leaving;
     if (!only || leaving.length > 1) break;
-    found.push(...line.segments.slice(only.start, only.end));
+    for (let i = only.start; i < only.end; i++) found.push(i);
     node = only.to;
   }
   return found;

@@ -1,10 +1,10 @@
 /** Why a line cannot be solved as it stands. `itemId` is the place on the path, where there is one. */
-export interface Finding {
-  code: FindingCode;
+export interface Diagnostic {
+  code: DiagnosticCode;
   itemId?: string;
 }
 
-export type FindingCode =
+export type DiagnosticCode =
   | "no-pump"
   | "pump-not-chosen"
   | "pump-unknown"

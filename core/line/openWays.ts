@@ -1,18 +1,18 @@
 import type { CompiledLine, Segment, Stretch } from "./compiledLine.ts";
-import type { Finding } from "./diagnostic.ts";
+import type { Diagnostic } from "./diagnostic.ts";
 
-/** Pumps that no water can reach, or that have nowhere to send it: one finding for each valve in the way. */
-export function blockedWays(line: CompiledLine): Finding[] {
+/** Pumps that no water can reach, or that have nowhere to send it: one diagnostic for each valve in the way. */
+export function blockedWays(line: CompiledLine): Diagnostic[] {
   const outlets = new Set(line.outlets.map(({ node }) => node));
-  const findings = line.pumps.flatMap(({ inlet, outlet }): Finding[] => [
+  const diagnostics = line.pumps.flatMap(({ inlet, outlet }): Diagnostic[] => [
     ...inTheWay(line, outlet, "from", "to", (node) => outlets.has(node)).map(
-      ({ itemId }): Finding => ({ code: "pump-faces-shut-valve", itemId }),
+      ({ itemId }): Diagnostic => ({ code: "pump-faces-shut-valve", itemId }),
     ),
     ...inTheWay(line, inlet, "to", "from", (node) => node === 0).map(
-      ({ itemId }): Finding => ({ code: "suction-shut", itemId }),
+      ({ itemId }): Diagnostic => ({ code: "suction-shut", itemId }),
     ),
   ]);
-  return [...new Map(findings.map((finding) => [finding.itemId, finding])).values()];
+  return [...new Map(diagnostics.map((diagnostic) => [diagnostic.itemId, diagnostic])).values()];
 }
 
 /** Valves that are shut on the edge of what can be reached, where no end can be. */

@@ -64,6 +64,8 @@ export type Outlet =
   | { type: "free" }
   /** `gasPressure` in Pa (gauge) stands on the surface of a closed tank; 0 when absent */
   | { type: "submerged"; level: Levels; gasPressure?: number | undefined }
+  /** an open gully or catch basin that shares the line: what rises over its rim floods there */
+  | { type: "drain" }
   /** a pressure in Pa (gauge) to be kept at the outlet */
   | { type: "pressure"; pressure: number }
   /** a nozzle or gun: q = Cd A √(2p/ρ), bore in m */
@@ -72,8 +74,8 @@ export type Outlet =
   | { type: "emitter"; flow: number; pressure: number };
 
 /**
- * Where the water parts. A branch that ends in an outlet ends there; the others meet again where the path
- * goes on. An empty branch is the straight way on past a tee. A split that starts the path gives each
+ * Where the water parts, as often as it likes: a branch is a path and may part again. A branch that ends in
+ * an outlet ends there; the others meet again where the path goes on. An empty branch is the straight way on past a tee. A split that starts the path gives each
  * branch an intake of its own; pumps side by side are branches with a pump each.
  */
 export interface SplitItem {
@@ -97,16 +99,31 @@ export interface Levels {
   high: number;
 }
 
-export type LevelCase = keyof Levels;
-export const LEVEL_CASES = ["low", "normal", "high"] as const satisfies readonly LevelCase[];
+/** The three states of the water a job is judged at. */
+export type WaterLevel = keyof Levels;
+export const WATER_LEVELS = ["low", "normal", "high"] as const satisfies readonly WaterLevel[];
 
-/** Where the water is, and where the line takes it from. */
-export interface Source {
-  level: Levels;
-  /** m above datum: where the path starts */
-  intake: number;
-  /** Pa (gauge) on the surface of a closed tank; 0 when absent */
-  gasPressure?: number | undefined;
+/** Where the water is, and where the line takes it from: `intake` in m above datum is where the path starts. */
+export type Source =
+  | { kind: "open"; level: Levels; intake: number }
+  /** a closed tank with `gasPressure` in Pa (gauge) on its surface */
+  | { kind: "tank"; level: Levels; intake: number; gasPressure: number }
+  /** a main or a house tap: Pa (gauge) at the intake with it shut, m³/s with it wide open into the air */
+  | { kind: "mains"; intake: number; pressure: number; openFlow: number }
+  /** a well: level standing before the pump runs, drawn down by s = B Q + C Q² (s in m, Q in m³/s) */
+  | { kind: "well"; level: Levels; intake: number; drawdown: Drawdown };
+
+/** B in m per m³/s, C in m per (m³/s)². Source: C. E. Jacob, Trans. ASCE 112 (1947) 1047–1064. */
+export interface Drawdown {
+  linear: number;
+  quadratic: number;
+}
+
+/** Levels of the source before anything runs; a main stands at its tap. */
+export function levelsOf(source: Source): Levels {
+  if (source.kind !== "mains") return source.level;
+  const { intake } = source;
+  return { low: intake, normal: intake, high: intake };
 }
 
 export interface Method {
@@ -121,7 +138,19 @@ export interface Site {
   /** K */
   waterTemperature: number;
   specificGravity: number;
+  /** where the pump stands; unknown when absent */
+  standsAt?: Standing | undefined;
 }
+
+export const STANDINGS = [
+  "open-ground",
+  "bank",
+  "indoors",
+  "pit",
+  "crawl-space",
+  "casing",
+] as const;
+export type Standing = (typeof STANDINGS)[number];
 
 /** What the core needs of a job. The full document of the contract is a superset. */
 export interface Line {

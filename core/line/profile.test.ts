@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { findPipeStock } from "../catalogue/pipes.ts";
 import { waterAt } from "../fluid/water.ts";
-import { minimumSubmergence } from "../hydraulics/submergence.ts";
+import { submergence } from "../hydraulics/submergence.ts";
 import { joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
 import { type CompiledLine, suctionOf } from "./compiledLine.ts";
 import { compileLine } from "./compileLine.ts";
 import type { Line, PathItem } from "./path.ts";
-import { drainBackVolume, highPoints, pipeVolume } from "./profile.ts";
+import { drainingPipes, highPoints, pipesOf, pipeVolume } from "./profile.ts";
 
 const pipe = (id: string, stock: string, length: number, rise: number): PathItem => ({
   kind: "pipe",
@@ -18,13 +18,13 @@ const pipe = (id: string, stock: string, length: number, rise: number): PathItem
 
 function compiled(path: PathItem[]) {
   const line: Line = {
-    source: { level: { low: 0, normal: 0, high: 0 }, intake: -1 },
+    source: { kind: "open", level: { low: 0, normal: 0, high: 0 }, intake: -1 },
     path,
     site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
     method: { friction: "darcy-weisbach", fittings: "coefficient" },
   };
   const result = compileLine(line);
-  if (result.kind !== "compiled") throw new Error(JSON.stringify(result.findings));
+  if (result.kind !== "compiled") throw new Error(JSON.stringify(result.diagnostics));
   return result.line;
 }
 
@@ -33,7 +33,7 @@ const outlet: PathItem = { kind: "outlet", id: "o", outlet: { type: "free" } };
 
 const drainsBack = (line: CompiledLine) => {
   const [placed] = line.pumps;
-  return placed && drainBackVolume(line, placed, 0);
+  return placed && pipeVolume(drainingPipes(line, placed, 0));
 };
 
 describe("surge", () => {
@@ -69,7 +69,7 @@ describe("submergence", () => {
     const diameter = inches * 0.0254;
     const velocity = (gpm * 6.30902e-5) / ((Math.PI / 4) * diameter ** 2);
     const us = inches + (0.574 * gpm) / inches ** 1.5;
-    expect(minimumSubmergence(diameter, velocity) / 0.0254 / us).toBeCloseTo(1, 2);
+    expect(submergence(diameter, velocity) / 0.0254 / us).toBeCloseTo(1, 2);
   });
 });
 
@@ -82,7 +82,7 @@ describe("what the line holds", () => {
       pipe("d", "lay-flat-2in", 20, 4),
       outlet,
     ]);
-    expect(pipeVolume(suctionOf(open))).toBeCloseTo(5 * area, 9);
+    expect(pipeVolume(pipesOf(suctionOf(open)))).toBeCloseTo(5 * area, 9);
     expect(drainsBack(open)).toBeCloseTo(20 * area, 9);
     // Half of a riser that starts as far below the water as it ends above it.
     const half = compiled([pump, pipe("d", "lay-flat-2in", 2, 2), outlet]);

@@ -1,5 +1,6 @@
 import {
   type CompiledLine,
+  type Hole,
   type PlacedPump,
   type Segment,
   type Side,
@@ -7,22 +8,110 @@ import {
   segmentsInto,
 } from "./compiledLine.ts";
 
-/** m³ of water the pipes among some segments hold; in a suction line, the air a pump has to clear. */
-export function pipeVolume(segments: readonly Segment[]): number {
-  return segments.reduce((sum, segment) => sum + volumeAbove(segment, Number.NEGATIVE_INFINITY), 0);
+/** Pipe that holds water, by its bore in m and the length in m that counts. */
+export interface WetPipe {
+  bore: number;
+  length: number;
+}
+
+/** The pipes among some segments; in a suction line, what a pump has to clear of air. */
+export function pipesOf(segments: readonly Segment[]): WetPipe[] {
+  return segments.flatMap((segment) => above(segment, Number.NEGATIVE_INFINITY));
+}
+
+/** m³ they hold. */
+export function pipeVolume(pipes: readonly WetPipe[]): number {
+  return pipes.reduce((sum, { bore, length }) => sum + (Math.PI / 4) * bore ** 2 * length, 0);
 }
 
 /**
- * m³ that runs back through a pump at each stop when nothing holds it: every run of its discharge whose
+ * Pipes that run back through a pump at each stop when nothing holds them: every run of its discharge whose
  * water stands above the source, up to the first check valve on each way. A run counts by the part of it
  * above the surface.
  */
-export function drainBackVolume(line: CompiledLine, pump: PlacedPump, sourceLevel: number): number {
-  let volume = 0;
-  beforeChecks(line, pump, (segment) => {
-    volume += volumeAbove(segment, sourceLevel);
-  });
-  return volume;
+export function drainingPipes(
+  line: CompiledLine,
+  pump: PlacedPump,
+  sourceLevel: number,
+): WetPipe[] {
+  const pipes: WetPipe[] = [];
+  beforeChecks(line, pump, (segment) => pipes.push(...above(segment, sourceLevel)));
+  return pipes;
+}
+
+/**
+ * What a hole in the discharge can do against air at the pump: it works between a pump and that pump's own
+ * check valve. Above the check valve it only wastes water; where there is none, air leaves by itself.
+ */
+export function holeService(line: CompiledLine, hole: Hole): "works" | "above-check" | "no-check" {
+  const pumpOutlets = new Set(line.pumps.map(({ outlet }) => outlet));
+  const below = reach([hole.node], (node) =>
+    line.stretches.flatMap((stretch) =>
+      stretch.to === node && !holdsCheck(line, stretch) ? [stretch.from] : [],
+    ),
+  );
+  if (![...below].some((node) => pumpOutlets.has(node))) return "above-check";
+  let checked = false;
+  reach([hole.node], (node) =>
+    line.stretches.flatMap((stretch) => {
+      if (stretch.from !== node) return [];
+      checked ||= holdsCheck(line, stretch);
+      return [stretch.to];
+    }),
+  );
+  return checked ? "works" : "no-check";
+}
+
+/** Whether air under a pump's check valve has no vent hole to leave by. */
+export function airHeldUnderCheck(line: CompiledLine, pump: PlacedPump): boolean {
+  const vented = new Set(
+    line.holes.filter(({ purpose }) => purpose === "vent-hole").map(({ node }) => node),
+  );
+  let held = false;
+  reach([pump.outlet], (node) =>
+    line.stretches.flatMap((stretch) => {
+      if (stretch.from !== node || vented.has(node)) return [];
+      const check = holdsCheck(line, stretch);
+      held ||= check;
+      return check ? [] : [stretch.to];
+    }),
+  );
+  return held;
+}
+
+/**
+ * Numbers of the segments that stand in the source's own water: from a pump under its surface up to where
+ * the line first leaves it.
+ */
+export function segmentsInWater(line: CompiledLine, surface: number): Set<number> {
+  const found = new Set<number>();
+  const wet = line.pumps.filter(({ elevation, fed }) => !fed && elevation < surface);
+  reach(
+    wet.map(({ outlet }) => outlet),
+    (node) =>
+      line.stretches.flatMap(({ from, to, start, end }) => {
+        if (from !== node) return [];
+        for (let i = start; i < end; i++) {
+          const segment = line.segments[i] as Segment;
+          if (segment.startElevation >= surface) return [];
+          found.add(i);
+          if (segment.endElevation >= surface) return [];
+        }
+        return [to];
+      }),
+  );
+  return found;
+}
+
+/** Every node that can be reached, the starts among them. */
+function reach(starts: readonly number[], next: (node: number) => readonly number[]): Set<number> {
+  const seen = new Set(starts);
+  for (const node of seen) for (const other of next(node)) seen.add(other);
+  return seen;
+}
+
+function holdsCheck(line: CompiledLine, { start, end }: Stretch): boolean {
+  return line.segments.slice(start, end).some(isCheck);
 }
 
 /**
@@ -67,13 +156,16 @@ function isCheck({ fitting }: Segment): boolean {
   return fitting?.group === "check";
 }
 
-function volumeAbove({ kind, run, bore, startElevation, endElevation }: Segment, level: number) {
-  if (kind !== "pipe" || !run) return 0;
+function above(
+  { kind, run, bore, startElevation, endElevation }: Segment,
+  level: number,
+): WetPipe[] {
+  if (kind !== "pipe" || !run) return [];
   const top = Math.max(startElevation, endElevation);
   const bottom = Math.min(startElevation, endElevation);
-  const above =
+  const part =
     top <= level ? 0 : bottom >= level ? 1 : (top - level) / Math.max(top - bottom, 1e-9);
-  return (Math.PI / 4) * bore ** 2 * run.length * above;
+  return part > 0 ? [{ bore, length: run.length * part }] : [];
 }
 
 /** Where the line falls after it rose. */

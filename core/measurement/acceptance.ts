@@ -1,5 +1,4 @@
-import type { LossContext } from "../hydraulics/lineLoss.ts";
-import { beforeFork, type CompiledLine } from "../line/compiledLine.ts";
+import type { HydraulicModel, SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { headAt, type PumpCurve, publishedValue, pumpCurve } from "../pump/curve.ts";
@@ -13,7 +12,7 @@ import { type HeadInput, headModel, pumpFlow, throughPump } from "./totalHead.ts
 export const COVERAGE = 2;
 
 /** Whether a pump does what its curve says. */
-export type Judgement = "meets" | "falls-short" | "cannot-tell";
+export type Acceptance = "meets" | "falls-short" | "cannot-tell";
 
 /** Measured against rated along one axis, as fractions of the rated value. */
 export interface Deviation extends Propagated<HeadInput> {
@@ -21,7 +20,7 @@ export interface Deviation extends Propagated<HeadInput> {
   rated: number;
   /** the least deviation the tolerance grade lets pass, e.g. −0.08 */
   allowed: number;
-  judgement: Judgement;
+  acceptance: Acceptance;
 }
 
 export type AxisComparison =
@@ -42,8 +41,8 @@ export interface Comparison {
   atFlow: AxisComparison;
   /** flow the pump makes against the curve's flow at the measured head */
   atHead: AxisComparison;
-  judgement: Judgement;
-  /** the gauge's place is no longer on the line, and is taken to be at the pump's port */
+  acceptance: Acceptance;
+  /** the gauge's place is no longer on the line: nothing can be told from it */
   gaugeMisplaced: boolean;
   /** the input whose doubt weighs most in the deciding comparison, when it cannot be told */
   improve?: HeadInput;
@@ -57,30 +56,34 @@ export interface Comparison {
  * the whole expanded interval on the good side of the limit, the whole on the bad side, or across it.
  * A pump falls short only when neither axis can save it.
  *
- * `lost` (m³/s) is what holes between the pump and the outlet let go at the duty; it is added to the
- * flow measured at the outlet, with its doubt. For lines with one pump: with several, none can be told apart.
+ * `lost` is what each hole between the pump and the outlet lets go at the duty; it is added to the flow
+ * measured at the outlet, with its doubt. Undefined where suction lines that join cannot be balanced at the
+ * measured flow. For lines with one pump: with several, none can be told apart.
  */
 export function compareWithRated(
-  line: CompiledLine,
+  model: HydraulicModel,
   pump: Pump,
   reading: Reading,
-  context: LossContext,
-  lost = 0,
-): Comparison {
+  lost: SteadyState["lost"] = [],
+): Comparison | undefined {
   const curve = pumpCurve(pump, reading.speedRatio ?? 1);
   const tolerance = TOLERANCE[pump.tolerance];
-  const model = headModel(line, reading, context, lost);
-  const flow = pumpFlow(measuredFlow(reading.flow), lost);
-  const head = propagate(model.inputs, model.head) as Propagated<HeadInput>;
+  const total = headModel(model, reading, lost);
+  const wasted = lost.reduce((sum, hole) => sum + hole.flow, 0);
+  const flow = pumpFlow(measuredFlow(reading.flow), wasted);
+  const head = propagate(total.inputs, total.head);
+  if (!head) return undefined;
 
   const ratedHead = publishedValue(headAt(curve, flow.value));
-  const headDeviation = propagate(model.inputs, (values) => {
+  const headDeviation = propagate(total.inputs, (values) => {
     const rated = publishedValue(headAt(curve, throughPump(values)));
-    return rated === undefined || rated <= 0 ? undefined : model.head(values) / rated - 1;
+    const made = total.head(values);
+    return rated === undefined || rated <= 0 || made === undefined ? undefined : made / rated - 1;
   });
   const ratedFlow = flowAtHead(curve, head.value);
-  const flowDeviation = propagate(model.inputs, (values) => {
-    const rated = flowAtHead(curve, model.head(values));
+  const flowDeviation = propagate(total.inputs, (values) => {
+    const made = total.head(values);
+    const rated = made === undefined ? undefined : flowAtHead(curve, made);
     return typeof rated === "number" && rated > 0 ? throughPump(values) / rated - 1 : undefined;
   });
 
@@ -99,32 +102,23 @@ export function compareWithRated(
               -tolerance.flow,
         );
 
-  const judgement = overall(atFlow, atHead);
-  const improve = judgement === "cannot-tell" ? weightiest(atFlow, atHead) : undefined;
-  const { afterItemId } = reading.discharge;
-  const gaugeMisplaced =
-    afterItemId !== line.pumps[0]?.item.id &&
-    !beforeFork(line).some(({ itemId }) => itemId === afterItemId);
-  return {
-    flow,
-    head,
-    atFlow,
-    atHead,
-    judgement,
-    gaugeMisplaced,
-    ...(improve && { improve }),
-  };
+  const { gaugeMisplaced } = total;
+  // Nothing stands on a gauge whose place is not known.
+  const acceptance = gaugeMisplaced ? "cannot-tell" : overall(atFlow, atHead);
+  const improve =
+    acceptance === "cannot-tell" && !gaugeMisplaced ? weightiest(atFlow, atHead) : undefined;
+  return { flow, head, atFlow, atHead, acceptance, gaugeMisplaced, ...(improve && { improve }) };
 }
 
 function judged(deviation: Propagated<HeadInput>, rated: number, allowed: number): AxisComparison {
   const expanded = COVERAGE * deviation.standardUncertainty;
-  const judgement: Judgement =
+  const acceptance: Acceptance =
     deviation.value - expanded >= allowed
       ? "meets"
       : deviation.value + expanded < allowed
         ? "falls-short"
         : "cannot-tell";
-  return { kind: "compared", ...deviation, rated, allowed, judgement };
+  return { kind: "compared", ...deviation, rated, allowed, acceptance };
 }
 
 type OffCurve = Extract<AxisComparison, { kind: "off-curve" }>;
@@ -133,13 +127,13 @@ function offCurve(where: OffCurve["where"], hopeless: boolean): OffCurve {
   return { kind: "off-curve", where, hopeless };
 }
 
-function overall(atFlow: AxisComparison, atHead: AxisComparison): Judgement {
+function overall(atFlow: AxisComparison, atHead: AxisComparison): Acceptance {
   const axes = [atFlow, atHead];
-  const says = (axis: AxisComparison, judgement: Judgement) =>
-    axis.kind === "compared" && axis.judgement === judgement;
+  const says = (axis: AxisComparison, acceptance: Acceptance) =>
+    axis.kind === "compared" && axis.acceptance === acceptance;
   if (axes.some((axis) => says(axis, "meets"))) return "meets";
   const lost = (axis: AxisComparison) =>
-    axis.kind === "compared" ? axis.judgement === "falls-short" : axis.hopeless;
+    axis.kind === "compared" ? axis.acceptance === "falls-short" : axis.hopeless;
   // More head than shut-off is more than the curve promises at any flow: that axis decides nothing.
   const silent = (axis: AxisComparison) =>
     axis.kind === "off-curve" && axis.where === "above-shutoff";
@@ -151,7 +145,7 @@ function overall(atFlow: AxisComparison, atHead: AxisComparison): Judgement {
 
 function weightiest(atFlow: AxisComparison, atHead: AxisComparison): HeadInput | undefined {
   const undecided = [atHead, atFlow].filter(
-    (axis) => axis.kind === "compared" && axis.judgement === "cannot-tell",
+    (axis) => axis.kind === "compared" && axis.acceptance === "cannot-tell",
   );
   const axis = undecided[0];
   return axis?.kind === "compared" ? axis.budget[0]?.name : undefined;

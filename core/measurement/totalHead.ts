@@ -1,8 +1,8 @@
-import { lineNetwork } from "../hydraulics/flowsAlong.ts";
-import { type LossContext, stretchLoss } from "../hydraulics/lineLoss.ts";
-import { beforeFork, type CompiledLine, suctionOf } from "../line/compiledLine.ts";
+import { pressureHead, sourcePressure } from "../hydraulics/boundary.ts";
+import type { HydraulicModel, SteadyState } from "../hydraulics/hydraulicModel.ts";
+import { headLoss, type Resistance, resistanceOf } from "../hydraulics/resistance.ts";
+import { beforeFork, type CompiledLine, type Segment, suctionOf } from "../line/compiledLine.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
-import { GRAVITY } from "../quantity/constants.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
 import type { Input } from "./propagation.ts";
 import type { Reading } from "./reading.ts";
@@ -27,28 +27,33 @@ export const COMPUTED_LOSS_TOLERANCE = 0.2;
 /**
  * The pump's total head as a function of its doubtful inputs:
  * H = (p_d − p_s)/ρg + (z_d − z_s) + (v_d² − v_s²)/2g + losses between the pump and the two taps.
- * Without a suction gauge the water level takes the place of p_s, z_s and v_s, and the whole suction
- * line counts as loss. Source: ISO 9906:2012 definition of pump total head, from memory.
+ * Without a suction gauge the water level, and what presses on it in a closed tank, takes the place of p_s, z_s
+ * and v_s, and the whole suction line counts as loss. Source: ISO 9906:2012 definition of pump total head, from
+ * memory. No value where the suction lines of a fork do not balance at a flow.
  */
 export interface HeadModel {
   inputs: Input<HeadInput>[];
-  head: (values: Record<HeadInput, number>) => number;
+  head: (values: Record<HeadInput, number>) => number | undefined;
+  /** the gauge's place is no longer on the line before it parts, and is taken to be at the pump's port */
+  gaugeMisplaced: boolean;
 }
 
+/** `lost`: what each hole lets go at the duty, m³/s. */
 export function headModel(
-  line: CompiledLine,
+  model: HydraulicModel,
   reading: Reading,
-  context: LossContext,
-  lost: number,
+  lost: SteadyState["lost"],
 ): HeadModel {
+  const { line, context } = model;
+  const { water, friction } = context;
   const { discharge, suction } = reading;
   const flow: Estimate = measuredFlow(reading.flow);
-  const perMetre = context.water.density * GRAVITY;
-  const between = segmentsToGauge(line, discharge.afterItemId);
-  const tap = between.at(-1) ?? beforeFork(line)[0];
-  const dischargeBore = tap?.stock.bore as number;
-  const suctionBore = suctionOf(line).at(-1)?.stock.bore;
-  const suctionLoss = lossBeforePump(line, context);
+  const tap = tapAt(line, discharge.afterItemId, lost, (segments) =>
+    resistanceOf(segments, context),
+  );
+  const suctionBore = suctionOf(line).findLast(({ stock }) => stock)?.stock?.bore;
+  const suctionLoss = lossBeforePump(model);
+  const all = lost.reduce((sum, hole) => sum + hole.flow, 0);
 
   const gauge = (
     name: HeadInput,
@@ -75,27 +80,35 @@ export function headModel(
     const standardUncertainty = rectangular(suction.tolerance);
     inputs.push({ name: "water-level", value: suction.level, standardUncertainty });
   }
-
-  if (lost > 0) {
-    inputs.push({ name: "holes", value: lost, standardUncertainty: lostUncertainty(lost) });
+  if (all > 0) {
+    inputs.push({ name: "holes", value: all, standardUncertainty: lostUncertainty(all) });
   }
 
-  const head = (v: Record<HeadInput, number>) => {
+  const head = (v: Record<HeadInput, number>): number | undefined => {
     const q = Math.max(throughPump(v), 0);
+    // A hole between pump and gauge has let its share go by then.
+    const goneBy = (share: number) => Math.max(q - share * (v.holes ?? 0), 0);
     const delivered =
-      v["discharge-gauge"] / perMetre + v["discharge-height"] + velocityHead(q, dischargeBore);
-    const lostAfter = stretchLoss(between, q, context);
+      pressureHead(v["discharge-gauge"], water) +
+      v["discharge-height"] +
+      (tap.bore ? velocityHead(goneBy(tap.lostShare), tap.bore) : 0);
+    const lostAfter = tap.between.reduce(
+      (sum, { resistance, lostShare }) => sum + headLoss(resistance, goneBy(lostShare), friction),
+      0,
+    );
     if (suction.kind === "gauge") {
       const drawn =
-        v["suction-gauge"] / perMetre +
+        pressureHead(v["suction-gauge"], water) +
         v["suction-height"] +
         (suctionBore ? velocityHead(q, suctionBore) : 0);
       return delivered - drawn + v["line-between"] * lostAfter;
     }
     const lostBefore = suctionLoss(q);
-    return delivered - v["water-level"] + v["line-between"] * (lostAfter + lostBefore);
+    if (lostBefore === undefined) return undefined;
+    const surface = v["water-level"] + pressureHead(sourcePressure(line.source), water);
+    return delivered - surface + v["line-between"] * (lostAfter + lostBefore);
   };
-  return { inputs, head };
+  return { inputs, head, gaugeMisplaced: tap.misplaced };
 }
 
 /** Flow through the pump: measured at the outlet, plus what holes let go on the way. */
@@ -116,24 +129,70 @@ function lostUncertainty(lost: number): number {
 }
 
 /** m taken on the way to the pump at a flow in m³/s, where suction lines may join. */
-function lossBeforePump(line: CompiledLine, context: LossContext): (flow: number) => number {
+function lossBeforePump(model: HydraulicModel): (flow: number) => number | undefined {
+  const { line, context } = model;
   const pump = line.pumps[0];
   if (line.single || !pump) {
-    const suction = suctionOf(line);
-    return (flow) => stretchLoss(suction, flow, context);
+    const suction = resistanceOf(suctionOf(line), context);
+    return (flow) => headLoss(suction, flow, context.friction);
   }
-  const network = lineNetwork(line, "normal", context);
+  const boundary = { source: 0, outlets: line.outlets.map(({ elevation }) => elevation) };
   return (flow) => {
-    const { nodeHeads } = network.flows({ kind: "forced", pump: 0, flow, curves: [] });
+    const imposed = model.imposed(boundary, flow);
+    if (imposed.kind !== "steady") return undefined;
+    const { nodeHeads } = imposed.state;
     return (nodeHeads[0] as number) - (nodeHeads[pump.inlet] as number);
   };
 }
 
-/** The segments the water passes between the pump and a gauge tapped in after an item. */
-function segmentsToGauge(line: CompiledLine, afterItemId: string) {
-  const after = beforeFork(line);
-  const lastIndex = after.findLastIndex((segment) => segment.itemId === afterItemId);
-  return after.slice(0, lastIndex + 1).filter((s) => !WAYS_OUT.has(s.kind));
+/** Where a gauge is tapped in: the bore there, and what the water passes between it and the pump. */
+interface Tap {
+  bore: number | undefined;
+  /** share of all that holes let go that has left by then */
+  lostShare: number;
+  between: { resistance: Resistance; lostShare: number }[];
+  misplaced: boolean;
+}
+
+function tapAt(
+  line: CompiledLine,
+  afterItemId: string,
+  lost: SteadyState["lost"],
+  resistance: (segments: readonly Segment[]) => Resistance,
+): Tap {
+  const after = beforeFork(line).filter((i) => !WAYS_OUT.has((line.segments[i] as Segment).kind));
+  const first = after[0] ?? 0;
+  const passed = line.passed.get(afterItemId);
+  const atPort = afterItemId === line.pumps[0]?.item.id;
+  const onLine = passed !== undefined && passed >= first && passed <= first + after.length;
+  const end = atPort || !onLine ? first : passed;
+  const place = line.holes.find(({ itemId }) => itemId === afterItemId);
+  const all = lost.reduce((sum, hole) => sum + hole.flow, 0);
+  /** what has left before segment number `i`; a gauge after a hole stands past it */
+  const shareBefore = (i: number, past: boolean) => {
+    if (all <= 0) return 0;
+    const gone = line.holes.reduce((sum, hole) => {
+      const by = hole.index < i || (hole.index === i && (past || hole.index < end));
+      return by ? sum + (lost.find(({ itemId }) => itemId === hole.itemId)?.flow ?? 0) : sum;
+    }, 0);
+    return gone / all;
+  };
+  const between = after
+    .filter((i) => i < end)
+    .map((i) => ({
+      resistance: resistance([line.segments[i] as Segment]),
+      lostShare: shareBefore(i, true),
+    }));
+  // The pipe the gauge stands in: past a change of bore that is the next one.
+  const before = line.segments[end - 1];
+  const next = line.segments[end];
+  const own = end > first && before?.kind !== "bore-change" ? before : next;
+  return {
+    bore: own?.stock?.bore,
+    lostShare: shareBefore(end, place !== undefined),
+    between,
+    misplaced: !atPort && !onLine,
+  };
 }
 
 const WAYS_OUT: ReadonlySet<string> = new Set(["exit", "nozzle", "emitter"]);

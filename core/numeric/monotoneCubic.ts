@@ -3,7 +3,8 @@
  * rise and falls only where they fall.
  *
  * Source: F. N. Fritsch, R. E. Carlson, Monotone Piecewise Cubic Interpolation, SIAM J. Numer.
- * Anal. 17 (1980) 238–246.
+ * Anal. 17 (1980) 238–246. The slopes before their limiter are those of the parabola through three
+ * neighbouring points, so that points set unevenly along a smooth curve give back that curve.
  */
 export interface MonotoneCubic {
   x: readonly number[];
@@ -14,26 +15,31 @@ export interface MonotoneCubic {
 
 /** Curve through two or more points with strictly rising `x`. */
 export function monotoneCubic(x: readonly number[], y: readonly number[]): MonotoneCubic {
-  const n = x.length;
-  const secant: number[] = [];
-  for (let i = 0; i + 1 < n; i++) {
-    secant.push((at(y, i + 1) - at(y, i)) / (at(x, i + 1) - at(x, i)));
-  }
-  const slope: number[] = [];
-  for (let i = 0; i < n; i++) {
-    const before = secant[i - 1];
-    const after = secant[i];
-    if (before === undefined) slope.push(after ?? 0);
-    else if (after === undefined) slope.push(before);
-    else slope.push(before * after > 0 ? (before + after) / 2 : 0);
-  }
+  const step = (i: number) => at(x, i + 1) - at(x, i);
+  const secant = (i: number) => (at(y, i + 1) - at(y, i)) / step(i);
+  const last = x.length - 2;
+  const slope = x.map((_, i) => {
+    if (last === 0) return secant(0);
+    if (i === 0) return atEnd(step(0), step(1), secant(0), secant(1));
+    if (i > last) return atEnd(step(last), step(last - 1), secant(last), secant(last - 1));
+    const [before, after] = [secant(i - 1), secant(i)];
+    if (before * after <= 0) return 0;
+    const [left, right] = [step(i - 1), step(i)];
+    return (before * right + after * left) / (left + right);
+  });
   // Slopes within three times the neighbouring secants keep every piece monotone (section 3 there).
-  for (let i = 0; i < secant.length; i++) {
-    const most = 3 * Math.abs(at(secant, i));
+  for (let i = 0; i <= last; i++) {
+    const most = 3 * Math.abs(secant(i));
     slope[i] = Math.max(-most, Math.min(most, at(slope, i)));
     slope[i + 1] = Math.max(-most, Math.min(most, at(slope, i + 1)));
   }
   return { x, y, slope };
+}
+
+/** End slope of the parabola through the last three points; flat where it would turn the curve back. */
+function atEnd(near: number, far: number, secantNear: number, secantFar: number): number {
+  const slope = ((2 * near + far) * secantNear - near * secantFar) / (near + far);
+  return slope * secantNear > 0 ? slope : 0;
 }
 
 /** Value at `x`, which the caller keeps between the first and last point. */
@@ -49,6 +55,20 @@ export function evaluate(curve: MonotoneCubic, x: number): number {
     at(curve.slope, i) * h * (t3 - 2 * t2 + t) +
     at(curve.y, i + 1) * (3 * t2 - 2 * t3) +
     at(curve.slope, i + 1) * h * (t3 - t2)
+  );
+}
+
+/** dy/dx at `x`, which the caller keeps between the first and last point. */
+export function slopeAt(curve: MonotoneCubic, x: number): number {
+  const i = intervalOf(curve.x, x);
+  const x0 = at(curve.x, i);
+  const h = at(curve.x, i + 1) - x0;
+  const t = (x - x0) / h;
+  const rise = (at(curve.y, i + 1) - at(curve.y, i)) / h;
+  return (
+    6 * t * (1 - t) * rise +
+    at(curve.slope, i) * (3 * t * t - 4 * t + 1) +
+    at(curve.slope, i + 1) * (3 * t * t - 2 * t)
   );
 }
 

@@ -13,16 +13,35 @@ export interface PipeRun {
   hazenWilliamsC: number;
 }
 
-/**
- * Head lost to friction in m, for a flow in m³/s (zero or positive).
- * h = f (L/D) v²/2g. Source: Darcy–Weisbach with the factor of `frictionFactor`.
- */
+/** Head lost to friction in m: h = f (L/D) v²/2g, L and D in m, v in m/s. Source: Darcy–Weisbach. */
+export function darcyWeisbach(
+  factor: number,
+  length: number,
+  bore: number,
+  velocity: number,
+): number {
+  return (factor * length * velocity * velocity) / (bore * 2 * GRAVITY);
+}
+
+/** Head in m a run loses at a flow in m³/s (zero or positive), with the factor of `frictionFactor`. */
 export function darcyWeisbachLoss(run: PipeRun, flow: number, water: Water): number {
   if (flow <= 0) return 0;
   const velocity = meanVelocity(flow, run.bore);
-  const reynolds = (water.density * velocity * run.bore) / water.viscosity;
-  const factor = frictionFactor(reynolds, run.roughness / run.bore);
-  return (factor * run.length * velocity * velocity) / (run.bore * 2 * GRAVITY);
+  const factor = frictionFactor(
+    reynoldsNumber(water.density, velocity, run.bore, water.viscosity),
+    run.roughness / run.bore,
+  );
+  return darcyWeisbach(factor, run.length, run.bore, velocity);
+}
+
+/** Re = ρ v D / μ, from kg/m³, m/s, m and Pa·s. */
+export function reynoldsNumber(
+  density: number,
+  velocity: number,
+  bore: number,
+  viscosity: number,
+): number {
+  return (density * velocity * bore) / viscosity;
 }
 
 /** Mean velocity in m/s of a flow in m³/s through a bore in m. */
@@ -32,6 +51,10 @@ export function meanVelocity(flow: number, bore: number): number {
 
 /** v²/2g in m. */
 export function velocityHead(flow: number, bore: number): number {
-  const velocity = meanVelocity(flow, bore);
-  return (velocity * velocity) / (2 * GRAVITY);
+  return coefficientLoss(1, meanVelocity(flow, bore));
+}
+
+/** Head in m lost by a coefficient K at a velocity in m/s: h = K v²/2g. */
+export function coefficientLoss(k: number, velocity: number): number {
+  return (k * velocity * velocity) / (2 * GRAVITY);
 }

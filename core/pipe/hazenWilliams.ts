@@ -1,15 +1,19 @@
 import type { PipeRun } from "./darcyWeisbach.ts";
 
 /**
- * Head lost to friction in m, for a flow in m³/s (zero or positive).
+ * Head lost to friction in m over a length (m) at a flow (m³/s, not negative) through a bore (m).
  *
  * h = 10.67 L Q^1.852 / (C^1.852 D^4.8704), the SI form of the Hazen–Williams formula. Empirical:
  * water at ordinary temperature, turbulent, bores from about 50 mm, velocity up to about 3 m/s;
  * `hazenWilliamsConcerns` names what lies outside.
  */
+export function hazenWilliams(length: number, flow: number, c: number, bore: number): number {
+  return (10.67 * length * (flow / c) ** 1.852) / bore ** 4.8704;
+}
+
+/** Head in m a run loses at a flow in m³/s (zero or positive). */
 export function hazenWilliamsLoss(run: PipeRun, flow: number): number {
-  if (flow <= 0) return 0;
-  return (10.67 * run.length * (flow / run.hazenWilliamsC) ** 1.852) / run.bore ** 4.8704;
+  return flow <= 0 ? 0 : hazenWilliams(run.length, flow, run.hazenWilliamsC, run.bore);
 }
 
 export type HazenWilliamsConcern = "temperature" | "velocity" | "bore";

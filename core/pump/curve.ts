@@ -1,5 +1,5 @@
-import { evaluate, type MonotoneCubic, monotoneCubic } from "../numeric/monotoneCubic.ts";
-import type { Pump } from "./pump.ts";
+import { evaluate, type MonotoneCubic, monotoneCubic, slopeAt } from "../numeric/monotoneCubic.ts";
+import type { Pump, PumpPoint } from "./pump.ts";
 
 /**
  * A pump's curve at one speed. Between the published points it is a monotone cubic; outside them
@@ -9,6 +9,8 @@ export interface PumpCurve {
   firstFlow: number;
   lastFlow: number;
   head: MonotoneCubic;
+  /** the published point of most head: at no flow unless the curve droops */
+  peak: { flow: number; head: number };
   power?: MonotoneCubic;
   npshRequired?: MonotoneCubic;
 }
@@ -19,27 +21,47 @@ export type OnCurve =
   | { kind: "beyond"; lastFlow: number }
   | { kind: "not-published" };
 
+/** How a pump differs from its plate: worn, slowed, or doubted. 1 where absent. */
+export interface PumpCondition {
+  /** on every head and every flow of the curve */
+  headFactor?: number;
+  flowFactor?: number;
+  /** running speed over rated speed, in place of the job's own */
+  speedRatio?: number;
+  stopped?: boolean;
+}
+
 /**
  * Curve of a pump at `speedRatio` = running speed / rated speed.
  *
  * Affinity: Q ∝ n, H ∝ n², P ∝ n³, NPSHr taken ∝ n². Good within about 0.7–1.3 of rated speed, where
  * efficiency holds nearly still (common practice, no source).
  */
-export function pumpCurve(pump: Pump, speedRatio = 1): PumpCurve {
+export function pumpCurve(
+  pump: Pump,
+  speedRatio = 1,
+  { headFactor = 1, flowFactor = 1 }: PumpCondition = {},
+): PumpCurve {
   const n = speedRatio;
-  const flow = pump.points.map((p) => p.flow * n);
+  const flowAt = (p: PumpPoint) => p.flow * n * flowFactor;
   const column = (key: "head" | "power" | "npshRequired", scale: number) => {
     const rows = pump.points.filter((p) => p[key] !== undefined);
     if (rows.length < 2) return undefined;
     return monotoneCubic(
-      rows.map((p) => p.flow * n),
+      rows.map(flowAt),
       rows.map((p) => (p[key] as number) * scale),
     );
   };
+  const head = column("head", n * n * headFactor) as MonotoneCubic;
+  let top = 0;
+  for (let i = 1; i < head.y.length; i++) {
+    if ((head.y[i] as number) > (head.y[top] as number)) top = i;
+  }
   const curve: PumpCurve = {
-    firstFlow: flow[0] as number,
-    lastFlow: flow.at(-1) as number,
-    head: column("head", n * n) as MonotoneCubic,
+    firstFlow: head.x[0] as number,
+    lastFlow: head.x.at(-1) as number,
+    head,
+    peak: { flow: head.x[top] as number, head: head.y[top] as number },
   };
   const power = column("power", n ** 3);
   const npshRequired = column("npshRequired", n * n);
@@ -57,20 +79,21 @@ export function headAt(curve: PumpCurve, flow: number): OnCurve {
  * published points is continued, so the caller must not show a duty out there. Below its peak the curve
  * is taken flat, since a network with a rising curve may have no balance or two.
  */
-export function continuedHead({ head, firstFlow, lastFlow }: PumpCurve, flow: number): number {
-  const { x, y, slope } = head;
-  let peak = 0;
-  for (let i = 1; i < y.length; i++) if ((y[i] as number) > (y[peak] as number)) peak = i;
-  if (flow <= Math.max(x[peak] as number, firstFlow)) return y[peak] as number;
+export function continuedHead({ head, peak, lastFlow }: PumpCurve, flow: number): number {
+  if (flow <= peak.flow) return peak.head;
   if (flow <= lastFlow) return evaluate(head, flow);
-  const last = y.at(-1) as number;
-  const steepness = Math.max(-(slope.at(-1) as number), (y[peak] as number) / lastFlow);
-  return last - steepness * (flow - lastFlow);
+  const last = head.y.at(-1) as number;
+  return last + continuedSlope(head, peak, lastFlow) * (flow - lastFlow);
 }
 
-/** Flow in m³/s up to which the head does not fall: a pump there shares badly with others. */
-export function peakFlow({ head }: PumpCurve): number {
-  return head.x[head.y.indexOf(Math.max(...head.y))] as number;
+/** Slope in m per m³/s of `continuedHead`: zero or falling. */
+export function continuedHeadSlope({ head, peak, lastFlow }: PumpCurve, flow: number): number {
+  if (flow <= peak.flow) return 0;
+  return flow <= lastFlow ? slopeAt(head, flow) : continuedSlope(head, peak, lastFlow);
+}
+
+function continuedSlope(head: MonotoneCubic, peak: PumpCurve["peak"], lastFlow: number): number {
+  return Math.min(head.slope.at(-1) as number, -peak.head / lastFlow);
 }
 
 /** Power in W taken at a flow. */

@@ -12,7 +12,7 @@ const stock = (id: string) => findPipeStock(id) as PipeStock;
 const tap: HoseSupply = { kind: "tap", pressure: 300_000, openFlow: 0.5e-3 };
 const run: HoseRun = { length: 30, rise: 0, section: 30, joint: "barbed-coupling" };
 const flow = (supply: HoseSupply, id: string, over: Partial<HoseRun> = {}) =>
-  compareHoses(supply, { ...run, ...over }, [stock(id)], water)[0]?.flow ?? Number.NaN;
+  compareHoses(supply, { ...run, ...over }, [stock(id)], 288.15)[0]?.flow ?? Number.NaN;
 const puddle: Pump = {
   id: "puddle",
   points: [0, 0.5, 1, 1.5, 2, 2.5, 3].map((q) => ({ flow: q * 1e-3, head: 9 - 0.7 * q * q })),
@@ -36,13 +36,18 @@ describe("hoses side by side", () => {
   });
 
   it("count pieces, couplings and clamps", () => {
-    const [row] = compareHoses(tap, { ...run, section: 6.096 }, [stock("garden-hose-18mm")], water);
+    const [row] = compareHoses(
+      tap,
+      { ...run, section: 6.096 },
+      [stock("garden-hose-18mm")],
+      288.15,
+    );
     expect(row).toMatchObject({ sections: 5, couplings: 4, clamps: 9 });
     const [whole] = compareHoses(
       tap,
       { ...run, length: 12.192, section: 6.096 },
       [stock("garden-hose-18mm")],
-      water,
+      288.15,
     );
     expect(whole).toMatchObject({ sections: 2, couplings: 1, clamps: 3 });
     expect(flow(tap, "garden-hose-18mm", { section: 3 })).toBeLessThan(
@@ -51,7 +56,7 @@ describe("hoses side by side", () => {
   });
 
   it("say so where the pump cannot lift", () => {
-    const [row] = compareHoses(sump, { ...run, rise: 12 }, [stock("sump-hose-2in")], water);
+    const [row] = compareHoses(sump, { ...run, rise: 12 }, [stock("sump-hose-2in")], 288.15);
     expect(row).toMatchObject({ outcome: "cannot-lift" });
     expect(row?.flow).toBeUndefined();
   });

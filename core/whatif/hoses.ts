@@ -1,13 +1,9 @@
-import { findFitting } from "../catalogue/fittings.ts";
 import type { PipeStock } from "../catalogue/pipes.ts";
-import { lossCoefficient } from "../fitting/resistance.ts";
-import type { Water } from "../fluid/water.ts";
-import { type Outcome, operatingPoint, settledDuty } from "../hydraulics/operatingPoint.ts";
-import { monotoneCubic } from "../numeric/monotoneCubic.ts";
-import { darcyWeisbachLoss, meanVelocity, velocityHead } from "../pipe/darcyWeisbach.ts";
-import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
+import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
+import { lineModel, type SolvedCase, solveCase } from "../hydraulics/solveLine.ts";
+import type { Line, PathItem, Source } from "../line/path.ts";
+import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import type { Pump } from "../pump/pump.ts";
-import { GRAVITY } from "../quantity/constants.ts";
 
 /** What feeds the hose. */
 export type HoseSupply =
@@ -42,37 +38,20 @@ export interface HoseRow {
 }
 
 /**
- * Hoses side by side on one supply, each at its own flow, with what has to be brought along: pieces of
- * hose, a coupling at every joint, two clamps a coupling and one where the hose goes on.
+ * Hoses side by side on one supply, each a line of its own solved at its own flow, with what has to be brought
+ * along: pieces of hose, a coupling at every joint, two clamps a coupling and one where the hose goes on.
  */
 export function compareHoses(
   supply: HoseSupply,
   run: HoseRun,
   hoses: readonly PipeStock[],
-  water: Water,
+  temperature: number,
 ): HoseRow[] {
-  const curve = supply.kind === "pump" ? pumpCurve(supply.pump) : tapCurve(supply, water);
-  const joint = findFitting(run.joint);
   return hoses.map((stock): HoseRow => {
     const sections = Math.max(1, Math.ceil(run.length / run.section - 1e-9));
     const couplings = sections - 1;
-    const jointK = joint ? couplings * lossCoefficient(joint, stock.bore) : 0;
-    const friction = (flow: number) =>
-      darcyWeisbachLoss(
-        {
-          length: run.length,
-          bore: stock.bore,
-          roughness: stock.roughness,
-          hazenWilliamsC: stock.hazenWilliamsC,
-        },
-        flow,
-        water,
-      );
-    const speed = (flow: number) => velocityHead(flow, stock.bore);
-    const asks = (flow: number) => run.rise + friction(flow) + (jointK + 1) * speed(flow);
-    const outcome = operatingPoint(curve, asks);
-    const duty = settledDuty(outcome);
-    const base = {
+    const { outcome, running } = hoseCase(supply, run, stock, couplings, temperature);
+    const row: HoseRow = {
       stock,
       outcome: outcome.kind,
       sections,
@@ -80,26 +59,72 @@ export function compareHoses(
       clamps: 2 * couplings + 1,
       price: stock.price * run.length,
     };
-    if (!duty) return base;
-    const { flow } = duty;
-    const joints = jointK * speed(flow);
-    return {
-      ...base,
-      flow,
-      velocity: meanVelocity(flow, stock.bore),
-      jointShare: joints / (joints + friction(flow)),
-    };
+    if (!settledDuty(outcome) || !running) return row;
+    const { delivered } = running.state;
+    const taken = (itemId: string) =>
+      running.ledger.reduce(
+        (sum, entry) => (entry.itemId === itemId && entry.kind !== "exit" ? sum + entry.head : sum),
+        0,
+      );
+    row.flow = delivered;
+    row.velocity = meanVelocity(delivered, stock.bore);
+    row.jointShare = taken(JOINTS) / (taken(JOINTS) + taken(HOSE));
+    return row;
   });
 }
 
-/** A tap gives its pressure when shut and its open flow when free; between them the plumbing takes ∝ Q². */
-function tapCurve({ pressure, openFlow }: { pressure: number; openFlow: number }, water: Water) {
-  const shut = pressure / (water.density * GRAVITY);
-  const steps = Array.from({ length: 41 }, (_, i) => i / 40);
-  const flows = steps.map((part) => part * openFlow);
-  const head = monotoneCubic(
-    flows,
-    steps.map((part) => shut * (1 - part * part)),
-  );
-  return { firstFlow: 0, lastFlow: openFlow, head } satisfies PumpCurve;
+const HOSE = "hose";
+const JOINTS = "joints";
+const PUMP = "pump";
+
+/** One hose as a line: from the tap, or from the water the pump stands in, into the open. */
+function hoseCase(
+  supply: HoseSupply,
+  run: HoseRun,
+  stock: PipeStock,
+  couplings: number,
+  temperature: number,
+): Pick<SolvedCase, "outcome" | "running"> {
+  // A pump that stands in the water draws from its surface: the drop to it is no part of the comparison.
+  const level = { low: 0, normal: 0, high: 0 };
+  const source: Source =
+    supply.kind === "tap"
+      ? { kind: "mains", intake: 0, pressure: supply.pressure, openFlow: supply.openFlow }
+      : { kind: "open", level, intake: 0 };
+  const hose: PathItem = {
+    kind: "pipe",
+    id: HOSE,
+    stock: stock.id,
+    length: run.length,
+    rise: run.rise,
+  };
+  const joints: PathItem = { kind: "fitting", id: JOINTS, fitting: run.joint, count: couplings };
+  const pump: PathItem | undefined =
+    supply.kind === "pump" ? { kind: "pump", id: PUMP, pump: supply.pump.id } : undefined;
+  const line: Line = {
+    source,
+    path: [
+      ...(pump ? [pump] : []),
+      hose,
+      ...(couplings > 0 ? [joints] : []),
+      { kind: "outlet", id: "end", outlet: { type: "free" } },
+    ],
+    site: { altitude: 0, waterTemperature: temperature, specificGravity: 1 },
+    method: { friction: "darcy-weisbach", fittings: "coefficient" },
+  };
+  const ready = lineModel(line, supply.kind === "pump" ? [supply.pump] : []);
+  const result = ready.kind === "ready" ? solveCase(ready, line, "normal") : ready;
+  if (result.kind === "solved") return result.solved;
+  // Only a rise longer than its hose is refused here: such a hose brings no water.
+  const bestHead = 0;
+  const staticHead = run.rise;
+  return {
+    outcome: {
+      kind: "cannot-lift",
+      staticHead,
+      bestHead,
+      shortfall: staticHead,
+      short: "static-head",
+    },
+  };
 }

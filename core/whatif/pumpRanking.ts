@@ -1,5 +1,11 @@
-import type { Verdict } from "../check/verdict.ts";
-import { verdictsOn, worstLevel } from "../check/verdicts.ts";
+import type { Severity } from "../check/check.ts";
+import {
+  checkContext,
+  type Judgement,
+  judge,
+  SEVERITY_ORDER,
+  worstSeverity,
+} from "../check/registry.ts";
 import type { Outcome } from "../hydraulics/operatingPoint.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import { solveLine } from "../hydraulics/solveLine.ts";
@@ -12,12 +18,12 @@ export interface Candidate {
   outcome: Outcome;
   flow?: number;
   power?: number;
-  worst: Verdict["level"];
-  verdicts: Verdict[];
+  worst: Severity;
+  judgements: Judgement[];
 }
 
 /**
- * Every pump tried on the line, the fitting ones first: by the worst verdict, then by the power taken
+ * Every pump tried on the line, the fitting ones first: by the worst judgement, then by the power taken
  * for each unit of water, then by flow. Pumps that cannot be solved are left out. Each is tried in every
  * place of the line, or in the one named, with the others as they are.
  */
@@ -36,28 +42,26 @@ export function rankPumps(
     const result = solveLine({ ...line, path }, [pump, ...(place?.others ?? [])]);
     if (result.kind === "refused") return [];
     const { outcome, running } = result.solution.cases.normal;
-    const verdicts = verdictsOn(result.solution, { ...line, path }, { wantedFlow });
-    const flow = settledDuty(outcome) && running?.flows.delivered;
+    const judgements = judge(checkContext(result.solution, { ...line, path }, wantedFlow));
+    const flow = settledDuty(outcome) && running?.state.delivered;
     return [
       {
         pump,
         outcome,
         ...(flow !== undefined && { flow }),
         ...(running?.power !== undefined && { power: running.power }),
-        worst: worstLevel(verdicts),
-        verdicts,
+        worst: worstSeverity(judgements),
+        judgements,
       },
     ];
   });
   return candidates.sort(
     (a, b) =>
-      SEVERITY[a.worst] - SEVERITY[b.worst] ||
+      SEVERITY_ORDER[a.worst] - SEVERITY_ORDER[b.worst] ||
       workPerVolume(a) - workPerVolume(b) ||
       (b.flow ?? 0) - (a.flow ?? 0),
   );
 }
-
-const SEVERITY: Record<Verdict["level"], number> = { good: 0, watch: 1, stop: 2 };
 
 /** J per m³; pumps without published power come after those with. */
 function workPerVolume({ flow, power }: Candidate): number {

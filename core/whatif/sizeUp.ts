@@ -1,6 +1,7 @@
 import { findPipeStock, nextSizeUp, type PipeStock } from "../catalogue/pipes.ts";
-import { solveOutcome } from "../hydraulics/solveLine.ts";
-import { changeItems, everyItem, type LevelCase, type Line } from "../line/path.ts";
+import { segmentLoss } from "../hydraulics/resistance.ts";
+import { type LineModel, lineModel } from "../hydraulics/solveLine.ts";
+import { changeItems, everyItem, type Line, type WaterLevel } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 
 /** What laying one run a size larger would do, solved anew and not scaled. */
@@ -19,12 +20,13 @@ export interface SizeUp {
  * their size from the run grow with it. Runs already at the largest size, and lines that do not settle,
  * give no row.
  */
-export function sizeUps(line: Line, pumps: readonly Pump[], levelCase: LevelCase): SizeUp[] {
-  const settledOf = (candidate: Line) => {
-    const solved = solveOutcome(candidate, pumps, levelCase);
-    return solved.kind === "solved" ? solved.settled : undefined;
-  };
-  const now = settledOf(line);
+export function sizeUps(
+  ready: LineModel,
+  line: Line,
+  pumps: readonly Pump[],
+  at: WaterLevel,
+): SizeUp[] {
+  const now = settled(ready, at);
   if (!now) return [];
   return everyItem(line.path).flatMap((item) => {
     const stock = item.kind === "pipe" ? findPipeStock(item.stock) : undefined;
@@ -33,10 +35,27 @@ export function sizeUps(line: Line, pumps: readonly Pump[], levelCase: LevelCase
     const path = changeItems(line.path, (other) =>
       other.id === item.id ? { ...item, stock: larger.id } : other,
     );
-    const then = settledOf({ ...line, path });
+    const changed = lineModel({ ...line, path }, pumps);
+    const then = changed.kind === "ready" ? settled(changed, at) : undefined;
     if (!then) return [];
     const flowGain = then.delivered - now.delivered;
     const headGain = now.taken(item.id) - then.taken(item.id);
     return [{ itemId: item.id, larger, flow: then.delivered, flowGain, headGain }];
   });
+}
+
+/** What a line delivers at a duty it settles at, and the head in m that the parts of an item take. */
+function settled({ model, boundaries, states }: LineModel, at: WaterLevel) {
+  const result = model.solve(boundaries[at], states);
+  if (result.kind !== "steady") return undefined;
+  const { bySegment, delivered } = result.state;
+  const taken = (itemId: string) =>
+    model.line.segments.reduce(
+      (sum, segment, i) =>
+        segment.itemId === itemId
+          ? sum + segmentLoss(segment, Math.abs(bySegment[i] as number), model.context)
+          : sum,
+      0,
+    );
+  return { delivered, taken };
 }

@@ -25,7 +25,7 @@ const pipe = (id: string, stock: string, length: number, rise: number): PathItem
   rise,
 });
 const line: Line = {
-  source: { level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
+  source: { kind: "open", level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
   path: [
     { kind: "pump", id: "pump", pump: "p" },
     pipe("riser", "pvc-sch40-1-1-2in", 6, 6),

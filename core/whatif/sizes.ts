@@ -1,7 +1,7 @@
 import type { PipeStock } from "../catalogue/pipes.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
-import { type Running, type Solution, solveCase } from "../hydraulics/solveLine.ts";
-import { changeItems, everyItem, type LevelCase, type Line } from "../line/path.ts";
+import { type LineModel, lineModel, type Running, solveCase } from "../hydraulics/solveLine.ts";
+import { changeItems, everyItem, type Line, type WaterLevel } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
@@ -44,7 +44,7 @@ export function compareSizes(
   pumps: readonly Pump[],
   itemIds: readonly string[],
   sizes: readonly PipeStock[],
-  levelCase: LevelCase,
+  at: WaterLevel,
 ): SizeComparison {
   const runs = new Set(itemIds);
   const length = everyItem(line.path).reduce(
@@ -57,15 +57,17 @@ export function compareSizes(
       const path = changeItems(line.path, (item) =>
         item.kind === "pipe" && runs.has(item.id) ? { ...item, stock: stock.id } : item,
       );
-      const result = solveCase({ ...line, path }, pumps, levelCase);
-      if (result.kind === "refused") return [];
+      const changed = { ...line, path };
+      const ready = lineModel(changed, pumps);
+      const result = ready.kind === "ready" ? solveCase(ready, changed, at) : ready;
+      if (ready.kind === "refused" || result.kind === "refused") return [];
       const { outcome, running } = result.solved;
       const row: SizeRow = { stock, outcome: outcome.kind, price: stock.price * length };
       if (!settledDuty(outcome) || !running) return [row];
       const { head } = running.duty;
-      const flow = running.flows.delivered;
-      const pressure = pressureAtOutlet(result, running);
-      const inRun = result.line.segments.findIndex(
+      const flow = running.state.delivered;
+      const pressure = pressureAtOutlet(ready, running);
+      const inRun = ready.line.segments.findIndex(
         (segment) => segment.kind === "pipe" && runs.has(segment.itemId),
       );
       return [
@@ -73,7 +75,7 @@ export function compareSizes(
           ...row,
           flow,
           head,
-          velocity: meanVelocity(Math.abs(running.flows.bySegment[inRun] ?? 0), stock.bore),
+          velocity: meanVelocity(Math.abs(running.state.bySegment[inRun] ?? 0), stock.bore),
           runHead: running.ledger
             .filter((entry) => entry.itemId !== undefined && runs.has(entry.itemId))
             .reduce((sum, entry) => sum + entry.head, 0),
@@ -87,10 +89,7 @@ export function compareSizes(
 }
 
 /** Pa just before the outlet, of several the one with least. */
-function pressureAtOutlet(
-  { line, water }: Pick<Solution, "line" | "water">,
-  { headLine }: Running,
-): number | undefined {
+function pressureAtOutlet({ line, water }: LineModel, { headLine }: Running): number | undefined {
   const outlets = new Set(line.outlets.map(({ item }) => item.id));
   const heads = headLine.flatMap(({ itemId }, i) => {
     const before = headLine[i - 1];

@@ -3,7 +3,7 @@ import { solveLine } from "../hydraulics/solveLine.ts";
 import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import type { Pump } from "../pump/pump.ts";
-import { dutyBand, USUAL_DOUBT } from "./uncertainty.ts";
+import { type Band, dutyBand, USUAL_DOUBT } from "./uncertainty.ts";
 
 const pump: Pump = {
   id: "p",
@@ -14,7 +14,7 @@ const pump: Pump = {
   tolerance: "2B",
 };
 const line: Line = {
-  source: { level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
+  source: { kind: "open", level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
   path: [
     { kind: "pump", id: "pump", pump: "p" },
     { kind: "fitting", id: "c", fitting: "check-swing", count: 1 },
@@ -39,15 +39,20 @@ describe("Latin hypercube", () => {
   });
 });
 
+function bandOf(...args: Parameters<typeof dutyBand>): Band {
+  const found = dutyBand(...args);
+  if (found.kind !== "band") throw new Error(found.kind);
+  return found;
+}
+
 describe("the band of a duty", () => {
   const solved = solveLine(line, [pump]);
   const duty = solved.kind === "solved" ? solved.solution.cases.normal.running?.duty : undefined;
   if (!duty) throw new Error("fixture must run");
 
   it("holds the duty, and grows with every doubt", () => {
-    const usual = dutyBand(line, [pump], USUAL_DOUBT, 400);
-    const least = dutyBand(line, [exact], NONE, 400);
-    if (!usual || !least) throw new Error("should settle");
+    const usual = bandOf(line, [pump], USUAL_DOUBT, 400);
+    const least = bandOf(line, [exact], NONE, 400);
     expect(usual.flow.low).toBeLessThan(duty.flow);
     expect(usual.flow.high).toBeGreaterThan(duty.flow);
     expect(usual.flow.high - usual.flow.low).toBeGreaterThan(least.flow.high - least.flow.low);
@@ -57,28 +62,33 @@ describe("the band of a duty", () => {
   it("comes out as working every corner through does, for a doubt in the level alone", () => {
     // With only the level and the pump in doubt, both act one way: no draw may lie outside the corners.
     const doubt = { ...NONE, level: 0.5 };
-    const band = dutyBand(line, [exact], doubt, 400);
+    const band = bandOf(line, [exact], doubt, 400);
     const corner = (sign: number) => {
       const points = exact.points.map((p) => ({
         flow: p.flow * (1 + sign * 0.05),
         head: p.head * (1 + sign * 0.03),
       }));
-      const level = { ...line.source.level, low: -1, normal: 0.3 + sign * 0.5, high: 2 };
-      const result = solveLine({ ...line, source: { ...line.source, level } }, [
+      const level = { low: -1, normal: 0.3 + sign * 0.5, high: 2 };
+      const result = solveLine({ ...line, source: { kind: "open", level, intake: -0.5 } }, [
         { ...exact, points },
       ]);
       return result.kind === "solved" ? (result.solution.cases.normal.running?.duty.flow ?? 0) : 0;
     };
-    expect(band?.flow.low).toBeGreaterThan(corner(-1));
-    expect(band?.flow.high).toBeLessThan(corner(1));
-    expect((band?.flow.high ?? 0) - (band?.flow.low ?? 0)).toBeGreaterThan(
-      0.6 * (corner(1) - corner(-1)),
-    );
+    expect(band.flow.low).toBeGreaterThan(corner(-1));
+    expect(band.flow.high).toBeLessThan(corner(1));
+    expect(band.flow.high - band.flow.low).toBeGreaterThan(0.6 * (corner(1) - corner(-1)));
   });
 
   it("is not claimed where the pump does not settle", () => {
     const weak = { ...pump, points: pump.points.map((p) => ({ ...p, head: p.head / 4 })) };
-    expect(dutyBand(line, [weak], USUAL_DOUBT, 100)).toBeUndefined();
-    expect(dutyBand({ ...line, path: [] }, [pump], USUAL_DOUBT, 100)).toBeUndefined();
+    expect(dutyBand(line, [weak], USUAL_DOUBT, 100)).toMatchObject({
+      kind: "unsettled",
+      settled: 0,
+      mostly: "cannot-lift",
+    });
+    expect(dutyBand({ ...line, path: [] }, [pump], USUAL_DOUBT, 100)).toMatchObject({
+      kind: "refused",
+      diagnostics: [{ code: "no-outlet" }, { code: "no-pump" }],
+    });
   });
 });

@@ -1,14 +1,10 @@
-import { waterAt } from "../fluid/water.ts";
-import { NotBalanced } from "../hydraulics/flowsAlong.ts";
-import type { LossContext } from "../hydraulics/lineLoss.ts";
-import { settledDuty } from "../hydraulics/operatingPoint.ts";
-import { workCase } from "../hydraulics/solveLine.ts";
-import type { CompiledLine } from "../line/compiledLine.ts";
-import { compileLine } from "../line/compileLine.ts";
+import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
+import { lineModel } from "../hydraulics/solveLine.ts";
+import type { Diagnostic } from "../line/diagnostic.ts";
 import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
-import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
 import { type Pump, TOLERANCE } from "../pump/pump.ts";
+import { type Condition, conditioned } from "./condition.ts";
 
 /**
  * How far the inputs of a line are in doubt, each as the half-width of a uniform spread. Common practice,
@@ -37,9 +33,10 @@ export const USUAL_DOUBT: Doubt = {
 
 /** Where nineteen of twenty duties lie, and the middle one. SI. */
 export interface Band {
-  /** m³/s at the outlet */
+  kind: "band";
+  /** m³/s at the outlets */
   flow: Spread;
-  /** m, total head of the pump */
+  /** m, total head of the pumps */
   head: Spread;
   /** draws that settled, of all that were tried */
   settled: number;
@@ -52,94 +49,80 @@ export interface Spread {
   high: number;
 }
 
+export type BandResult =
+  | Band
+  /** fewer than half of the draws settle: how many do, and what most often comes of the others */
+  | { kind: "unsettled"; settled: number; tried: number; mostly: Unsettled }
+  | { kind: "refused"; diagnostics: Diagnostic[] };
+
+export type Unsettled = Exclude<Outcome["kind"], "runs" | "two-crossings"> | "not-balanced";
+
 /**
- * Band of the duty at the normal level from a Latin hypercube over doubtful levels, roughness, fittings
- * and the pump's own tolerance. Undefined where fewer than half of the draws settle, or the line is
- * refused. `count` draws, at least 20.
+ * Band of the duty at normal water from a Latin hypercube over the level of the source and of each outlet
+ * under water, roughness, fittings and each pump's own tolerance. `count` draws, at least 20; `progress`
+ * hears now and then how many are done.
  */
 export function dutyBand(
   line: Line,
   pumps: readonly Pump[],
   doubt: Doubt,
   count: number,
-): Band | undefined {
-  const compilation = compileLine(line);
-  if (compilation.kind === "refused") return undefined;
-  const compiled = compilation.line;
-  const plates = compiled.pumps.flatMap(({ item }) => {
-    const pump = pumps.find(({ id }) => id === item.pump);
-    return pump ? [{ pump, speed: item.speedRatio ?? 1 }] : [];
-  });
-  if (plates.length < compiled.pumps.length) return undefined;
-  const water = waterAt(line.site.waterTemperature, line.site.specificGravity);
-  const context = { water, friction: line.method.friction };
+  progress?: (done: number) => void,
+): BandResult {
+  const ready = lineModel(line, pumps);
+  if (ready.kind === "refused") return ready;
+  const outlets = ready.line.outlets.flatMap(({ item }) =>
+    item.outlet.type === "submerged" ? [item.id] : [],
+  );
   const flows: number[] = [];
   const heads: number[] = [];
-  for (const draw of latinHypercube(count, 3 + plates.length, 20_061)) {
-    const [level, rough, fitting, ...strengths] = draw.map((u) => 2 * u - 1) as Draw;
-    const drawn = doubted(compiled, doubt, level, rough, fitting);
-    const curves = plates.map(({ pump, speed }, i) =>
-      pumpCurve(withStrength(pump, strengths[i] as number), speed),
-    );
-    const settled = settle(drawn, curves, context);
-    if (!settled) continue;
-    flows.push(settled.flow);
-    heads.push(settled.head);
-  }
-  if (flows.length * 2 < count) return undefined;
-  return { flow: spread(flows), head: spread(heads), settled: flows.length, tried: count };
-}
-
-/** m³/s at the outlets, and m the pumps make. */
-function settle(line: CompiledLine, curves: PumpCurve[], context: LossContext) {
-  try {
-    const { outcome, delivered } = workCase(line, curves, "normal", context);
-    const duty = settledDuty(outcome);
-    return duty && delivered !== undefined && { flow: delivered, head: duty.head };
-  } catch (error) {
-    if (error instanceof NotBalanced) return undefined;
-    throw error;
-  }
-}
-
-type Draw = [level: number, rough: number, fitting: number, ...strengths: number[]];
-
-/** The line with its inputs moved, each by −1 … 1 of its doubt. */
-function doubted(
-  line: CompiledLine,
-  doubt: Doubt,
-  level: number,
-  rough: number,
-  fitting: number,
-): CompiledLine {
-  const scale = 1 + fitting * doubt.fittings;
-  const segments = line.segments.map((segment) => {
-    const run = segment.run && {
-      ...segment.run,
-      roughness: segment.run.roughness * doubt.roughnessFactor ** rough,
-      hazenWilliamsC: segment.run.hazenWilliamsC * (1 - rough * doubt.hazenWilliamsC),
-      length: segment.run.length * (segment.kind === "pipe" ? 1 : scale),
+  const failures = new Map<Unsettled, number>();
+  const draws = latinHypercube(count, 3 + outlets.length + ready.pumps.length, 20_061);
+  for (const [done, draw] of draws.entries()) {
+    if (progress && done % PROGRESS_EVERY === 0) progress(done);
+    const [level, rough, fitting, ...rest] = draw.map((u) => 2 * u - 1) as Draw;
+    const condition: Condition = {
+      everywhere: {
+        roughnessFactor: doubt.roughnessFactor ** rough,
+        hazenWilliamsFactor: 1 - rough * doubt.hazenWilliamsC,
+        lossFactor: 1 + fitting * doubt.fittings,
+      },
+      levels: {
+        source: level * doubt.level,
+        outlets: Object.fromEntries(
+          outlets.map((id, i) => [id, (rest[i] as number) * doubt.level]),
+        ),
+      },
+      pumps: Object.fromEntries(
+        ready.pumps.map(({ itemId, pump }, i) => {
+          const strength = rest[outlets.length + i] as number;
+          const { flow, head } = TOLERANCE[pump.tolerance];
+          return [itemId, { flowFactor: 1 + strength * flow, headFactor: 1 + strength * head }];
+        }),
+      ),
     };
-    // What a jet carries away is no doubt of a table.
-    const fixed =
-      segment.kind === "exit" || segment.kind === "nozzle" || segment.kind === "emitter";
-    return { ...segment, k: fixed ? segment.k : segment.k * scale, ...(run && { run }) };
-  });
-  const { source } = line;
-  const normal = source.level.normal + level * doubt.level;
-  return { ...line, segments, source: { ...source, level: { ...source.level, normal } } };
+    const { model, states, boundaryAt } = conditioned(ready, condition);
+    const result = model.solve(boundaryAt("normal"), states);
+    const duty = result.kind === "steady" ? settledDuty(result.outcome) : undefined;
+    if (result.kind === "steady" && duty) {
+      flows.push(result.state.delivered);
+      heads.push(duty.head);
+    } else {
+      const why = (result.kind === "not-balanced" ? result.kind : result.outcome.kind) as Unsettled;
+      failures.set(why, (failures.get(why) ?? 0) + 1);
+    }
+  }
+  const settled = flows.length;
+  if (settled * 2 < count) {
+    const [mostly] = [...failures].reduce((most, own) => (own[1] > most[1] ? own : most));
+    return { kind: "unsettled", settled, tried: count, mostly };
+  }
+  return { kind: "band", flow: spread(flows), head: spread(heads), settled, tried: count };
 }
 
-/** The pump a fraction of its tolerance better or worse than its plate. */
-function withStrength(pump: Pump, strength: number): Pump {
-  const { flow, head } = TOLERANCE[pump.tolerance];
-  const points = pump.points.map((point) => ({
-    ...point,
-    flow: point.flow * (1 + strength * flow),
-    head: point.head * (1 + strength * head),
-  }));
-  return { ...pump, points };
-}
+const PROGRESS_EVERY = 50;
+
+type Draw = [level: number, rough: number, fitting: number, ...rest: number[]];
 
 function spread(values: number[]): Spread {
   const sorted = values.toSorted((a, b) => a - b);

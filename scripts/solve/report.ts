@@ -1,12 +1,12 @@
 import type { FieldIssue } from "#contract/documents/issues.ts";
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
-import type { CaseSolution } from "#core/hydraulics/solveLine.ts";
-import { LEVEL_CASES } from "#core/line/path.ts";
+import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
+import { WATER_LEVELS } from "#core/line/path.ts";
 import { solveJob } from "#model/solveJob.ts";
-import { verdictWords } from "#words/checks.ts";
-import { findingSentence } from "#words/diagnostics.ts";
+import { checkWords } from "#words/checks.ts";
+import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
 
 type Report = { kind: "solved"; report: object } | { kind: "refused"; problems: FieldIssue[] };
@@ -15,47 +15,52 @@ type Report = { kind: "solved"; report: object } | { kind: "refused"; problems: 
 export function report(job: JobDocument): Report {
   const solved = solveJob(job);
   if (solved.kind === "refused") {
-    const problems = solved.findings.map((finding) => {
-      return { path: pathOf(job, finding.itemId), message: findingSentence(finding) };
+    const problems = solved.diagnostics.map((diagnostic) => {
+      const path = pathOf(job.path, diagnostic.itemId) ?? "path";
+      return { path, message: diagnosticSentence(diagnostic) };
     });
     return { kind: "refused", problems };
   }
-  const { solution, verdicts, sizeUps } = solved;
+  const { solution, judgements, sizeUps } = solved;
   const normal = solution.cases.normal.running;
   return {
     kind: "solved",
     report: {
       format: "upright-gusher/solution",
-      version: 1,
+      version: 2,
       units: "SI: m, m3/s, Pa, W, m/s; heads in m of water",
       job: job.name,
       pumps: solution.pumps.map(({ itemId, pump }) => ({ itemId, pump: pump.id })),
-      duty: Object.fromEntries(LEVEL_CASES.map((name) => [name, duty(solution.cases[name])])),
+      duty: Object.fromEntries(WATER_LEVELS.map((name) => [name, duty(solution.cases[name])])),
       crossChecks: solution.crossChecks,
       ledger: (normal?.ledger ?? []).map((entry) => ({
         ...entry,
         name: ledgerName(entry, job),
       })),
       oneSizeLarger: sizeUps.map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
-      verdicts: verdicts.map((verdict) => ({
-        ...verdict,
-        ...verdictWords(verdict, job.path, "metric"),
+      checks: judgements.map((judgement) => ({
+        ...judgement,
+        ...checkWords(judgement, job.path, "metric"),
       })),
     },
   };
 }
 
 /** Where in the document an item stands: "path.3", or "path.3.branches.0.2" inside a split. */
-function pathOf(job: JobDocument, itemId: string | undefined): string {
-  for (const [i, item] of job.path.entries()) {
-    if (item.id === itemId) return `path.${i}`;
+function pathOf(
+  items: readonly JobPathItem[],
+  itemId: string | undefined,
+  at = "path",
+): string | undefined {
+  for (const [i, item] of items.entries()) {
+    if (item.id === itemId) return `${at}.${i}`;
     if (item.kind !== "split") continue;
     for (const [b, branch] of item.branches.entries()) {
-      const k = branch.findIndex((inner) => inner.id === itemId);
-      if (k >= 0) return `path.${i}.branches.${b}.${k}`;
+      const found = pathOf(branch, itemId, `${at}.${i}.branches.${b}`);
+      if (found) return found;
     }
   }
-  return "path";
+  return undefined;
 }
 
 function ledgerName({ kind, itemId }: LedgerEntry, job: JobDocument): string {
@@ -64,7 +69,7 @@ function ledgerName({ kind, itemId }: LedgerEntry, job: JobDocument): string {
   return item ?? "Pressure on the source";
 }
 
-function duty({ staticHead, outcome, siphonFlow, running }: CaseSolution) {
+function duty({ staticHead, outcome, siphonFlow, running }: SolvedCase) {
   const settled = settledDuty(outcome);
   return {
     outcome: outcome.kind,
@@ -76,7 +81,7 @@ function duty({ staticHead, outcome, siphonFlow, running }: CaseSolution) {
       hydraulicPower: running.hydraulicPower,
       power: running.power,
       efficiency: running.efficiency,
-      delivered: running.flows.delivered,
+      delivered: running.state.delivered,
       pumps: running.pumps.map(({ itemId, duty: own, suction, npshRequired }) => ({
         itemId,
         flow: own.flow,

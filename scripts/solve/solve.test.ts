@@ -16,7 +16,7 @@ const example =
   /```json\n([\s\S]*?)```/.exec(readFileSync(join(root, "docs/job-file.md"), "utf8"))?.[1] ?? "";
 
 describe("solve", () => {
-  it("prints the duty, the ledger and the verdicts of the documented example", () => {
+  it("prints the duty, the ledger and the checks of the documented example", () => {
     const { status, stdout, stderr } = solve(example);
     expect(stderr).toBe("");
     expect(status).toBe(0);
@@ -27,7 +27,7 @@ describe("solve", () => {
       0,
     );
     expect(total).toBeCloseTo(report.duty.normal.totalDynamicHead, 6);
-    expect(report.verdicts.length).toBeGreaterThan(3);
+    expect(report.checks.length).toBeGreaterThan(3);
   });
 
   it.each<[string, (job: Record<string, never>) => unknown, RegExp]>([

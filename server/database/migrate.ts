@@ -1,8 +1,12 @@
 import type { Database } from "./database.ts";
 import documents from "./migrations/0001_documents.sql";
+import revisions from "./migrations/0002_revisions.sql";
 
 /** Every migration in order. One that has shipped is never edited: changes go into a new one. */
-const MIGRATIONS = [{ number: 1, name: "documents", sql: documents }] as const;
+const MIGRATIONS = [
+  { number: 1, name: "documents", sql: documents },
+  { number: 2, name: "revisions", sql: revisions },
+] as const;
 
 /** Brings the database up to date, each migration in a transaction of its own. */
 export async function migrate(database: Database): Promise<void> {

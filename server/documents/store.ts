@@ -1,6 +1,13 @@
-import type { JobSummary, Stored } from "#contract/api/api.ts";
+import type { JobSummary, Revision, Stored } from "#contract/api/api.ts";
+import {
+  COLLECTIONS,
+  type Collection,
+  type CollectionName,
+  readStored,
+} from "#contract/collections.ts";
+import { sameDocument } from "#contract/documents/same.ts";
+import { type JobLine, summariseJob } from "#model/summaries.ts";
 import type { Database, Queryable, Row } from "../database/database.ts";
-import type { Collection } from "./collections.ts";
 
 interface DocumentRow extends Row {
   id: string;
@@ -16,41 +23,75 @@ export type SaveOutcome =
   | { kind: "parent-missing" };
 
 const COLUMNS = "id, revision, updated_at, document";
+const declared = (name: CollectionName): Collection => COLLECTIONS[name];
 
-export function getDocument(db: Queryable, { table }: Collection, id: string) {
-  return one(db, `SELECT ${COLUMNS} FROM ${table} WHERE id = $1 AND deleted_at IS NULL`, [id]);
+export function getDocument(db: Queryable, name: CollectionName, id: string) {
+  const sql = `SELECT ${COLUMNS} FROM ${declared(name).table} WHERE id = $1 AND deleted_at IS NULL`;
+  return one(db, name, sql, [id]);
 }
 
 /** Every document of a collection that is not deleted, newest first. */
-export async function listDocuments(db: Queryable, { table }: Collection) {
+export async function listDocuments(db: Queryable, name: CollectionName) {
   const rows = await db.query<DocumentRow>(
-    `SELECT ${COLUMNS} FROM ${table} WHERE deleted_at IS NULL ORDER BY updated_at DESC, id`,
+    `SELECT ${COLUMNS} FROM ${declared(name).table} WHERE deleted_at IS NULL ORDER BY updated_at DESC, id`,
   );
-  return rows.map(stored);
+  return rows.map((row) => stored(name, row));
+}
+
+/** The states a document was saved in, newest first; deleted ones keep theirs. */
+export async function listRevisions(
+  db: Queryable,
+  name: CollectionName,
+  id: string,
+): Promise<Revision[]> {
+  const rows = await db.query<{ revision: number; saved_at: Date }>(
+    `SELECT revision, saved_at FROM revisions WHERE collection = $1 AND id = $2 ORDER BY revision DESC`,
+    [name, id],
+  );
+  return rows.map(({ revision, saved_at }) => ({ revision, savedAt: saved_at.toISOString() }));
+}
+
+/** A document as it was saved at a revision. */
+export async function getRevision(
+  db: Queryable,
+  name: CollectionName,
+  id: string,
+  revision: number,
+) {
+  return one(
+    db,
+    name,
+    `SELECT id, revision, saved_at AS updated_at, document FROM revisions
+      WHERE collection = $1 AND id = $2 AND revision = $3`,
+    [name, id, revision],
+  );
 }
 
 export async function listJobs(db: Queryable): Promise<JobSummary[]> {
-  const rows = await db.query<DocumentRow & Omit<JobSummary, "updatedAt">>(
-    `SELECT j.id, j.revision, j.updated_at,
-            j.document ->> 'name' AS name,
-            coalesce(j.document ->> 'place', '') AS place,
-            (SELECT coalesce(jsonb_agg((p ->> 'maker') || ' ' || (p ->> 'model')), '[]')
-               FROM jsonb_array_elements(j.document -> 'pumps') AS p
-              WHERE EXISTS (SELECT 1 FROM jsonb_array_elements(j.document -> 'path') AS i
-                             WHERE i ->> 'pump' = p ->> 'id')) AS pumps,
+  const rows = await db.query<DocumentRow & { summary: JobLine; readings: number }>(
+    `SELECT j.id, j.revision, j.updated_at, j.summary,
             (SELECT count(*)::integer FROM readings r JOIN field_tests t ON t.id = r.test_id
               WHERE t.job_id = j.id AND r.deleted_at IS NULL AND t.deleted_at IS NULL) AS readings
        FROM jobs j WHERE j.deleted_at IS NULL ORDER BY j.updated_at DESC, j.id`,
   );
-  return rows.map(({ updated_at, id, revision, name, place, pumps, readings }) => ({
+  return rows.map(({ updated_at, id, revision, summary, readings }) => ({
     id,
     revision,
     updatedAt: updated_at.toISOString(),
-    name,
-    place,
-    pumps,
+    ...summary,
     readings,
   }));
+}
+
+/** Makes what lists show of documents that were saved before it was kept. */
+export async function fillSummaries(db: Database): Promise<void> {
+  const rows = await db.query<{ id: string; document: unknown }>(
+    "SELECT id, document FROM jobs WHERE summary IS NULL",
+  );
+  for (const { id, document } of rows) {
+    const summary = summariseJob(readStored("jobs", document));
+    await db.query("UPDATE jobs SET summary = $2 WHERE id = $1", [id, summary]);
+  }
 }
 
 /** The field tests of a job with their readings, oldest first. */
@@ -68,61 +109,91 @@ export async function listTestsOfJob(db: Queryable, jobId: string) {
     [jobId],
   );
   return tests.map((test) => ({
-    ...stored(test),
-    readings: readings.filter((reading) => reading.test_id === test.id).map(stored),
+    ...stored("tests", test),
+    readings: readings
+      .filter((reading) => reading.test_id === test.id)
+      .map((reading) => stored("readings", reading)),
   }));
 }
 
-/** Writes a document that was edited at `revision` (0 creates it). */
+/**
+ * Writes a document that was edited at `revision` (0 creates it), and keeps that state for good. The same write
+ * asked for again, because its answer was lost, is answered as the first one was.
+ */
 export function saveDocument(
   db: Database,
-  collection: Collection,
+  name: CollectionName,
   id: string,
   revision: number,
   document: Record<string, unknown>,
 ): Promise<SaveOutcome> {
-  const { table, parent } = collection;
+  const { parent } = declared(name);
   return db.transaction(async (tx) => {
-    const parentId = parent ? document[parent.field] : undefined;
     if (parent) {
-      const found = await tx.query(
-        `SELECT 1 FROM ${parent.table} WHERE id = $1 AND deleted_at IS NULL`,
-        [parentId],
-      );
+      const { table } = declared(parent.of as CollectionName);
+      const found = await tx.query(`SELECT 1 FROM ${table} WHERE id = $1 AND deleted_at IS NULL`, [
+        document[parent.field],
+      ]);
       if (found.length === 0) return { kind: "parent-missing" };
     }
-    const written =
-      revision === 0
-        ? await one(
-            tx,
-            parent
-              ? `INSERT INTO ${table} (id, revision, document, ${parent.column}) VALUES ($1, 1, $2, $3)
-                 ON CONFLICT (id) DO NOTHING RETURNING ${COLUMNS}`
-              : `INSERT INTO ${table} (id, revision, document) VALUES ($1, 1, $2)
-                 ON CONFLICT (id) DO NOTHING RETURNING ${COLUMNS}`,
-            parent ? [id, document, parentId] : [id, document],
-          )
-        : await one(
-            tx,
-            parent
-              ? `UPDATE ${table} SET revision = revision + 1, updated_at = now(), document = $2, ${parent.column} = $4
-                  WHERE id = $1 AND revision = $3 AND deleted_at IS NULL RETURNING ${COLUMNS}`
-              : `UPDATE ${table} SET revision = revision + 1, updated_at = now(), document = $2
-                  WHERE id = $1 AND revision = $3 AND deleted_at IS NULL RETURNING ${COLUMNS}`,
-            parent ? [id, document, revision, parentId] : [id, document, revision],
-          );
+    const written = await write(tx, name, id, revision, document);
     if (written) return { kind: "saved", stored: written };
-    return { kind: "conflict", current: (await getDocument(tx, collection, id)) ?? null };
+    const current = await getDocument(tx, name, id);
+    if (current?.revision === revision + 1 && sameDocument(current.document, document)) {
+      return { kind: "saved", stored: current };
+    }
+    return { kind: "conflict", current: current ?? null };
   });
+}
+
+/** One write, with what follows from it: parent, summary and revision. Nothing where the revision is not met. */
+export async function write(
+  tx: Queryable,
+  name: CollectionName,
+  id: string,
+  revision: number,
+  document: Record<string, unknown>,
+): Promise<Stored<unknown> | undefined> {
+  const { table, parent } = declared(name);
+  const columns: [name: string, value: unknown][] = [["document", document]];
+  if (parent) columns.push([parent.column, document[parent.field]]);
+  if (name === "jobs") columns.push(["summary", summariseJob(readStored("jobs", document))]);
+  const values = columns.map(([, value]) => value);
+  const written =
+    revision === 0
+      ? await one(
+          tx,
+          name,
+          `INSERT INTO ${table} (id, revision, ${columns.map(([column]) => column).join(", ")})
+           VALUES ($1, 1, ${columns.map((_, i) => `$${i + 2}`).join(", ")})
+           ON CONFLICT (id) DO NOTHING RETURNING ${COLUMNS}`,
+          [id, ...values],
+        )
+      : await one(
+          tx,
+          name,
+          `UPDATE ${table} SET revision = revision + 1, updated_at = now(),
+                  ${columns.map(([column], i) => `${column} = $${i + 3}`).join(", ")}
+            WHERE id = $1 AND revision = $2 AND deleted_at IS NULL RETURNING ${COLUMNS}`,
+          [id, revision, ...values],
+        );
+  if (written) {
+    await tx.query(
+      "INSERT INTO revisions (collection, id, revision, document) VALUES ($1, $2, $3, $4)",
+      [name, id, written.revision, document],
+    );
+  }
+  return written;
 }
 
 /** Marks a document as deleted, or brings it back. True when something changed. */
 export async function setDeleted(
   db: Queryable,
-  { table }: Collection,
+  name: CollectionName,
   id: string,
   deleted: boolean,
 ): Promise<boolean> {
+  const { table } = declared(name);
   const rows = await db.query(
     deleted
       ? `UPDATE ${table} SET deleted_at = now() WHERE id = $1 AND deleted_at IS NULL RETURNING id`
@@ -132,11 +203,17 @@ export async function setDeleted(
   return rows.length > 0;
 }
 
-async function one(db: Queryable, sql: string, parameters: unknown[]) {
+async function one(db: Queryable, name: CollectionName, sql: string, parameters: unknown[]) {
   const [row] = await db.query<DocumentRow>(sql, parameters);
-  return row && stored(row);
+  return row && stored(name, row);
 }
 
-function stored({ id, revision, updated_at, document }: DocumentRow): Stored<unknown> {
-  return { id, revision, updatedAt: updated_at.toISOString(), document };
+function stored(name: CollectionName, row: DocumentRow): Stored<unknown> {
+  const { id, revision, updated_at, document } = row;
+  return {
+    id,
+    revision,
+    updatedAt: updated_at.toISOString(),
+    document: readStored(name, document),
+  };
 }

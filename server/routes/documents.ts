@@ -1,49 +1,70 @@
 import type { Context } from "hono";
 import { Hono } from "hono";
-import { type ApiError, saveSchemas } from "#contract/api/api.ts";
+import type { ApiError } from "#contract/api/api.ts";
+import {
+  COLLECTION_NAMES,
+  COLLECTIONS,
+  type Collection,
+  type CollectionName,
+  saveSchema,
+} from "#contract/collections.ts";
+import { idSchema } from "#contract/documents/fields.ts";
 import { fieldIssues } from "#contract/documents/issues.ts";
-import { idSchema } from "#contract/documents/pump.ts";
 import type { Database } from "../database/database.ts";
-import { COLLECTIONS, type CollectionName } from "../documents/collections.ts";
 import { unstorable } from "../documents/storable.ts";
 import {
   getDocument,
+  getRevision,
   listDocuments,
   listJobs,
+  listRevisions,
   listTestsOfJob,
   saveDocument,
   setDeleted,
 } from "../documents/store.ts";
 
-/** Reading, saving, deleting and restoring the four kinds of document. */
+/** Reading, saving, deleting and restoring every kind of document. */
 export function documentRoutes(db: Database): Hono {
   const routes = new Hono();
   routes.get("/jobs", async (c) => c.json(await listJobs(db)));
-  routes.get("/pumps", async (c) => c.json(await listDocuments(db, COLLECTIONS.pumps)));
   routes.get("/jobs/:id/tests", async (c) => {
     const id = c.req.param("id");
     return c.json(isId(id) ? await listTestsOfJob(db, id) : []);
   });
-  for (const name of Object.keys(COLLECTIONS) as CollectionName[]) {
+  for (const name of COLLECTION_NAMES) {
     routes.route(`/${name}`, collectionRoutes(db, name));
   }
   return routes;
 }
 
 function collectionRoutes(db: Database, name: CollectionName): Hono {
-  const collection = COLLECTIONS[name];
-  const { noun, parent } = collection;
+  const { noun, parent, ownId, listed }: Collection = COLLECTIONS[name];
+  const schema = saveSchema(name);
   const routes = new Hono();
   const notFound = (c: Context) =>
     c.json<ApiError>({ error: "not-found", message: `There is no such ${noun}.` }, 404);
 
+  if (listed) routes.get("/", async (c) => c.json(await listDocuments(db, name)));
+
   // Whatever is no id names nothing, and never reaches the database.
-  routes.on(["GET", "DELETE", "POST"], ["/:id", "/:id/restore"], async (c, next) =>
-    isId(c.req.param("id")) ? next() : notFound(c),
+  const named = ["/:id", "/:id/restore", "/:id/revisions", "/:id/revisions/:revision"];
+  routes.on(["GET", "DELETE", "POST"], named, async (c, next) =>
+    isId(c.req.param("id") ?? "") ? next() : notFound(c),
   );
 
   routes.get("/:id", async (c) => {
-    const found = await getDocument(db, collection, c.req.param("id"));
+    const found = await getDocument(db, name, c.req.param("id"));
+    return found ? c.json(found) : notFound(c);
+  });
+
+  routes.get("/:id/revisions", async (c) => {
+    const found = await listRevisions(db, name, c.req.param("id"));
+    return found.length > 0 ? c.json(found) : notFound(c);
+  });
+  routes.get("/:id/revisions/:revision", async (c) => {
+    const revision = c.req.param("revision");
+    if (!/^[1-9]\d{0,8}$/.test(revision)) return notFound(c);
+    const found = await getRevision(db, name, c.req.param("id"), Number(revision));
     return found ? c.json(found) : notFound(c);
   });
 
@@ -52,7 +73,7 @@ function collectionRoutes(db: Database, name: CollectionName): Hono {
     const body = await jsonBody(c);
     if (!body.ok) return c.json<ApiError>({ error: "bad-request", message: body.message }, 400);
     const issues = idSchema.safeParse(id).error?.issues ?? [];
-    const parsed = saveSchemas[name].safeParse(body.value);
+    const parsed = schema.safeParse(body.value);
     if (!parsed.success || issues.length > 0) {
       const found = [
         ...issues.map(({ message }) => ({ path: "id", message })),
@@ -63,18 +84,19 @@ function collectionRoutes(db: Database, name: CollectionName): Hono {
         422,
       );
     }
-    const { revision, document } = parsed.data;
-    if (name === "pumps" && document.id !== id) {
-      const message = "A pump is kept under its own id.";
+    const { revision } = parsed.data;
+    const document = parsed.data.document as Record<string, unknown>;
+    if (ownId && document.id !== id) {
+      const message = `A ${noun} is kept under its own id.`;
       const invalid = [{ path: "document.id", message }];
       return c.json<ApiError>({ error: "invalid", message, issues: invalid }, 422);
     }
-    const outcome = await saveDocument(db, collection, id, revision, document);
+    const outcome = await saveDocument(db, name, id, revision, document);
     switch (outcome.kind) {
       case "saved":
         return c.json(outcome.stored);
       case "parent-missing": {
-        const message = `There is no such ${parent?.noun}.`;
+        const message = `There is no such ${parent && COLLECTIONS[parent.of as CollectionName].noun}.`;
         const issue = { path: `document.${parent?.field}`, message };
         return c.json<ApiError>({ error: "invalid", message, issues: [issue] }, 422);
       }
@@ -93,10 +115,10 @@ function collectionRoutes(db: Database, name: CollectionName): Hono {
   });
 
   routes.delete("/:id", async (c) =>
-    (await setDeleted(db, collection, c.req.param("id"), true)) ? c.body(null, 204) : notFound(c),
+    (await setDeleted(db, name, c.req.param("id"), true)) ? c.body(null, 204) : notFound(c),
   );
   routes.post("/:id/restore", async (c) =>
-    (await setDeleted(db, collection, c.req.param("id"), false)) ? c.body(null, 204) : notFound(c),
+    (await setDeleted(db, name, c.req.param("id"), false)) ? c.body(null, 204) : notFound(c),
   );
   return routes;
 }

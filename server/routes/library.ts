@@ -1,9 +1,11 @@
 import { Hono } from "hono";
 import type { ApiError } from "#contract/api/api.ts";
+import { COLLECTIONS } from "#contract/collections.ts";
 import { pumpSchema } from "#contract/documents/pump.ts";
-import { seedDemo } from "#demo/seed.ts";
+import { DEMO_DOCUMENTS } from "#demo/documents.ts";
 import { LIBRARY } from "#library/pumps.ts";
-import type { Database, Queryable } from "../database/database.ts";
+import type { Database, Queryable, Row } from "../database/database.ts";
+import { setDeleted, write } from "../documents/store.ts";
 
 /** Loading the pump library that ships with the application, and resetting a demo. */
 export function libraryRoutes(db: Database, demo: boolean): Hono {
@@ -25,20 +27,17 @@ export async function loadLibrary(tx: Queryable): Promise<number> {
   let added = 0;
   for (const input of LIBRARY) {
     const pump = pumpSchema.parse(input);
-    const rows = await tx.query(
-      `INSERT INTO pumps (id, revision, document) VALUES ($1, 1, $2)
-       ON CONFLICT (id) DO UPDATE SET deleted_at = NULL WHERE pumps.deleted_at IS NOT NULL
-       RETURNING id`,
-      [pump.id, pump],
-    );
-    added += rows.length;
+    const written = await write(tx, "pumps", pump.id, 0, pump);
+    if (written || (await setDeleted(tx, "pumps", pump.id, false))) added += 1;
   }
   return added;
 }
 
 /** Throws everything away and writes the demo anew. */
 export async function resetDemo(tx: Queryable): Promise<void> {
-  await tx.execute("TRUNCATE readings, field_tests, jobs, pumps");
+  await tx.execute("TRUNCATE readings, field_tests, jobs, pumps, units, firms, revisions");
   await loadLibrary(tx);
-  await seedDemo(tx);
+  for (const { collection, id, document } of DEMO_DOCUMENTS) {
+    await write(tx, collection, id, 0, COLLECTIONS[collection].schema.parse(document) as Row);
+  }
 }

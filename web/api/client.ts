@@ -1,15 +1,8 @@
 import type { ApiError, Health, JobSummary, Stored } from "#contract/api/api.ts";
+import type { CollectionName, DocumentOf } from "#contract/collections.ts";
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
-import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 
-export interface Documents {
-  jobs: JobDocument;
-  pumps: PumpDocument;
-  tests: FieldTestDocument;
-  readings: ReadingDocument;
-}
-export type CollectionName = keyof Documents;
 export type TestWithReadings = Stored<FieldTestDocument> & { readings: Stored<ReadingDocument>[] };
 
 /** The server answered, and refused. */
@@ -63,15 +56,15 @@ export const api = {
   pumps: () => call<Stored<PumpDocument>[]>("GET", "/pumps"),
   tests: (jobId: string) => call<TestWithReadings[]>("GET", `/jobs/${jobId}/tests`),
   get: <C extends CollectionName>(collection: C, id: string) =>
-    call<Stored<Documents[C]>>("GET", `/${collection}/${encodeURIComponent(id)}`),
+    call<Stored<DocumentOf<C>>>("GET", `/${collection}/${encodeURIComponent(id)}`),
   save: <C extends CollectionName>(
     collection: C,
     id: string,
     revision: number,
-    document: Documents[C],
+    document: DocumentOf<C>,
     keepalive = false,
   ) =>
-    call<Stored<Documents[C]>>(
+    call<Stored<DocumentOf<C>>>(
       "PUT",
       `/${collection}/${encodeURIComponent(id)}`,
       { revision, document },

@@ -1,18 +1,16 @@
 import { useEffect, useRef, useState } from "react";
 import { format } from "#contract/units/format.ts";
 import { SHOWN, shownUnit, toUnit, type UnitSystem } from "#contract/units/units.ts";
-import { LIMITS } from "#core/check/verdict.ts";
-import { NotBalanced } from "#core/hydraulics/flowsAlong.ts";
+import { LIMITS } from "#core/check/check.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
-import { systemCurve } from "#core/hydraulics/systemHead.ts";
-import { LEVEL_CASES } from "#core/line/path.ts";
+import { WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
 import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
-import { CASES } from "#words/items.ts";
+import { WATER } from "#words/items.ts";
 import { useSettings } from "../app/settings.ts";
 import { type Data, type Layout, loadPlotly } from "./plot.ts";
 
@@ -30,12 +28,10 @@ interface Props {
   pump: Pump;
   curve: PumpCurve;
   /** the line the pump works on, and which of its pumps this is; without it only the pump's own curve is drawn */
-  on?:
-    | { solution: Solution; friction: "darcy-weisbach" | "hazen-williams"; place: number }
-    | undefined;
+  on?: { solution: Solution; place: number } | undefined;
   measured?: MeasuredPoint[];
   /** where the duty likely lies */
-  band?: Band | null | undefined;
+  band?: Band | undefined;
   label: string;
 }
 
@@ -116,7 +112,7 @@ function inks(): Inks {
 function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSystem, ink: Inks) {
   const q = (si: number) => toUnit(si, shownUnit("flow", units));
   const h = (si: number) => toUnit(si, shownUnit("head", units));
-  const flows = steps(curve.firstFlow, curve.lastFlow, 60);
+  const flows = steps(curve.firstFlow, curve.lastFlow, 240);
   const data: Data[] = [];
   const hover = (flow: number, head: number) =>
     `${format(flow, "flow", units)} at ${format(head, "head", units)}`;
@@ -158,27 +154,22 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
     trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5 } }),
   );
   if (on) {
-    const { solution, friction, place } = on;
-    const context = { water: solution.water, friction };
-    const curves = solution.pumps.map((each) => each.curve);
+    const { solution, place } = on;
+    const { model, boundaries, states } = solution;
     const last = curve.lastFlow * 1.04;
-    const lineAt = (levelCase: (typeof LEVEL_CASES)[number]) => {
-      const lineHead = systemCurve(solution.line, levelCase, context, place, curves);
-      return steps(0, last, 50).flatMap((flow) => {
-        try {
-          return [{ flow, head: lineHead(flow) }];
-        } catch (error) {
-          if (error instanceof NotBalanced) return [];
-          throw error;
-        }
+    const lineAt = (at: WaterLevel) => {
+      const systemHead = model.systemHead(boundaries[at], states, place);
+      return steps(0, last, 80).flatMap((flow) => {
+        const head = systemHead(flow);
+        return head === undefined ? [] : [{ flow, head }];
       });
     };
     data.push(
-      trace(`Line, ${CASES.low}`, lineAt("low"), {
+      trace(`Line, ${WATER.low}`, lineAt("low"), {
         line: { color: ink.water, width: 1, dash: "dot" },
         showlegend: false,
       }),
-      trace(`Line, ${CASES.high}`, lineAt("high"), {
+      trace(`Line, ${WATER.high}`, lineAt("high"), {
         line: { color: ink.water, width: 1, dash: "dot" },
         fill: "tonexty",
         fillcolor: alpha(ink.water, 0.14),
@@ -186,10 +177,10 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
       }),
       trace("Line", lineAt("normal"), { line: { color: ink.water, width: 3 } }),
     );
-    const duties = LEVEL_CASES.flatMap((levelCase) => {
-      const outcome = solution.cases[levelCase].outcomes[place];
+    const duties = WATER_LEVELS.flatMap((at) => {
+      const outcome = solution.cases[at].outcomes[place];
       const duty = outcome && settledDuty(outcome);
-      return duty ? [{ levelCase, ...duty }] : [];
+      return duty ? [{ at, ...duty }] : [];
     });
     data.push({
       type: "scatter",
@@ -197,10 +188,10 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
       name: "Duty",
       x: duties.map((d) => q(d.flow)),
       y: duties.map((d) => h(d.head)),
-      text: duties.map((d) => `${CASES[d.levelCase]}<br>${hover(d.flow, d.head)}`),
+      text: duties.map((d) => `${WATER[d.at]}<br>${hover(d.flow, d.head)}`),
       hovertemplate: "Duty at %{text}<extra></extra>",
       marker: {
-        size: duties.map((d) => (d.levelCase === "normal" ? 13 : 8)),
+        size: duties.map((d) => (d.at === "normal" ? 13 : 8)),
         color: ink.paper,
         line: { color: ink.ink, width: 2.5 },
       },

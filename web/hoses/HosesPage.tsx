@@ -4,7 +4,6 @@ import { useSearchParams } from "react-router";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { format } from "#contract/units/format.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
-import { waterAt } from "#core/fluid/water.ts";
 import { compareHoses, type HoseRow, type HoseSupply } from "#core/whatif/hoses.ts";
 import { duration } from "#words/duration.ts";
 import { stockName, UNSETTLED } from "#words/items.ts";
@@ -40,6 +39,9 @@ const USUAL = {
 type Key = keyof (typeof USUAL)["metric"];
 
 /** What each hose would carry from a tap or a pump, before one is bought or dragged out of the van. */
+/** K: what comes out of a house tap, near enough */
+const WATER_TEMPERATURE = 288.15;
+
 export function HosesPage() {
   const units = useUnits();
   const library = useQuery({ queryKey: ["pumps"], queryFn: api.pumps });
@@ -71,7 +73,7 @@ export function HosesPage() {
     const supply: HoseSupply = pump
       ? { kind: "pump", pump }
       : { kind: "tap", pressure: p, openFlow: q };
-    return compareHoses(supply, { length, rise, section, joint }, HOSES, waterAt(288.15));
+    return compareHoses(supply, { length, rise, section, joint }, HOSES, WATER_TEMPERATURE);
   }, [pump, p, q, length, rise, section, joint]);
 
   if (library.isPending) return <Loading what="the pump library" />;

@@ -20,13 +20,13 @@ export default function CurveSheet({
   job: JobDocument;
   solved: JobSolution;
   extra?: MeasuredPoint | undefined;
-  band?: Band | null | undefined;
+  band?: Band | undefined;
 }) {
   const id = useJobStore((s) => s.id);
   const tests = useQuery({ queryKey: ["tests", id], queryFn: () => api.tests(id) });
   const measured = useMemo(
-    () => [...measuredPoints(job, solved, tests.data ?? []), ...(extra ? [extra] : [])],
-    [job, solved, tests.data, extra],
+    () => [...measuredPoints(solved, tests.data ?? []), ...(extra ? [extra] : [])],
+    [solved, tests.data, extra],
   );
   const [place, setPlace] = useState(0);
   const on = useMemo(
@@ -34,11 +34,10 @@ export default function CurveSheet({
       solved.kind === "solved"
         ? {
             solution: solved.solution,
-            friction: job.method.friction,
             place: Math.min(place, solved.solution.pumps.length - 1),
           }
         : undefined,
-    [solved, job.method.friction, place],
+    [solved, place],
   );
   if (!on)
     return <p className="p-4 text-soft">The curve sheet appears once the line can be solved.</p>;

@@ -1,52 +1,60 @@
 import type { ReactNode } from "react";
 import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";
-import type { Verdict } from "#core/check/verdict.ts";
-import { verdictKey } from "#core/check/verdicts.ts";
-import type { Subject } from "#core/formula/working.ts";
+import { type Judgement, judgementKey } from "#core/check/registry.ts";
 import { type Duty, settledDuty } from "#core/hydraulics/operatingPoint.ts";
-import type { CaseSolution, Solution } from "#core/hydraulics/solveLine.ts";
-import { LEVEL_CASES, type LevelCase, type PathItem } from "#core/line/path.ts";
-import { type Band, type Doubt, type Spread, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
-import type { JobSolution } from "#model/solveJob.ts";
-import { verdictWords } from "#words/checks.ts";
-import { findingSentence } from "#words/diagnostics.ts";
-import { CASES, itemName } from "#words/items.ts";
+import type { Solution, SolvedCase } from "#core/hydraulics/solveLine.ts";
+import { type PathItem, WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
+import {
+  type BandResult,
+  type Doubt,
+  type Spread,
+  type Unsettled,
+  USUAL_DRAWS,
+} from "#core/whatif/uncertainty.ts";
+import type { JobSolution, Subject } from "#model/solveJob.ts";
+import { checkWords } from "#words/checks.ts";
+import { diagnosticSentence } from "#words/diagnostics.ts";
+import { itemName, WATER } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
+import type { Calculation } from "../calculations/useCalculation.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { useWorking } from "./Working.tsx";
 
 interface Props {
   solved: JobSolution;
   path: readonly PathItem[];
-  band: Band | null | undefined;
+  band: Calculation<BandResult>;
   doubt: Doubt;
   onItem: (itemId: string) => void;
 }
 
 /** What the pump does on this line, and what to think of it. */
 export function DutyPanel({ solved, path, band, doubt, onItem }: Props) {
-  if (solved.kind === "refused") return <Findings {...{ solved, path, onItem }} />;
+  if (solved.kind === "refused") return <Diagnostics {...{ solved, path, onItem }} />;
   const { cases, crossChecks } = solved.solution;
   return (
     <div className="flex flex-col">
-      <Headline normal={cases.normal} />
+      <Headline
+        normal={cases.normal}
+        outlets={solved.solution.line.outlets.map(({ item }) => item.id)}
+      />
       <CaseTable cases={cases} />
       <Likely {...{ band, doubt }} />
       <OtherSchools crossChecks={crossChecks} />
-      <VerdictList verdicts={solved.verdicts} path={path} onItem={onItem} />
+      <CheckList judgements={solved.judgements} path={path} onItem={onItem} />
     </div>
   );
 }
 
-function Headline({ normal }: { normal: CaseSolution }) {
+function Headline({ normal, outlets }: { normal: SolvedCase; outlets: readonly string[] }) {
   const duty = settledDuty(normal.outcome);
   const { running } = normal;
   if (!duty) {
     return (
       <div className="px-3 pt-2 pb-3" data-testid="duty">
         <p className="plate text-4xl leading-tight text-signal">{NO_DUTY[normal.outcome.kind]}</p>
-        <p className="text-soft">at normal water; see the verdict below</p>
+        <p className="text-soft">at normal water; see the checks below</p>
       </div>
     );
   }
@@ -54,27 +62,38 @@ function Headline({ normal }: { normal: CaseSolution }) {
     <dl className="grid grid-cols-2 gap-x-3 px-3 pt-2 pb-2" data-testid="duty">
       <Plate name="Flow" si={duty.flow} quantity="flow" subject="flow" large />
       <Plate name="Total head" si={duty.head} quantity="head" subject="head" large />
-      {running && running.flows.lost.length > 0 && (
+      {running && running.state.lost.length > 0 && (
         <>
           <Plate
-            name={running.flows.byOutlet.length > 1 ? "At the outlets" : "At the outlet"}
-            si={running.flows.delivered}
+            name={running.state.byOutlet.length > 1 ? "At the outlets" : "At the outlet"}
+            si={running.state.delivered}
             quantity="flow"
             subject="delivered"
           />
           <Plate
             name="Lost through holes"
-            si={running.duty.flow - running.flows.delivered}
+            si={running.duty.flow - running.state.delivered}
             quantity="flow"
             subject="lost"
           />
         </>
       )}
-      {running && running.flows.byOutlet.length > 1 && (
-        <EachFlow name="Outlet" flows={running.flows.byOutlet} />
+      {running && running.state.byOutlet.length > 1 && (
+        <EachFlow
+          name="Outlet"
+          subject="outlet"
+          flows={outlets.map((itemId, i) => ({
+            itemId,
+            flow: running.state.byOutlet[i] as number,
+          }))}
+        />
       )}
       {running && running.pumps.length > 1 && (
-        <EachFlow name="Pump" flows={running.pumps.map((pump) => pump.duty.flow)} />
+        <EachFlow
+          name="Pump"
+          subject="flow"
+          flows={running.pumps.map(({ itemId, duty: own }) => ({ itemId, flow: own.flow }))}
+        />
       )}
       {running?.power !== undefined && (
         <Plate name="Power taken" si={running.power} quantity="power" subject="power" />
@@ -97,21 +116,25 @@ const NO_DUTY = {
   "cannot-lift": "Moves no water",
   "below-curve": "Off its curve",
   "beyond-curve": "Past its curve",
+  stopped: "Off",
 } as const;
 
-type PlainSubject = Extract<Subject, { levelCase: LevelCase }>["kind"];
+type PlainSubject = Extract<Subject, { at: WaterLevel }>["kind"];
 
 /** A number of one level that opens its working. */
 function Worked({
   subject,
-  levelCase = "normal",
+  at = "normal",
+  itemId,
   children,
 }: {
   subject: PlainSubject;
-  levelCase?: LevelCase;
+  at?: WaterLevel;
+  itemId?: string;
   children: ReactNode;
 }) {
-  return <Opens subject={{ kind: subject, levelCase }}>{children}</Opens>;
+  const one = itemId === undefined ? {} : { itemId };
+  return <Opens subject={{ kind: subject, at, ...one }}>{children}</Opens>;
 }
 
 /** Something shown that opens its working. */
@@ -155,19 +178,27 @@ function Plate(props: {
 }
 
 /** What each of several outlets or pumps passes. */
-function EachFlow({ name, flows }: { name: string; flows: readonly number[] }) {
+function EachFlow({
+  name,
+  subject,
+  flows,
+}: {
+  name: string;
+  subject: "flow" | "outlet";
+  flows: readonly { itemId: string; flow: number }[];
+}) {
   const units = useUnits();
   return (
     <div className="col-span-2 pb-1">
       <dt className="sr-only">{name}s</dt>
       <dd className="flex flex-wrap gap-x-4 text-[15px]">
-        {flows.map((flow, i) => (
-          <span key={i}>
+        {flows.map(({ itemId, flow }, i) => (
+          <span key={itemId}>
             <span className="text-soft">
               {name} {i + 1}
             </span>{" "}
             <span className="font-medium">
-              <Worked subject="flow">{format(flow, "flow", units)}</Worked>
+              <Worked {...{ subject, itemId }}>{format(flow, "flow", units)}</Worked>
             </span>
           </span>
         ))}
@@ -176,7 +207,7 @@ function EachFlow({ name, flows }: { name: string; flows: readonly number[] }) {
   );
 }
 
-function CaseTable({ cases }: { cases: Record<(typeof LEVEL_CASES)[number], CaseSolution> }) {
+function CaseTable({ cases }: { cases: Record<WaterLevel, SolvedCase> }) {
   const units = useUnits();
   return (
     <table className="mx-3 mb-1 text-[14px]">
@@ -189,20 +220,20 @@ function CaseTable({ cases }: { cases: Record<(typeof LEVEL_CASES)[number], Case
         </tr>
       </thead>
       <tbody>
-        {LEVEL_CASES.map((name) => {
+        {WATER_LEVELS.map((name) => {
           const { outcome, staticHead } = cases[name];
           const duty = settledDuty(outcome);
           return (
             <tr key={name} className="border-t border-rule">
-              <th className="text-left font-normal">{CASES[name]}</th>
+              <th className="text-left font-normal">{WATER[name]}</th>
               <td className="text-right">
-                <Worked subject="static" levelCase={name}>
+                <Worked subject="static" at={name}>
                   {format(staticHead, "head", units)}
                 </Worked>
               </td>
               <td className="text-right">
                 {duty ? (
-                  <Worked subject="head" levelCase={name}>
+                  <Worked subject="head" at={name}>
                     {format(duty.head, "head", units)}
                   </Worked>
                 ) : (
@@ -211,7 +242,7 @@ function CaseTable({ cases }: { cases: Record<(typeof LEVEL_CASES)[number], Case
               </td>
               <td className="text-right font-medium">
                 {duty ? (
-                  <Worked subject="flow" levelCase={name}>
+                  <Worked subject="flow" at={name}>
                     {format(duty.flow, "flow", units)}
                   </Worked>
                 ) : (
@@ -244,31 +275,31 @@ function OtherSchools({ crossChecks }: Pick<Solution, "crossChecks">) {
   );
 }
 
-function VerdictList({
-  verdicts,
+function CheckList({
+  judgements,
   path,
   onItem,
 }: {
-  verdicts: readonly Verdict[];
+  judgements: readonly Judgement[];
   path: readonly PathItem[];
   onItem: (itemId: string) => void;
 }) {
   const units = useUnits();
   const show = useWorking();
   return (
-    <ul aria-label="Verdicts" className="border-t border-rule">
-      {verdicts.map((verdict) => {
-        const { title, sentence, mend } = verdictWords(verdict, path, units);
-        const { code, level, itemId, source } = verdict;
+    <ul aria-label="Checks" className="border-t border-rule">
+      {judgements.map((judgement) => {
+        const { title, sentence, mend } = checkWords(judgement, path, units);
+        const { code, severity, itemId, source } = judgement;
         return (
           <li
-            key={verdictKey(verdict)}
-            data-verdict={code}
-            className={`border-b border-rule px-3 py-1.5 ${level === "stop" ? "border-l-6 border-l-signal pl-2" : ""}`}
+            key={judgementKey(judgement)}
+            data-check={code}
+            className={`border-b border-rule px-3 py-1.5 ${severity === "stop" ? "border-l-6 border-l-signal pl-2" : ""}`}
           >
-            <details open={level !== "good"}>
+            <details open={severity !== "good"}>
               <summary className="flex min-h-7 list-none items-center gap-2">
-                <StatusMark level={level} />
+                <StatusMark severity={severity} />
                 <span className="plate text-[17px] leading-tight">{title}</span>
               </summary>
               <p className="text-[14px]">{sentence}</p>
@@ -278,7 +309,7 @@ function VerdictList({
                 <button
                   type="button"
                   className="ml-2 min-h-6 underline"
-                  onClick={() => show({ kind: "verdict", verdict })}
+                  onClick={() => show({ kind: "check", judgement })}
                 >
                   Working
                 </button>
@@ -301,55 +332,89 @@ function VerdictList({
 }
 
 /** The duty as a range: what doubtful inputs and a pump within its tolerance make of it. */
-function Likely({ band, doubt }: { band: Band | null | undefined; doubt: Doubt }) {
+function Likely({ band, doubt }: { band: Calculation<BandResult>; doubt: Doubt }) {
   const units = useUnits();
   const range = ({ low, high }: Spread, quantity: "flow" | "head") =>
     `${formatNumber(low, quantity, units)} to ${format(high, quantity, units)}`;
+  const { kind, value, stale, progress, error } = band;
+  const settled = value?.kind === "band" ? value : undefined;
   return (
     <details className="min-h-7 px-3 text-[14px]">
       <summary className="min-h-7">
-        {band && (
-          <>
-            <span className="text-soft">Likely</span> {range(band.flow, "flow")}{" "}
-            <span className="text-soft">at</span> {range(band.head, "head")}
-          </>
+        {settled ? (
+          <span className={stale ? "text-soft" : undefined}>
+            <span className="text-soft">Likely</span> {range(settled.flow, "flow")}{" "}
+            <span className="text-soft">at</span> {range(settled.head, "head")}
+            {stale && kind === "working" && " …"}
+          </span>
+        ) : (
+          <span className="text-soft">
+            {kind === "working"
+              ? `Likely range … ${formatPercent(progress)}`
+              : kind === "cancelled"
+                ? "Likely range stopped"
+                : "No likely range"}
+          </span>
         )}
-        {band === undefined && <span className="text-soft">Likely range …</span>}
-        {band === null && <span className="text-soft">No likely range</span>}
       </summary>
       <p className="pb-1 text-[13px] text-soft">
-        {band === null && "The pump does not settle often enough to say. "}
-        Nineteen of twenty duties out of {USUAL_DRAWS} draws (Latin hypercube): levels{" "}
+        {kind === "failed" && `It could not be worked out: ${error} `}
+        {value?.kind === "unsettled" && `${whyUnsettled(value)} `}
+        {value?.kind === "refused" && "The line cannot be solved as it stands. "}
+        Nineteen of twenty duties out of {USUAL_DRAWS} draws (Latin hypercube): every level{" "}
         {format(doubt.level, "diameter", units)} up or down, roughness within a factor of{" "}
         {doubt.roughnessFactor}, C ±{formatPercent(doubt.hazenWilliamsC)}, fittings ±
         {formatPercent(doubt.fittings)}, the pump within its tolerance grade. How sure the inputs
         are is typed under Source.
+        {kind === "working" ? (
+          <button type="button" className="ml-2 min-h-6 underline" onClick={band.cancel}>
+            Stop
+          </button>
+        ) : (
+          kind !== "done" && (
+            <button type="button" className="ml-2 min-h-6 underline" onClick={band.again}>
+              Try again
+            </button>
+          )
+        )}
       </p>
     </details>
   );
 }
 
-function Findings({ solved, path, onItem }: Omit<Props, "band" | "doubt">) {
+function whyUnsettled({ settled, tried, mostly }: Extract<BandResult, { kind: "unsettled" }>) {
+  return `Only ${settled} of ${tried} draws come to a duty; in most of the others ${UNSETTLED_DRAWS[mostly]}.`;
+}
+
+const UNSETTLED_DRAWS: Record<Unsettled, string> = {
+  "cannot-lift": "the pump cannot lift the water",
+  "below-curve": "the pump runs before the start of its published curve",
+  "beyond-curve": "the pump runs past the end of its published curve",
+  stopped: "the pump is off",
+  "not-balanced": "the flows could not be balanced",
+};
+
+function Diagnostics({ solved, path, onItem }: Omit<Props, "band" | "doubt">) {
   const units = useUnits();
   if (solved.kind !== "refused") return null;
   return (
     <div className="p-3" data-testid="duty">
       <p className="plate text-3xl leading-tight">No duty yet</p>
       <p className="text-soft">The line cannot be solved as it stands:</p>
-      <ul aria-label="Findings" className="mt-2 border-t border-rule">
-        {solved.findings.map((finding) => (
-          <li key={`${finding.code}-${finding.itemId}`} className="border-b border-rule py-2">
-            <StatusMark level="stop" />
-            {finding.itemId && (
+      <ul aria-label="What is wrong" className="mt-2 border-t border-rule">
+        {solved.diagnostics.map((diagnostic) => (
+          <li key={`${diagnostic.code}-${diagnostic.itemId}`} className="border-b border-rule py-2">
+            <StatusMark severity="stop" />
+            {diagnostic.itemId && (
               <button
                 type="button"
                 className="ml-2 min-h-6 underline"
-                onClick={() => onItem(finding.itemId as string)}
+                onClick={() => onItem(diagnostic.itemId as string)}
               >
-                {itemName(path, finding.itemId, units)}
+                {itemName(path, diagnostic.itemId, units)}
               </button>
             )}
-            <p className="text-[14px]">{findingSentence(finding)}</p>
+            <p className="text-[14px]">{diagnosticSentence(diagnostic)}</p>
           </li>
         ))}
       </ul>

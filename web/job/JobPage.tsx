@@ -181,7 +181,7 @@ function Bench() {
             <Section {...{ job, solved, selected, onPart }} />
           </section>
           <section
-            aria-label="Duty and verdicts"
+            aria-label="Duty and checks"
             className="border-b border-rule max-lg:order-3 lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
           >
             <DutyPanel
@@ -220,7 +220,7 @@ function Bench() {
               {view === "curve" && (
                 <Suspense fallback={<Loading what="the curve" />}>
                   <div className="h-90 lg:h-full">
-                    <CurveSheet {...{ solved, job, band }} />
+                    <CurveSheet {...{ solved, job }} band={settledBand(band)} />
                   </div>
                 </Suspense>
               )}
@@ -235,13 +235,20 @@ function Bench() {
   );
 }
 
+/** The band to draw: only one that is there. */
+function settledBand({ value }: ReturnType<typeof useBand>) {
+  return value?.kind === "band" ? value : undefined;
+}
+
 /** On a phone the duty stays in sight while rows are typed. */
 function DutyStrip({ solved }: { solved: JobSolution }) {
   const units = useUnits();
   const duty =
     solved.kind === "solved" ? settledDuty(solved.solution.cases.normal.outcome) : undefined;
   const stops =
-    solved.kind === "solved" ? solved.verdicts.filter((v) => v.level === "stop").length : 0;
+    solved.kind === "solved"
+      ? solved.judgements.filter(({ severity }) => severity === "stop").length
+      : 0;
   return (
     <div className="no-print sticky bottom-0 order-5 z-10 flex items-baseline justify-between border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
       <span className="plate text-2xl">

@@ -2,10 +2,11 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link } from "react-router";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
 import { type Candidate, rankPumps } from "#core/whatif/pumpRanking.ts";
-import { verdictWords } from "#words/checks.ts";
+import { checkWords } from "#words/checks.ts";
+import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
@@ -109,7 +110,9 @@ function PumpRow({
   itemId: string;
   path: JobDocument["path"];
 }) {
-  const worst = candidate?.verdicts.find((v) => v.level === candidate.worst && v.level !== "good");
+  const worst = candidate?.judgements.find(
+    ({ severity }) => severity === candidate.worst && severity !== "good",
+  );
   return (
     <li
       className={`grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2 border-t border-rule px-3 py-1.5 ${chosen ? "bg-press" : ""}`}
@@ -125,7 +128,7 @@ function PumpRow({
           <span className="text-[13px] text-soft">{PUMP_KINDS[document.kind]}</span>
         </p>
         <p className="flex flex-wrap items-center gap-x-3 text-[14px]">
-          {candidate && <StatusMark level={candidate.worst} size={15} />}
+          {candidate && <StatusMark severity={candidate.worst} size={15} />}
           {candidate?.flow !== undefined && (
             <strong className="font-semibold">{format(candidate.flow, "flow", units)}</strong>
           )}
@@ -133,9 +136,7 @@ function PumpRow({
             <span>{format(candidate.power, "power", units)}</span>
           )}
           {worst && (
-            <span className="text-soft">
-              {verdictWords(worst, path, units).title.toLowerCase()}
-            </span>
+            <span className="text-soft">{checkWords(worst, path, units).title.toLowerCase()}</span>
           )}
         </p>
       </div>

@@ -49,7 +49,7 @@ export function Section({ job, solved, selected, onPart }: Props) {
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const geometry = useMemo(() => sectionGeometry(job, solved), [job, solved]);
+  const geometry = useMemo(() => sectionGeometry(solved), [solved]);
 
   return (
     <div ref={frame} className="h-full min-h-0 w-full overflow-hidden">

@@ -143,6 +143,7 @@ export function PumpMark({ x, y, label, aside = 20 }: Spot & { label: string; as
 
 const OUTLET_SHAPES = {
   free: "M2 0 C 12 0, 16 6, 17 16 M2 -4 C 18 -5, 24 4, 25 16",
+  drain: "M2 0 H 10 M10 -2 V 10 H 34 V -2 M16 -6 V 2 M22 -8 V 2 M28 -6 V 2",
   pressure: "M4 0 H 22 M16 -6 L 22 0 L 16 6",
   nozzle: "M2 0 C 14 -12, 30 -12, 42 2 M2 0 C 14 -7, 24 -6, 34 4",
   emitter: "M2 0 C 6 -10, 14 -12, 20 -2 M2 0 C 4 -12, 8 -16, 10 -16 M2 0 C 12 -4, 22 0, 26 8",

@@ -3,12 +3,11 @@ import { useSearchParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { verdictKey } from "#core/check/verdicts.ts";
-import type { Subject } from "#core/formula/working.ts";
-import { LEVEL_CASES } from "#core/line/path.ts";
-import type { JobSolution } from "#model/solveJob.ts";
-import { verdictWords } from "#words/checks.ts";
-import { CASES, itemName } from "#words/items.ts";
+import { judgementKey } from "#core/check/registry.ts";
+import { WATER_LEVELS } from "#core/line/path.ts";
+import type { JobSolution, Subject } from "#model/solveJob.ts";
+import { checkWords } from "#words/checks.ts";
+import { itemName, WATER } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { Dialog } from "../ui/Dialog.tsx";
 import { Loading } from "../ui/Notices.tsx";
@@ -49,23 +48,32 @@ export function Working({ job, solved }: { job: JobDocument; solved: JobSolution
 }
 
 type Solved = Extract<JobSolution, { kind: "solved" }>;
-const PLAIN = ["flow", "delivered", "lost", "head", "static", "power", "efficiency"] as const;
+const PLAIN = [
+  "flow",
+  "delivered",
+  "outlet",
+  "lost",
+  "head",
+  "static",
+  "power",
+  "efficiency",
+] as const;
 
 function named(subject: Subject): string {
   switch (subject.kind) {
     case "ledger":
       return `ledger.${subject.index}`;
-    case "verdict":
-      return `verdict.${verdictKey(subject.verdict)}`;
+    case "check":
+      return `check.${judgementKey(subject.judgement)}`;
     case "other-friction":
     case "other-fittings":
       return `${subject.kind}.normal`;
     default:
-      return `${subject.kind}.${subject.levelCase}`;
+      return [subject.kind, subject.at, subject.itemId].filter(Boolean).join(".");
   }
 }
 
-function subjectNamed(name: string, { verdicts, solution }: Solved): Subject | undefined {
+function subjectNamed(name: string, { judgements, solution }: Solved): Subject | undefined {
   const [kind = "", rest = ""] = [
     name.slice(0, name.indexOf(".")),
     name.slice(name.indexOf(".") + 1),
@@ -74,14 +82,15 @@ function subjectNamed(name: string, { verdicts, solution }: Solved): Subject | u
     const index = Number(rest);
     return solution.cases.normal.running?.ledger[index] && { kind, index };
   }
-  if (kind === "verdict") {
-    const verdict = verdicts.find((each) => verdictKey(each) === rest);
-    return verdict && { kind, verdict };
+  if (kind === "check") {
+    const judgement = judgements.find((each) => judgementKey(each) === rest);
+    return judgement && { kind, judgement };
   }
   if (kind === "other-friction" || kind === "other-fittings") return { kind };
   const plain = PLAIN.find((each) => each === kind);
-  const levelCase = LEVEL_CASES.find((each) => each === rest);
-  return plain && levelCase && { kind: plain, levelCase };
+  const [level, itemId] = rest.split(".");
+  const at = WATER_LEVELS.find((each) => each === level);
+  return plain && at && { kind: plain, at, ...(itemId !== undefined && { itemId }) };
 }
 
 function titleOf(
@@ -91,8 +100,8 @@ function titleOf(
   units: UnitSystem,
 ): string {
   switch (subject.kind) {
-    case "verdict":
-      return verdictWords(subject.verdict, job.path, units).title;
+    case "check":
+      return checkWords(subject.judgement, job.path, units).title;
     case "other-friction":
     case "other-fittings": {
       const { friction, fittings } = solution.crossChecks;
@@ -107,23 +116,41 @@ function titleOf(
         : `${item}: takes ${format(entry?.head ?? 0, "head", units)}`;
     }
     default: {
-      const { running, staticHead } = solution.cases[subject.levelCase];
+      const { running, staticHead } = solution.cases[subject.at];
       const shown = {
-        flow: running && format(running.duty.flow, "flow", units),
-        delivered: running && format(running.flows.delivered, "flow", units),
-        lost: running && format(running.duty.flow - running.flows.delivered, "flow", units),
+        flow: running && format(flowOf(running, subject.itemId), "flow", units),
+        outlet: running && format(outletFlow(running, solution, subject.itemId), "flow", units),
+        delivered: running && format(running.state.delivered, "flow", units),
+        lost: running && format(running.duty.flow - running.state.delivered, "flow", units),
         head: running && format(running.duty.head, "head", units),
         static: format(staticHead, "head", units),
         power: running?.power && format(running.power, "power", units),
         efficiency: running?.efficiency && formatPercent(running.efficiency),
       }[subject.kind];
-      return `${NAMES[subject.kind]}, ${CASES[subject.levelCase]}: ${shown ?? "none"}`;
+      const whose = subject.itemId ? ` of ${itemName(job.path, subject.itemId, units)}` : "";
+      return `${NAMES[subject.kind]}${whose}, ${WATER[subject.at]}: ${shown ?? "none"}`;
     }
   }
 }
 
+type Running = NonNullable<Solved["solution"]["cases"]["low"]["running"]>;
+
+function flowOf({ duty, pumps }: Running, itemId: string | undefined): number {
+  return pumps.find((pump) => pump.itemId === itemId)?.duty.flow ?? duty.flow;
+}
+
+function outletFlow(
+  { state }: Running,
+  { line }: Solved["solution"],
+  itemId: string | undefined,
+): number {
+  const index = line.outlets.findIndex(({ item }) => item.id === itemId);
+  return state.byOutlet[index] ?? state.delivered;
+}
+
 const NAMES = {
   flow: "Flow",
+  outlet: "Flow",
   delivered: "Flow at the outlets",
   lost: "Lost through holes",
   head: "Total dynamic head",

@@ -2,11 +2,10 @@ import "katex/dist/katex.min.css";
 import katex from "katex";
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { format } from "#contract/units/format.ts";
-import type { Quantity } from "#contract/units/units.ts";
-import type { Term, WorkStep } from "#core/formula/step.ts";
-import { type Subject, workingOf } from "#core/formula/working.ts";
+import { SHOWN, SI_SYMBOLS, shownUnit, toUnit, type UnitSystem } from "#contract/units/units.ts";
+import type { DerivationStep, Term } from "#core/formula/formula.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
+import { derivationOf, type Subject } from "#model/solveJob.ts";
 import { useUnits } from "../app/settings.ts";
 
 /** Equations with the numbers of this job put in, in the order they were worked out. */
@@ -19,73 +18,86 @@ export default function WorkingSheet({
   solution: Solution;
   job: JobDocument;
 }) {
-  const steps = useMemo(() => workingOf(subject, solution, job), [subject, solution, job]);
-  if (steps.length === 0) {
-    return (
-      <p>
-        This number was typed or counted on the line: nothing stands behind it but what you see in
-        its sentence.
-      </p>
-    );
-  }
+  const steps = useMemo(() => derivationOf(subject, solution, job), [subject, solution, job]);
   return (
     <div className="grid gap-4">
       {steps.map((step, index) => (
         <Step
-          key={`${step.title} ${step.result.symbol}`}
+          key={`${index} ${step.title}`}
           {...{ step, index }}
           last={index === steps.length - 1}
         />
       ))}
       <p className="text-[13px] text-soft">
-        The working is in SI units, as it was computed. Numbers are shown to five figures and
-        carried on in full.
+        It is worked out in SI units; what is shown first is in yours. Numbers are shown to five
+        figures and carried on in full.
       </p>
     </div>
   );
 }
 
-function Step({ step, index, last }: { step: WorkStep; index: number; last: boolean }) {
+function Step({ step, index, last }: { step: DerivationStep; index: number; last: boolean }) {
   const units = useUnits();
-  const { title, equation, given, result, source, assumed } = step;
-  const quantity = QUANTITIES[result.unit];
+  const { title, equation, given, result, source, range, assumed } = step;
   return (
     <section aria-label={title} className="border-t border-rule pt-2">
       <h3 className="plate text-[18px]">
         {index + 1}. {title}
       </h3>
       <Formula tex={equation} display />
-      <dl className="grid grid-cols-[auto_1fr_auto] gap-x-3 text-[14px]">
-        {given.map((term) => (
-          <Line key={`${term.symbol} ${term.name} ${term.value}`} term={term} />
+      <dl className="text-[14px]">
+        {given.map((term, i) => (
+          <Line key={`${i} ${term.symbol}`} term={term} />
         ))}
       </dl>
       <p className={`mt-1 ${last ? "plate text-2xl" : "font-medium"}`}>
-        <Formula tex={result.symbol} /> = {figures(result.value)} {result.unit}
-        {last && quantity && units === "us" && (
-          <span className="ml-2 text-lg font-medium">
-            = {format(result.value, quantity, units)}
-          </span>
-        )}
+        <Formula tex={result.symbol} /> = {inUnits(result, units)}
+        <Beside term={result} />
       </p>
       <p className="text-[13px] text-soft">
-        {source}
-        {source.endsWith(".") ? "" : "."} {assumed.join(". ")}
+        {[source, range && `Holds for ${range}`, ...assumed]
+          .filter(Boolean)
+          .map((text) => `${text}${text?.endsWith(".") ? "" : "."}`)
+          .join(" ")}
       </p>
     </section>
   );
 }
 
+/** A value with its name, on two lines where there is no room beside. */
 function Line({ term }: { term: Term }) {
+  const units = useUnits();
   return (
-    <>
-      <dt className="min-w-9">{term.symbol && <Formula tex={term.symbol} />}</dt>
-      <dd className="text-soft">{term.name}</dd>
-      <dd className="text-right font-medium whitespace-nowrap">
-        {figures(term.value)} {term.unit}
+    <div className="flex flex-wrap items-baseline gap-x-3">
+      <dt className="min-w-9 flex-1 text-soft">
+        <span className="mr-2 inline-block min-w-9 text-ink">
+          {term.symbol && <Formula tex={term.symbol} />}
+        </span>
+        {term.name}
+      </dt>
+      <dd className="ml-auto text-right font-medium whitespace-nowrap">
+        {inUnits(term, units)}
+        <Beside term={term} />
       </dd>
-    </>
+    </div>
   );
+}
+
+/** The same in SI, where that is not what the reader's unit is. */
+function Beside({ term }: { term: Term }) {
+  const units = useUnits();
+  const si = SI_SYMBOLS[term.quantity];
+  if (SHOWN[units][term.quantity] === si) return null;
+  return (
+    <span className="ml-2 font-sans text-[13px] font-normal whitespace-nowrap text-soft">
+      {figures(term.value)} {si}
+    </span>
+  );
+}
+
+function inUnits({ value, quantity }: Term, units: UnitSystem): string {
+  const unit = shownUnit(quantity, units);
+  return `${figures(toUnit(value, unit))} ${unit.symbol}`.trimEnd();
 }
 
 function Formula({ tex, display = false }: { tex: string; display?: boolean }) {
@@ -130,13 +142,4 @@ const SUPERSCRIPTS: Record<string, string> = {
   "7": "⁷",
   "8": "⁸",
   "9": "⁹",
-};
-
-const QUANTITIES: Record<string, Quantity> = {
-  m: "head",
-  "m³/s": "flow",
-  Pa: "pressure",
-  "m/s": "velocity",
-  W: "power",
-  "m³": "volume",
 };

@@ -1,7 +1,7 @@
 import { temporal } from "zundo";
 import { create } from "zustand";
 import type { Stored } from "#contract/api/api.ts";
-import type { JobBranchItem, JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { endAt, startElevations } from "#core/line/elevations.ts";
 import { changeItems, everyItem, locate } from "#core/line/path.ts";
@@ -143,22 +143,23 @@ export function endItemAt(id: string, end: number): void {
   });
 }
 
-export function setBranches(split: string, branches: JobBranchItem[][]): void {
+export function setBranches(split: string, branches: JobPathItem[][]): void {
   editItem<"split">(split, { branches });
 }
 
+/** The path with one of its lists changed, however deep the split it belongs to lies. */
 function changeList(
   path: JobPathItem[],
   place: Place,
   change: (list: JobPathItem[]) => JobPathItem[],
 ): JobPathItem[] {
   if (!place) return change(path);
-  return path.map((item) =>
+  return changeItems<JobPathItem>(path, (item) =>
     item.kind === "split" && item.id === place.split
       ? {
           ...item,
           branches: item.branches.map((branch, i) =>
-            i === place.branch ? (change(branch) as JobBranchItem[]) : branch,
+            i === place.branch ? change(branch) : branch,
           ),
         }
       : item,
@@ -173,10 +174,7 @@ function withList(
   if (list === path) return order;
   return path.map((item) =>
     item.kind === "split"
-      ? {
-          ...item,
-          branches: item.branches.map((b) => (b === list ? (order as JobBranchItem[]) : b)),
-        }
+      ? { ...item, branches: item.branches.map((branch) => withList(branch, list, order)) }
       : item,
   );
 }
@@ -211,7 +209,8 @@ export function partsOf(path: readonly JobPathItem[]) {
   const pumpIndex = path.findIndex(
     (item) =>
       item.kind === "pump" ||
-      (item.kind === "split" && item.branches.flat().some(({ kind }) => kind === "pump")),
+      (item.kind === "split" &&
+        everyItem<JobPathItem>(item.branches.flat()).some(({ kind }) => kind === "pump")),
   );
   const at = path[pumpIndex];
   const last = path.at(-1);

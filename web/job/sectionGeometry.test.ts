@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { newJob } from "#model/newJob.ts";
+import { newJob } from "#model/kinds.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { acrossScale, extent, sectionGeometry, suctionShades } from "./sectionGeometry.ts";
 
@@ -14,13 +14,13 @@ const point = (distance: number, height: number, pipe: number) => ({
 describe("the section", () => {
   it("draws a job whose pump is not chosen yet, one without outlet, and nothing of an empty path", () => {
     const job = newJob("Pond", "pond-to-field", "metric");
-    const geometry = sectionGeometry(job, solveJob(job));
+    const geometry = sectionGeometry(solveJob(job));
     expect(geometry?.pumps[0]?.at.height).toBeCloseTo(0.5, 9);
     expect(geometry?.outlets[0]?.at.height).toBeCloseTo(3.5, 9);
     expect(geometry?.runs.map((run) => run.side)).toEqual(["suction", "discharge"]);
     const part = (path: JobDocument["path"]) => {
       const cut = jobSchema.parse({ ...job, path });
-      return sectionGeometry(cut, solveJob(cut));
+      return sectionGeometry(solveJob(cut));
     };
     expect(part(job.path.slice(0, -1))?.runs).toHaveLength(2);
     expect(part([])).toBeUndefined();
@@ -30,7 +30,7 @@ describe("the section", () => {
     const job = newJob("Pond", "pond-to-field", "metric");
     const path = job.path.map((item) => (item.id === "valve" ? { ...item, opening: 0 } : item));
     const shut = jobSchema.parse({ ...job, path });
-    const geometry = sectionGeometry(shut, solveJob(shut));
+    const geometry = sectionGeometry(solveJob(shut));
     expect(geometry?.faults.find(({ itemId }) => itemId === "valve")?.at).toEqual({
       ...geometry?.pumps[0]?.at,
       distance: expect.closeTo(Math.sqrt(21), 9),
@@ -42,14 +42,14 @@ describe("the section", () => {
     const way = (id: string) => ({ kind: "pipe", id, stock: "lay-flat-2in", length: 5, rise: 0 });
     const loop = { kind: "split", id: "loop", branches: [[way("x")], [way("y")]] };
     const closed = jobSchema.parse({ ...job, path: [...job.path.slice(0, -1), loop] });
-    const geometry = sectionGeometry(closed, solveJob(closed));
+    const geometry = sectionGeometry(solveJob(closed));
     expect(geometry?.faults.map(({ itemId }) => itemId)).toContain("loop");
     expect(geometry?.runs).toHaveLength(4);
   });
 
   it("keeps the order along the line and gives a short suction room", () => {
     const job = newJob("Pond", "pond-to-field", "us");
-    const geometry = sectionGeometry(job, solveJob(job));
+    const geometry = sectionGeometry(solveJob(job));
     if (!geometry) throw new Error("should draw");
     const across = acrossScale(geometry, 0.25);
     const { suction, end } = extent(geometry);

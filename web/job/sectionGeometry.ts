@@ -1,9 +1,7 @@
-import type { JobDocument } from "#contract/documents/job.ts";
 import type { HeadLinePoint } from "#core/hydraulics/headLine.ts";
 import type { CompiledLine, Side, Stretch } from "#core/line/compiledLine.ts";
-import { compileLine } from "#core/line/compileLine.ts";
-import type { Levels, Outlet } from "#core/line/path.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import { type Levels, levelsOf, type Outlet } from "#core/line/path.ts";
+import { type JobSolution, lineOf } from "#model/solveJob.ts";
 
 /** The elevation drawing of a job in its own metres, before any scale. */
 export interface SectionGeometry {
@@ -34,14 +32,10 @@ export interface Point {
  * Geometry of a job. A line that is refused is drawn as far as it goes, with a mark at what is wrong;
  * a path with no pipe at all gives undefined.
  */
-export function sectionGeometry(
-  job: JobDocument,
-  solved: JobSolution,
-): SectionGeometry | undefined {
-  const compilation = compileLine(job);
-  const line = compilation.kind === "compiled" ? compilation.line : compilation.sketch;
+export function sectionGeometry(solved: JobSolution): SectionGeometry | undefined {
+  const line = lineOf(solved);
   if (line.segments.length === 0) return undefined;
-  const findings = solved.kind === "refused" ? solved.findings : [];
+  const diagnostics = solved.kind === "refused" ? solved.diagnostics : [];
   const nodeLanes = lanesOfNodes(line);
   const atNode = (node: number): Point => {
     const { distance, elevation } = line.nodes[node] as CompiledLine["nodes"][number];
@@ -63,9 +57,9 @@ export function sectionGeometry(
       const receiving = outlet.type === "submerged" ? { receiving: outlet.level } : {};
       return { itemId: item.id, type: outlet.type, at, ...receiving };
     }),
-    source: line.source.level,
+    source: levelsOf(line.source),
     headLine: [],
-    faults: findings.flatMap(({ itemId }) => {
+    faults: diagnostics.flatMap(({ itemId }) => {
       const place = itemId === undefined ? undefined : line.places.get(itemId);
       if (!place || itemId === undefined) return [];
       return [{ itemId, at: { distance: place.distance, height: place.elevation, lane: 0 } }];

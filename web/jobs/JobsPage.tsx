@@ -5,7 +5,7 @@ import { toast } from "sonner";
 import type { JobSummary } from "#contract/api/api.ts";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { jobSchema } from "#contract/documents/job.ts";
-import { newJob, TEMPLATES, type TemplateId } from "#model/newJob.ts";
+import { type JobKindId, KINDS, newJob } from "#model/kinds.ts";
 import { api, newId } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
@@ -96,7 +96,7 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
   const navigate = useNavigate();
   const units = useUnits();
   const [name, setName] = useState("");
-  const [template, setTemplate] = useState<TemplateId>("sump-riser");
+  const [kind, setKind] = useState<JobKindId>("sump-riser");
   const [problem, setProblem] = useState<string>();
 
   async function create(event: FormEvent): Promise<void> {
@@ -104,7 +104,7 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
     if (name.trim() === "")
       return setProblem("Give the job a name, such as the place and the water.");
     try {
-      const stored = await api.save("jobs", newId(), 0, newJob(name.trim(), template, units));
+      const stored = await api.save("jobs", newId(), 0, newJob(name.trim(), kind, units));
       setName("");
       await navigate(`/jobs/${stored.id}?part=source`);
     } catch (error) {
@@ -134,10 +134,10 @@ function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void })
         <SelectField
           label="Begin with"
           visibleLabel
-          value={template}
-          onChange={(value) => setTemplate(value as TemplateId)}
+          value={kind}
+          onChange={(value) => setKind(value as JobKindId)}
         >
-          {Object.entries(TEMPLATES).map(([id, { name }]) => (
+          {Object.entries(KINDS).map(([id, { name }]) => (
             <option key={id} value={id}>
               {name}
             </option>

@@ -14,11 +14,11 @@ const ICONS = {
 export function ComparisonCard({ comparison }: { comparison: Comparison }) {
   const units = useUnits();
   const words = comparisonWords(comparison, units);
-  const Icon = ICONS[comparison.judgement];
+  const Icon = ICONS[comparison.acceptance];
   return (
-    <div data-judgement={comparison.judgement}>
+    <div data-acceptance={comparison.acceptance}>
       <p
-        className={`plate flex items-center gap-2 text-3xl leading-tight ${comparison.judgement === "falls-short" ? "text-signal" : ""}`}
+        className={`plate flex items-center gap-2 text-3xl leading-tight ${comparison.acceptance === "falls-short" ? "text-signal" : ""}`}
       >
         <Icon size={28} strokeWidth={2.4} aria-hidden />
         {words.title}

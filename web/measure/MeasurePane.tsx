@@ -1,31 +1,33 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { toast } from "sonner";
+import type { FieldTestDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { Comparison } from "#core/measurement/acceptance.ts";
+import { compareReading, pointOf } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { JUDGEMENTS } from "#words/comparison.ts";
-import { api, newId, type TestWithReadings } from "../api/client.ts";
+import { ACCEPTANCE, judgementOf } from "#words/comparison.ts";
+import { api, type TestWithReadings } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { ComparisonCard } from "./ComparisonCard.tsx";
-import { compareReading, pointOf } from "./measuredPoints.ts";
 import { DischargePart } from "./parts/DischargePart.tsx";
 import { FlowPart } from "./parts/FlowPart.tsx";
 import { SpeedPart } from "./parts/SpeedPart.tsx";
 import { SuctionPart } from "./parts/SuctionPart.tsx";
 import { ReadingList } from "./ReadingList.tsx";
-import { emptyDraft, knownHeights, readingOf, useReadingDraft } from "./readingDraft.ts";
+import { emptyDraft, knownHeights, nextDraft, readingOf, useReadingDraft } from "./readingDraft.ts";
 
 const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
 
 /** Taking a reading at the pit and holding it against the rated curve while it is typed. */
 export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolution }) {
   const id = useJobStore((s) => s.id);
+  const jobRevision = useJobStore((s) => s.revision);
   const units = useUnits();
   const client = useQueryClient();
   const tests = useQuery({ queryKey: ["tests", id], queryFn: () => api.tests(id) });
@@ -33,39 +35,31 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
   const heights = knownHeights(solved, job, draft.afterItemId);
   const { tap, pump, water } = heights;
+  const today = testOfToday(id, tests.data ?? []);
+  const pumpId = solved.kind === "solved" ? solved.solution.pumps[0]?.pump.id : undefined;
+  // One reading: what is judged while it is typed is what is filed.
   const result = useMemo(
-    () => readingOf(draft, "draft", undefined, { tap, pump, water }),
-    [draft, tap, pump, water],
+    () => readingOf(draft, { testId: today.id, pumpId, jobRevision }, { tap, pump, water }),
+    [draft, today.id, pumpId, jobRevision, tap, pump, water],
   );
   const comparison = useMemo(
-    () => (result.kind === "ready" ? compareReading(job, solved, result.reading) : undefined),
-    [result, job, solved],
+    () => (result.kind === "ready" ? compareReading(solved, result.reading) : undefined),
+    [result, solved],
   );
   const point = useMemo(
-    () => comparison && pointOf("This reading", comparison, true),
+    () => comparison && { name: "This reading", ...pointOf(comparison), now: true },
     [comparison],
   );
 
   async function file(): Promise<void> {
     setFiling(true);
     try {
-      const testId = await todaysTest(id, tests.data ?? []);
-      const filed = readingOf(
-        draft,
-        testId,
-        solved.kind === "solved" ? solved.solution.pumps[0]?.pump.id : undefined,
-        heights,
-      );
-      if (filed.kind !== "ready") return;
-      await api.save("readings", newId(), 0, filed.reading);
-      replace({
-        ...draft,
-        times: [],
-        pressure: undefined,
-        meterFlow: undefined,
-        suctionPressure: undefined,
-        note: "",
-      });
+      if (result.kind !== "ready") return;
+      if (!today.stored) await api.save("tests", today.id, 0, today.document);
+      const judged = comparison && judgementOf(comparison, draft.takenAt, units);
+      // Its id was made with the draft: filed again after a lost answer it is the same reading.
+      await api.save("readings", draft.id, 0, { ...result.reading, ...(judged && { judged }) });
+      replace(nextDraft(draft));
       toast("Reading filed.");
     } catch (error) {
       toast.error(`Not filed: ${(error as Error).message} The reading stays here.`);
@@ -84,7 +78,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
         <FlowPart {...{ draft, change, addFill }} outlets={outletItems(job.path).length} />
-        <DischargePart {...{ draft, change, job, tap }} />
+        <DischargePart {...{ draft, change, job, solved, tap }} />
         <SuctionPart {...{ draft, change, pump, water }} />
         {rated?.drive === "engine" && (
           <SpeedPart {...{ draft, change }} rated={rated.ratedSpeedRpm} />
@@ -132,7 +126,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
           <h2 className="text-xl">Readings on this job</h2>
           {tests.isPending && <Loading what="the readings" />}
           {tests.isError && <Trouble error={tests.error} onRetry={() => void tests.refetch()} />}
-          {tests.data && <ReadingList {...{ tests: tests.data, job, solved, jobId: id }} />}
+          {tests.data && <ReadingList {...{ tests: tests.data, solved, jobId: id }} />}
         </div>
       </section>
       <VerdictStrip
@@ -164,7 +158,7 @@ function VerdictStrip({
   return (
     <div className="no-print sticky bottom-0 z-10 flex items-baseline justify-between gap-3 border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
       <span className="plate text-2xl">
-        {comparison ? JUDGEMENTS[comparison.judgement] : lacks}
+        {comparison ? ACCEPTANCE[comparison.acceptance] : lacks}
       </span>
       {comparison && (
         <span className="plate text-lg">{format(comparison.flow.value, "flow", units)}</span>
@@ -173,19 +167,20 @@ function VerdictStrip({
   );
 }
 
-/** The test of today's visit, made when its first reading is filed. */
-async function todaysTest(jobId: string, tests: readonly TestWithReadings[]): Promise<string> {
-  const today = localDay(new Date());
-  const found = tests.find((test) => test.document.takenOn === today);
-  if (found) return found.id;
-  const stored = await api.save("tests", newId(), 0, {
+/** The test of today's visit; it is stored with its first reading, under an id that two tries share. */
+function testOfToday(jobId: string, tests: readonly TestWithReadings[]) {
+  const takenOn = localDay(new Date());
+  const found = tests.find((test) => test.document.takenOn === takenOn);
+  const document: FieldTestDocument = {
     format: "upright-gusher/field-test",
-    version: 1,
+    version: 2,
     jobId,
     title: "Readings of the day",
-    takenOn: today,
-  });
-  return stored.id;
+    takenOn,
+  };
+  return found
+    ? { id: found.id, document: found.document, stored: true }
+    : { id: `${takenOn}-${jobId.slice(0, 50)}`, document, stored: false };
 }
 
 /** The day on the wall, not the day in Greenwich, as YYYY-MM-DD. */

@@ -1,30 +1,39 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { compareReading, takenOnAnother } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { comparisonWords } from "#words/comparison.ts";
+import { ACCEPTANCE, comparisonWords } from "#words/comparison.ts";
 import { api, type TestWithReadings } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
-import { compareReading, takenOnAnother } from "./measuredPoints.ts";
 
-function notCompared(solved: JobSolution, reading: ReadingDocument): string {
-  return solved.kind === "solved" && takenOnAnother(solved, reading)
-    ? "Taken with another pump"
-    : "Not compared";
+/** The judgement of the day it was taken; a reading that was never judged is held against today's line. */
+function whatWasSaid(solved: JobSolution, reading: ReadingDocument, units: UnitSystem) {
+  const { judged, jobRevision } = reading;
+  if (judged) {
+    const measured = judged.sentences[0];
+    const note = jobRevision ? `Judged that day, on the job’s revision ${jobRevision}.` : undefined;
+    return { title: ACCEPTANCE[judged.acceptance], measured, note };
+  }
+  const comparison = compareReading(solved, reading);
+  if (comparison) {
+    const { title, measured } = comparisonWords(comparison, units);
+    return { title, measured, note: "Held against the line and pump as they are now." };
+  }
+  const another = solved.kind === "solved" && takenOnAnother(solved, reading);
+  return { title: another ? "Taken with another pump" : "Not compared" };
 }
 
 /** Every reading ever taken on the job, held against its curve; a deleted one can be brought back. */
 export function ReadingList({
   tests,
-  job,
   solved,
   jobId,
 }: {
   tests: readonly TestWithReadings[];
-  job: JobDocument;
   solved: JobSolution;
   jobId: string;
 }) {
@@ -39,8 +48,7 @@ export function ReadingList({
   return (
     <ul>
       {rows.map(({ test, reading }) => {
-        const comparison = compareReading(job, solved, reading.document);
-        const words = comparison && comparisonWords(comparison, units);
+        const said = whatWasSaid(solved, reading.document, units);
         return (
           <li
             key={reading.id}
@@ -48,14 +56,13 @@ export function ReadingList({
           >
             <div>
               <p>
-                <span className="plate text-[17px]">
-                  {words?.title ?? notCompared(solved, reading.document)}
-                </span>{" "}
+                <span className="plate text-[17px]">{said.title}</span>{" "}
                 <span className="text-[14px] text-soft">
                   {test.document.takenOn}, {test.document.title}
                 </span>
               </p>
-              {words && <p className="text-[14px]">{words.measured}</p>}
+              {said.measured && <p className="text-[14px]">{said.measured}</p>}
+              {said.note && <p className="text-[13px] text-soft">{said.note}</p>}
               {reading.document.note && (
                 <p className="text-[14px] text-soft">{reading.document.note}</p>
               )}

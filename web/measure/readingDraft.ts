@@ -1,14 +1,24 @@
 import { useRef, useState } from "react";
 import { z } from "zod";
-import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
+import {
+  type ReadingDocument,
+  readingSchema,
+  readingVersions,
+} from "#contract/documents/fieldTest.ts";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { everyItem } from "#core/line/path.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import { everyItem, levelsOf } from "#core/line/path.ts";
+import { GALLON, PSI } from "#core/quantity/constants.ts";
+import { type JobSolution, lineOf } from "#model/solveJob.ts";
+import { newId } from "../api/client.ts";
 import { pumpItems } from "../job/jobStore.ts";
 
 /** A reading being taken: like a reading, but fills and gauge may still be missing. */
 export type ReadingDraft = {
+  /** of the reading it will be, made with the draft */
+  id: string;
+  /** when it was begun */
+  takenAt: string;
   method: "bucket" | "meter";
   volume: number;
   volumeTolerance: number;
@@ -42,12 +52,13 @@ const draftSchema = z.looseObject({
 /** What a bucket and a gauge usually are, in each system of units. SI. */
 const USUAL = {
   metric: { volume: 0.02, fullScale: 600_000, levelTolerance: 0.02 },
-  us: { volume: 5 * 3.785411784e-3, fullScale: 100 * 6894.757293168361, levelTolerance: 0.0254 },
+  us: { volume: 5 * GALLON, fullScale: 100 * PSI, levelTolerance: 0.0254 },
 } as const;
 
 export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
   const { volume, fullScale, levelTolerance } = USUAL[units];
   return {
+    ...fresh(),
     method: "bucket",
     volume,
     volumeTolerance: 0.02,
@@ -72,6 +83,26 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
   };
 }
 
+const fresh = () => ({ id: newId(), takenAt: new Date().toISOString() });
+
+/** After one was filed: another with the same instruments in the same places. */
+export function nextDraft(draft: ReadingDraft): ReadingDraft {
+  return {
+    ...draft,
+    ...fresh(),
+    times: [],
+    pressure: undefined,
+    meterFlow: undefined,
+    suctionPressure: undefined,
+    note: "",
+  };
+}
+
+/** Nothing of this visit is in it yet. */
+function isUntouched({ times, pressure, meterFlow, suctionPressure }: ReadingDraft): boolean {
+  return times.length === 0 && [pressure, meterFlow, suctionPressure].every((x) => x === undefined);
+}
+
 /** The draft of a job, kept on this device until it is filed: a phone that sleeps loses nothing. */
 export function useReadingDraft(jobId: string, job: JobDocument, units: UnitSystem) {
   const key = `upright-gusher-reading-${jobId}`;
@@ -84,7 +115,11 @@ export function useReadingDraft(jobId: string, job: JobDocument, units: UnitSyst
     keep(key, next);
     setDraft(next);
   };
-  const change = (patch: Partial<ReadingDraft>) => replace({ ...latest.current, ...patch });
+  const change = (patch: Partial<ReadingDraft>) => {
+    // A reading is of the time its first number was taken, not of when the page was opened.
+    const begins = isUntouched(latest.current) ? { takenAt: new Date().toISOString() } : {};
+    replace({ ...latest.current, ...begins, ...patch });
+  };
   return {
     draft,
     change,
@@ -101,33 +136,37 @@ function keep(key: string, draft: ReadingDraft): void {
   }
 }
 
-function restore(key: string, fresh: ReadingDraft, job: JobDocument): ReadingDraft {
+function restore(key: string, empty: ReadingDraft, job: JobDocument): ReadingDraft {
   try {
     const kept = draftSchema.safeParse(JSON.parse(localStorage.getItem(key) ?? "null"));
-    if (!kept.success) return fresh;
-    const draft = { ...fresh, ...kept.data } as ReadingDraft;
+    if (!kept.success) return empty;
+    const draft = { ...empty, ...kept.data } as ReadingDraft;
     const stillThere = everyItem<JobPathItem>(job.path).some(
       (item) => item.id === draft.afterItemId,
     );
-    return stillThere ? draft : { ...draft, afterItemId: fresh.afterItemId };
+    return stillThere ? draft : { ...draft, afterItemId: empty.afterItemId };
   } catch {
-    return fresh;
+    return empty;
   }
 }
 
 /** Heights the job already knows: of the pipe at the tap, of the pump, and the water's normal level. */
 export function knownHeights(solved: JobSolution, job: JobDocument, afterItemId: string) {
-  const line = solved.kind === "solved" ? solved.solution.line : undefined;
-  const pump = line?.pumps[0]?.elevation ?? 0;
-  const after = line?.segments.findLast((segment) => segment.itemId === afterItemId);
-  return { tap: after?.endElevation ?? pump, pump, water: job.source.level.normal };
+  const line = lineOf(solved);
+  const pump = line.pumps[0]?.elevation ?? 0;
+  // A hole or a reducer has no length of its own: what is passed by then says where it is.
+  const after = line.segments[(line.passed.get(afterItemId) ?? 0) - 1];
+  return { tap: after?.endElevation ?? pump, pump, water: levelsOf(job.source).normal };
 }
 
 /** The reading a draft stands for, or what it still lacks. */
 export function readingOf(
   draft: ReadingDraft,
-  testId: string,
-  pumpId: string | undefined,
+  {
+    testId,
+    pumpId,
+    jobRevision,
+  }: { testId: string; pumpId: string | undefined; jobRevision: number },
   heights: ReturnType<typeof knownHeights>,
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
   const lacks = (what: string) => ({ kind: "lacks", what }) as const;
@@ -140,9 +179,12 @@ export function readingOf(
     return lacks("Type the pressure off the suction gauge.");
   }
   const parsed = readingSchema.safeParse({
+    format: readingVersions.format,
+    version: readingVersions.version,
     testId,
     ...(pumpId !== undefined && { pumpId }),
-    takenAt: new Date().toISOString(),
+    ...(jobRevision > 0 && { jobRevision }),
+    takenAt: draft.takenAt,
     ...(draft.speedRatio !== undefined && { speedRatio: draft.speedRatio }),
     ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
     flow:
@@ -178,6 +220,6 @@ export function readingOf(
           },
   });
   return parsed.success
-    ? { kind: "ready", reading: parsed.data }
+    ? { kind: "ready", reading: parsed.data as ReadingDocument }
     : lacks(parsed.error.issues[0]?.message ?? "Check the entries.");
 }

@@ -2,10 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
-import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
-import { format, formatPercent } from "#contract/units/format.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
+import { format, formatPercent, formatSize } from "#contract/units/format.ts";
 import { pumpCurve } from "#core/pump/curve.ts";
 import { TOLERANCE } from "#core/pump/pump.ts";
+import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
 import { queries } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
@@ -65,9 +66,9 @@ function Plate({ pump }: { pump: PumpDocument }) {
         ? undefined
         : `${format(pump.maxSuctionLift, "head", units)} at sea level`,
     ],
-    ["Suction port", pump.suctionPort && format(pump.suctionPort, "diameter", units)],
-    ["Discharge port", pump.dischargePort && format(pump.dischargePort, "diameter", units)],
-    ["Passes solids of", pump.solids && format(pump.solids, "diameter", units)],
+    ["Suction port", pump.suctionPort && formatSize(pump.suctionPort, units, "nearest")],
+    ["Discharge port", pump.dischargePort && formatSize(pump.dischargePort, units, "nearest")],
+    ["Passes solids of", pump.solids && formatSize(pump.solids, units, "down")],
     ["Weight", pump.mass && format(pump.mass, "mass", units)],
     [
       "Tolerance",

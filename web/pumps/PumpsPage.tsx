@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { PUMP_KINDS, type PumpDocument } from "#contract/documents/pump.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
 import { bestEfficiencyFlow, pumpCurve, shutoffHead } from "#core/pump/curve.ts";
+import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";

@@ -1,4 +1,4 @@
-import type { Level } from "#core/check/verdict.ts";
+import type { Severity } from "#core/check/check.ts";
 import { CircleCheck, OctagonX, TriangleAlert } from "./icons.ts";
 
 const MARKS = {
@@ -8,8 +8,8 @@ const MARKS = {
 } as const;
 
 /** Status by shape and word, with colour only on top. */
-export function StatusMark({ level, size = 18 }: { level: Level; size?: number }) {
-  const { Icon, word, colour } = MARKS[level];
+export function StatusMark({ severity, size = 18 }: { severity: Severity; size?: number }) {
+  const { Icon, word, colour } = MARKS[severity];
   return (
     <span className={`inline-flex shrink-0 items-center gap-1 ${colour}`}>
       <Icon size={size} strokeWidth={2.4} aria-hidden />

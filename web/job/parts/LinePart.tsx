@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { newJob, TEMPLATES, type TemplateId } from "#model/newJob.ts";
+import { type JobKindId, KINDS, newJob } from "#model/kinds.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
@@ -25,7 +25,7 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
   const { heights, toggleHeights, units } = useSettings();
   const [importing, setImporting] = useState(false);
   const { start, items } = partsOf(job.path)[side];
-  const findings = solved.kind === "refused" ? solved.findings : [];
+  const diagnostics = solved.kind === "refused" ? solved.diagnostics : [];
   const lastPipe = items.findLast((item) => item.kind === "pipe");
   const stock = lastPipe?.stock ?? (side === "suction" ? "suction-hose-2in" : "pvc-sch40-2in");
   const add = (item: JobPathItem, index = start + items.length) => {
@@ -50,8 +50,8 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
               <LayoutTemplate size={16} aria-hidden /> Template
             </Button>
           }
-          actions={(Object.keys(TEMPLATES) as TemplateId[]).map((id) => ({
-            name: TEMPLATES[id].name,
+          actions={(Object.keys(KINDS) as JobKindId[]).map((id) => ({
+            name: KINDS[id].name,
             onSelect: () => layTemplate(id, units),
           }))}
         />
@@ -60,7 +60,7 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
         </Button>
       </div>
       <LineRows
-        {...{ items, findings, selected, onSelect, job }}
+        {...{ items, diagnostics, selected, onSelect, job }}
         label={side === "suction" ? "Suction line" : "Discharge line"}
       />
       {items.length === 0 && (
@@ -136,7 +136,7 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
 }
 
 /** A first line in place of the one there is; the pump already chosen stays in it. Undo brings the old back. */
-function layTemplate(id: TemplateId, units: UnitSystem): void {
+function layTemplate(id: JobKindId, units: UnitSystem): void {
   edit((job) => {
     const { path } = newJob(job.name, id, units);
     const chosen = pumpItems(job.path)[0]?.pump ?? null;

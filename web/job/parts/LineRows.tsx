@@ -16,8 +16,8 @@ import { CSS } from "@dnd-kit/utilities";
 import { useEffect, useRef } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
-import type { Finding } from "#core/line/diagnostic.ts";
-import { findingSentence } from "#words/diagnostics.ts";
+import type { Diagnostic } from "#core/line/diagnostic.ts";
+import { diagnosticSentence } from "#words/diagnostics.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
 import { IconButton } from "../../ui/Button.tsx";
@@ -39,7 +39,7 @@ interface Props {
   label: string;
   items: readonly JobPathItem[];
   job: JobDocument;
-  findings: readonly Finding[];
+  diagnostics: readonly Diagnostic[];
   selected: string | undefined;
   onSelect: (itemId: string | undefined) => void;
   /** rows inside a branch have their columns named by the list around them */
@@ -90,7 +90,7 @@ export function LineRows({ label, items, inBranch = false, ...shared }: Props) {
 function LineRow({
   item,
   job,
-  findings,
+  diagnostics,
   first,
   last,
   selected,
@@ -99,7 +99,7 @@ function LineRow({
   item: JobPathItem;
   first: boolean;
   last: boolean;
-} & Pick<Props, "job" | "findings" | "selected" | "onSelect">) {
+} & Pick<Props, "job" | "diagnostics" | "selected" | "onSelect">) {
   const chosen = item.id === selected;
   const row = useRef<HTMLLIElement | null>(null);
   const {
@@ -114,9 +114,9 @@ function LineRow({
   useEffect(() => {
     if (chosen) row.current?.scrollIntoView({ block: "nearest" });
   }, [chosen]);
-  const problem = findings
-    .filter((finding) => finding.itemId === item.id)
-    .map(findingSentence)
+  const problem = diagnostics
+    .filter((diagnostic) => diagnostic.itemId === item.id)
+    .map(diagnosticSentence)
     .join(" ");
   return (
     <li
@@ -210,7 +210,7 @@ function LineRow({
         <SplitRow
           {...{ item, onSelect }}
           rows={(label, items) => (
-            <LineRows inBranch {...{ label, items, job, findings, selected, onSelect }} />
+            <LineRows inBranch {...{ label, items, job, diagnostics, selected, onSelect }} />
           )}
         />
       )}
@@ -225,7 +225,7 @@ function LineRow({
 
 function withNewIds(item: JobPathItem): JobPathItem {
   if (item.kind !== "split") return { ...item, id: newId() };
-  const branches = item.branches.map((branch) => branch.map((row) => ({ ...row, id: newId() })));
+  const branches = item.branches.map((branch) => branch.map(withNewIds));
   return { ...item, id: newId(), branches };
 }
 

@@ -1,6 +1,6 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import type { Outlet } from "#core/line/path.ts";
+import { levelsOf, type Outlet } from "#core/line/path.ts";
 import { OUTLETS } from "#words/items.ts";
 import { newId } from "../../api/client.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -57,7 +57,7 @@ function OutletFields({
         label="The water leaves"
         visibleLabel
         value={outlet.type}
-        onChange={(type) => set(newOutlet(type as Outlet["type"], job.source.level))}
+        onChange={(type) => set(newOutlet(type as Outlet["type"], levelsOf(job.source)))}
       >
         {(Object.keys(OUTLETS) as Outlet["type"][]).map((type) => (
           <option key={type} value={type}>
@@ -148,6 +148,8 @@ const OUTLET_NOTES: Record<Outlet["type"], string> = {
   free: "The outlet’s height follows from the rises along the line. Where water may go is for local rules and the land’s owner: ask before discharging.",
   submerged:
     "The receiving level counts, not the pipe’s end. Low water at the source is solved with high water here, and the other way round. Stop backflow where it could do harm.",
+  drain:
+    "A gully, channel or catch basin that was joined to the pumped line. Its rim is this height; water that stands higher in the line comes up there, and is not counted as delivered.",
   pressure: "The pump works against this pressure as well as the lift.",
   nozzle:
     "q = Cd · A · √(2p/ρ). A tapered gun nozzle has Cd 0.92 to 0.97 (common practice, no source).",

@@ -23,7 +23,7 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
   const [chosen, setChosen] = useState<string>();
   const item =
     pumps.find(({ id }) => id === selected) ?? pumps.find(({ id }) => id === chosen) ?? pumps[0];
-  const findings = solved.kind === "refused" ? solved.findings : [];
+  const diagnostics = solved.kind === "refused" ? solved.diagnostics : [];
 
   if (!item) {
     return (
@@ -40,7 +40,7 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
       {pumpSplit && (
         <div className="border-b border-rule p-3">
           <LineRows
-            {...{ job, findings, selected, onSelect }}
+            {...{ job, diagnostics, selected, onSelect }}
             label="Pumps side by side"
             items={[pumpSplit]}
           />

@@ -2,7 +2,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { FITTING_STOCK, findFitting } from "#core/catalogue/fittings.ts";
 import { startElevations } from "#core/line/elevations.ts";
-import type { Outlet } from "#core/line/path.ts";
+import { levelsOf, type Outlet } from "#core/line/path.ts";
 import { OUTLETS, openingName, stockName } from "#words/items.ts";
 import { useSettings } from "../../app/settings.ts";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
@@ -239,7 +239,7 @@ function OutletRowFields({
         value={outlet.type}
         onChange={(type) =>
           editItem<"outlet">(item.id, {
-            outlet: newOutlet(type as Outlet["type"], job.source.level),
+            outlet: newOutlet(type as Outlet["type"], levelsOf(job.source)),
           })
         }
       >

@@ -1,5 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
+import { levelsOf, type WaterLevel } from "#core/line/path.ts";
 import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import { NumberField, PercentField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { edit, visit } from "../jobStore.ts";
@@ -8,11 +9,13 @@ import { JobQuantity } from "./JobQuantity.tsx";
 /** Where the water is, what is wanted of it, and how it is reckoned. */
 export function SourcePart({ job }: { job: JobDocument }) {
   const { source, site, method } = job;
-  const setLevel = (name: "low" | "normal" | "high") => (value: number) =>
-    edit((j) => ({
-      ...j,
-      source: { ...j.source, level: { ...j.source.level, [name]: value } },
-    }));
+  const setLevel = (name: WaterLevel) => (value: number) =>
+    edit((j) =>
+      j.source.kind === "mains"
+        ? j
+        : { ...j, source: { ...j.source, level: { ...j.source.level, [name]: value } } },
+    );
+  const levels = levelsOf(source);
   const elevation = { quantity: "length", range: RANGES.elevation } as const;
   return (
     <div className="grid gap-3 p-3">
@@ -35,19 +38,19 @@ export function SourcePart({ job }: { job: JobDocument }) {
         <JobQuantity
           {...elevation}
           label="Low water"
-          value={source.level.low}
+          value={levels.low}
           onChange={setLevel("low")}
         />
         <JobQuantity
           {...elevation}
           label="Normal water"
-          value={source.level.normal}
+          value={levels.normal}
           onChange={setLevel("normal")}
         />
         <JobQuantity
           {...elevation}
           label="High water"
-          value={source.level.high}
+          value={levels.high}
           onChange={setLevel("high")}
         />
         <JobQuantity
@@ -58,19 +61,18 @@ export function SourcePart({ job }: { job: JobDocument }) {
         />
       </div>
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
-        <JobQuantity
-          label="Closed tank: pressure"
-          optional
-          quantity="pressure"
-          range={RANGES.gasPressure}
-          value={source.gasPressure}
-          onChange={(gasPressure) =>
-            edit(({ source: { gasPressure: _, ...open }, ...j }) => ({
-              ...j,
-              source: gasPressure === undefined ? open : { ...open, gasPressure },
-            }))
-          }
-        />
+        {(source.kind === "open" || source.kind === "tank") && (
+          <JobQuantity
+            label="Closed tank: pressure"
+            optional
+            quantity="pressure"
+            range={RANGES.gasPressure}
+            value={source.kind === "tank" ? source.gasPressure : undefined}
+            onChange={(gasPressure) =>
+              edit((j) => ({ ...j, source: tankOr(j.source, gasPressure) }))
+            }
+          />
+        )}
         <JobQuantity
           label="Flow wanted"
           optional
@@ -172,6 +174,19 @@ export function SourcePart({ job }: { job: JobDocument }) {
       </p>
     </div>
   );
+}
+
+/** A pressure on its surface makes open water a closed tank; none makes a tank open water. */
+function tankOr(
+  source: JobDocument["source"],
+  gasPressure: number | undefined,
+): JobDocument["source"] {
+  if (source.kind !== "open" && source.kind !== "tank") return source;
+  const { level, intake, name } = source;
+  const same = { level, intake, ...(name !== undefined && { name }) };
+  return gasPressure === undefined
+    ? { kind: "open", ...same }
+    : { kind: "tank", ...same, gasPressure };
 }
 
 /** How sure the inputs are: what the likely range of the duty is drawn from. */

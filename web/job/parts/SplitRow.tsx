@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { JobBranchItem, JobPathItem } from "#contract/documents/job.ts";
+import type { JobPathItem } from "#contract/documents/job.ts";
 import { newId } from "../../api/client.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
@@ -47,7 +47,7 @@ function Branch({
   rows,
 }: {
   item: Extract<JobPathItem, { kind: "split" }>;
-  branch: JobBranchItem[];
+  branch: JobPathItem[];
   index: number;
   onSelect: (itemId: string | undefined) => void;
   rows: Rows;
@@ -86,6 +86,20 @@ function Branch({
                   add({ kind: "fitting", id: newId(), fitting: "check-swing", count: 1 }),
               },
               { name: "Rise only", onSelect: () => add({ kind: "rise", id: newId(), rise: 0 }) },
+              {
+                name: "Vent hole",
+                onSelect: () =>
+                  add({ kind: "orifice", id: newId(), purpose: "vent-hole", bore: 0.004 }),
+              },
+              {
+                name: "Split",
+                onSelect: () =>
+                  add({
+                    kind: "split",
+                    id: newId(),
+                    branches: [[newPipe(branch)], [newPipe(branch)]],
+                  }),
+              },
               { name: "Pump", onSelect: () => add({ kind: "pump", id: newId(), pump: null }) },
               {
                 name: "Outlet",
@@ -108,7 +122,7 @@ function Branch({
   );
 }
 
-function newPipe(beside: readonly JobPathItem[]): Extract<JobBranchItem, { kind: "pipe" }> {
+function newPipe(beside: readonly JobPathItem[]): Extract<JobPathItem, { kind: "pipe" }> {
   const stock = beside.findLast((row) => row.kind === "pipe")?.stock ?? "pvc-sch40-2in";
   return { kind: "pipe", id: newId(), stock, length: 5, rise: 0 };
 }

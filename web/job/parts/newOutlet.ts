@@ -4,6 +4,7 @@ import type { Levels, Outlet } from "#core/line/path.ts";
 export function newOutlet(type: Outlet["type"], level: Levels): Outlet {
   switch (type) {
     case "free":
+    case "drain":
       return { type };
     case "submerged":
       return { type, level };

@@ -1,7 +1,7 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { compileLine } from "#core/line/compileLine.ts";
 import { locate } from "#core/line/path.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
 import { useUnits } from "../../app/settings.ts";
 import { pumpItems } from "../../job/jobStore.ts";
@@ -14,10 +14,10 @@ export function DischargePart({
   draft,
   change,
   job,
+  solved,
   tap,
-}: PartProps & { job: JobDocument; tap: number }) {
+}: PartProps & { job: JobDocument; solved: JobSolution; tap: number }) {
   const units = useUnits();
-  const compiled = compileLine(job);
   const pump = pumpItems(job.path)[0];
   const found = pump && locate<JobPathItem>(job.path, pump.id);
   // Past a fork only part of the water goes by a gauge, so the last place is before it.
@@ -74,7 +74,7 @@ export function DischargePart({
         />
       </div>
       <p className="text-[13px] text-soft">
-        {compiled.kind === "compiled"
+        {solved.kind === "solved"
           ? "Height above the job’s datum; what lies between pump and gauge is counted at the measured flow. Let the pressure off before opening a joint."
           : "The gauge’s place on the line counts once the line can be solved."}
       </p>

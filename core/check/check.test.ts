@@ -2,11 +2,13 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { FITTING_STOCK } from "../catalogue/fittings.ts";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
+import { resultOf } from "../formula/formula.ts";
 import { solveLine } from "../hydraulics/solveLine.ts";
 import type { Line, PathItem } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
-import type { Level, VerdictCode } from "./verdict.ts";
-import { verdictsOn } from "./verdicts.ts";
+import { pipe } from "../test/fixtures.ts";
+import type { Severity } from "./check.ts";
+import { type CheckCode, checkContext, judge, judgementDerivation } from "./registry.ts";
 
 const pump: Pump = {
   id: "p",
@@ -32,17 +34,9 @@ interface Setting {
   wantedFlow?: number;
 }
 
-const pipe = (id: string, stock: string, length: number, rise: number): PathItem => ({
-  kind: "pipe",
-  id,
-  stock,
-  length,
-  rise,
-});
-
 function verdicts({ suction, discharge, outlet, line, pump: plate, wantedFlow }: Setting) {
   const whole: Line = {
-    source: { level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
+    source: { kind: "open", level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
     path: [
       ...(suction ?? [pipe("s", "suction-hose-3in", 4, 2)]),
       { kind: "pump", id: "pump", pump: "p" },
@@ -54,13 +48,13 @@ function verdicts({ suction, discharge, outlet, line, pump: plate, wantedFlow }:
     ...line,
   };
   const result = solveLine(whole, [{ ...pump, ...plate }]);
-  if (result.kind !== "solved") throw new Error(JSON.stringify(result.findings));
-  return verdictsOn(result.solution, whole, { wantedFlow });
+  if (result.kind !== "solved") throw new Error(JSON.stringify(result.diagnostics));
+  return judge(checkContext(result.solution, whole, wantedFlow));
 }
 
 describe("every verdict, where it bites", () => {
   // Limits: common practice, no source, unless the verdict itself names one.
-  it.each<[string, Setting, VerdictCode, Level, string?]>([
+  it.each<[string, Setting, CheckCode, Severity, string?]>([
     [
       "a lift beyond the pump",
       { discharge: [pipe("d", "pvc-sch40-2in", 60, 40)] },
@@ -106,7 +100,7 @@ describe("every verdict, where it bites", () => {
     ["flow enough", { wantedFlow: 1e-3 }, "wanted-flow", "good"],
     [
       "an intake that hangs dry",
-      { line: { source: { level: { low: 0, normal: 1, high: 2 }, intake: 0.5 } } },
+      { line: { source: { kind: "open", level: { low: 0, normal: 1, high: 2 }, intake: 0.5 } } },
       "intake-uncovered",
       "stop",
     ],
@@ -237,7 +231,9 @@ describe("every verdict, where it bites", () => {
     ["slow water stopped", {}, "surge", "good", "d"],
     [
       "an intake close under the surface",
-      { line: { source: { level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.1 } } },
+      {
+        line: { source: { kind: "open", level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.1 } },
+      },
       "submergence",
       "watch",
       "s",
@@ -270,15 +266,15 @@ describe("every verdict, where it bites", () => {
     ],
   ])("%s", (_what, setting, code, level, itemId) => {
     const found = verdicts(setting).find((verdict) => verdict.code === code);
-    expect(found?.level).toBe(level);
+    expect(found?.severity).toBe(level);
     if (itemId) expect(found?.itemId).toBe(itemId);
   });
 
   it("keeps the worst level where several earn one verdict", () => {
     const lift = verdicts({}).find((verdict) => verdict.code === "suction-lift-pump");
-    expect(lift?.levelCase).toBe("low");
+    expect(lift?.at).toBe("low");
     const speed = verdicts({}).find((verdict) => verdict.code === "suction-velocity");
-    expect(speed?.levelCase).toBe("high");
+    expect(speed?.at).toBe("high");
   });
 
   it("does not call the velocity good at one level and bad at another", () => {
@@ -286,6 +282,11 @@ describe("every verdict, where it bites", () => {
     expect(codes).not.toContain("discharge-velocity");
   });
 });
+
+/** Whether a derivation ends with the number it is of. */
+function near(a: number, b: number): boolean {
+  return Math.abs(a - b) <= 1e-9 + 1e-6 * Math.abs(b);
+}
 
 describe("any line at all", () => {
   const item: fc.Arbitrary<PathItem> = fc.oneof(
@@ -318,7 +319,7 @@ describe("any line at all", () => {
         fc.constantFrom<Line["method"]["fittings"]>("coefficient", "equivalent-length"),
         (suction, discharge, friction, fittings) => {
           const line: Line = {
-            source: { level: { low: 0, normal: 1, high: 2 }, intake: -1 },
+            source: { kind: "open", level: { low: 0, normal: 1, high: 2 }, intake: -1 },
             path: [
               ...suction,
               { kind: "pump", id: "pump", pump: "p" },
@@ -330,7 +331,7 @@ describe("any line at all", () => {
           };
           const result = solveLine(line, [pump]);
           if (result.kind === "refused") {
-            expect(result.findings.length).toBeGreaterThan(0);
+            expect(result.diagnostics.length).toBeGreaterThan(0);
             return;
           }
           for (const { outcome, running } of Object.values(result.solution.cases)) {
@@ -342,9 +343,14 @@ describe("any line at all", () => {
               }
             }
           }
-          for (const verdict of verdictsOn(result.solution, line, {})) {
+          for (const verdict of judge(checkContext(result.solution, line))) {
             expect(Number.isFinite(verdict.value)).toBe(true);
             expect(verdict.source).not.toBe("");
+            const derivation = judgementDerivation(verdict, checkContext(result.solution, line));
+            expect(
+              near(resultOf(derivation), verdict.value),
+              `${verdict.code} ${resultOf(derivation)} ${verdict.value}`,
+            ).toBe(true);
           }
         },
       ),

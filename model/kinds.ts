@@ -1,14 +1,28 @@
-import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/job.ts";
+import {
+  type JOB_KINDS,
+  type JobDocument,
+  type JobInput,
+  jobSchema,
+} from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 
 type Beginning = Pick<JobInput, "source" | "path">;
 
-/** First lines to change, in place of an empty page: every number in them is there to be typed over. */
-export const TEMPLATES = {
+export type JobKindId = (typeof JOB_KINDS)[number];
+
+/** What a kind of job brings. */
+export interface JobKind {
+  name: string;
+  /** a first line to change, in place of an empty page, from a round length in m: all of it is assumed */
+  build: (m: number) => Beginning;
+}
+
+/** Every kind of job, in the order they are offered. */
+export const KINDS: Record<JobKindId, JobKind> = {
   "sump-riser": {
     name: "Sump riser: pump in the pit",
-    build: (m: number): Beginning => ({
-      source: { level: { low: -m, normal: -0.5 * m, high: 0 }, intake: -1.5 * m },
+    build: (m) => ({
+      source: { kind: "open", level: { low: -m, normal: -0.5 * m, high: 0 }, intake: -1.5 * m },
       path: [
         { kind: "pump", id: "pump", pump: null },
         { kind: "orifice", id: "vent", purpose: "vent-hole", bore: 0.004 },
@@ -22,8 +36,8 @@ export const TEMPLATES = {
   },
   "tank-to-tank": {
     name: "Tank to tank: pump beside the lower one",
-    build: (m: number): Beginning => ({
-      source: { level: { low: 0.5 * m, normal: m, high: 2 * m }, intake: 0.25 * m },
+    build: (m) => ({
+      source: { kind: "open", level: { low: 0.5 * m, normal: m, high: 2 * m }, intake: 0.25 * m },
       path: [
         { kind: "fitting", id: "entrance", fitting: "entrance-sharp", count: 1 },
         { kind: "pipe", id: "suction", stock: "pvc-sch40-2in", length: 2 * m, rise: 0 },
@@ -39,8 +53,8 @@ export const TEMPLATES = {
   },
   "pond-to-field": {
     name: "Pond to field: pump on the bank draws it up",
-    build: (m: number): Beginning => ({
-      source: { level: { low: -m, normal: -0.5 * m, high: 0 }, intake: -1.5 * m },
+    build: (m) => ({
+      source: { kind: "open", level: { low: -m, normal: -0.5 * m, high: 0 }, intake: -1.5 * m },
       path: [
         { kind: "fitting", id: "foot-valve", fitting: "foot-valve-hinged", count: 1 },
         { kind: "pipe", id: "suction", stock: "suction-hose-2in", length: 5 * m, rise: 2 * m },
@@ -57,8 +71,13 @@ export const TEMPLATES = {
   },
   "well-to-tank": {
     name: "Well to tank: pump down the hole",
-    build: (m: number): Beginning => ({
-      source: { level: { low: -40 * m, normal: -30 * m, high: -20 * m }, intake: -45 * m },
+    build: (m) => ({
+      source: {
+        kind: "well",
+        drawdown: { linear: 0, quadratic: 0 },
+        level: { low: -40 * m, normal: -30 * m, high: -20 * m },
+        intake: -45 * m,
+      },
       path: [
         { kind: "pump", id: "pump", pump: null },
         {
@@ -75,20 +94,20 @@ export const TEMPLATES = {
       ],
     }),
   },
-} as const;
+};
 
-export type TemplateId = keyof typeof TEMPLATES;
-
-export function newJob(name: string, template: TemplateId, units: UnitSystem): JobDocument {
+export function newJob(name: string, kind: JobKindId, units: UnitSystem): JobDocument {
   // Round numbers in either system: a metre here is three feet there.
   const m = units === "us" ? 0.9144 : 1;
   return jobSchema.parse({
     format: "upright-gusher/job",
-    version: 1,
+    version: 2,
+    kind,
     name,
-    ...TEMPLATES[template].build(m),
+    ...KINDS[kind].build(m),
     site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
     method: { friction: "darcy-weisbach", fittings: "coefficient" },
     pumps: [],
-  });
+    assumed: ["source", "path", "site"],
+  }) as JobDocument;
 }

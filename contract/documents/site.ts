@@ -1,0 +1,260 @@
+import { z } from "zod";
+import { STANDINGS } from "#core/line/path.ts";
+import { amount, idSchema, levelsSchema, phases, text } from "./fields.ts";
+import { quantity, RANGES } from "./quantity.ts";
+
+/**
+ * What a job knows of its place and its water beside the line: all of it may be absent, and what is absent is
+ * not known, never zero.
+ */
+
+export const siteSchema = z.looseObject({
+  altitude: quantity("length", RANGES.altitude),
+  waterTemperature: quantity("temperature", RANGES.waterTemperature),
+  specificGravity: z
+    .number({ error: "The specific gravity must be a number." })
+    .min(0.9, "The specific gravity cannot be less than 0.9.")
+    .max(1.6, "The specific gravity cannot be more than 1.6."),
+  /** where the pump stands */
+  standsAt: z.enum(STANDINGS).optional(),
+  water: z
+    .array(z.enum(["clear", "gritty", "stringy", "foul", "chlorinated"]))
+    .max(5)
+    .optional(),
+  supplies: z
+    .array(
+      z.looseObject({
+        volts: amount("The voltage", 1000).optional(),
+        phase: phases.optional(),
+        breaker: amount("The breaker", 1000).optional(),
+        generator: z.boolean().optional(),
+      }),
+    )
+    .max(10)
+    .optional(),
+  access: z
+    .looseObject({
+      hatch: quantity("diameter", RANGES.bore).optional(),
+      stairs: z.boolean().optional(),
+    })
+    .optional(),
+  /** who allowed what to be let go where */
+  permissions: z
+    .array(z.looseObject({ who: text(120), what: text(500), on: z.iso.date().optional() }))
+    .max(50)
+    .optional(),
+  measuredFrom: z.enum(["floor", "rim", "casing-top", "datum"]).optional(),
+});
+
+const flow = quantity("flow", RANGES.flow).optional();
+
+/** How much water there is to move, with what it was found from. */
+export const needSchema = z.discriminatedUnion("kind", [
+  z.looseObject({ kind: z.literal("typed"), flow }),
+  z.looseObject({
+    kind: z.literal("rise-test"),
+    area: amount("The area", 1e7).optional(),
+    rise: quantity("length", RANGES.depth).optional(),
+    time: quantity("time", RANGES.time).optional(),
+    flow,
+  }),
+  z.looseObject({
+    kind: z.literal("rain"),
+    catches: z
+      .array(
+        z.looseObject({
+          surface: z.enum(["roof", "paving", "lawn", "other"]),
+          area: amount("The area", 1e7),
+          runoff: z.number().min(0).max(1).optional(),
+        }),
+      )
+      .max(50)
+      .optional(),
+    /** m of rain in the hardest hour */
+    hardestHour: quantity("length", RANGES.depth).optional(),
+    flow,
+  }),
+  z.looseObject({
+    kind: z.literal("deadline"),
+    volume: quantity("volume", RANGES.jobVolume).optional(),
+    time: quantity("time", RANGES.longTime).optional(),
+    flow,
+  }),
+  z.looseObject({
+    kind: z.literal("household"),
+    fixtures: amount("The number of fixtures", 1000).optional(),
+    heads: amount("The head count", 100_000).optional(),
+    hours: amount("The hours", 24).optional(),
+    flow,
+  }),
+  z.looseObject({
+    kind: z.literal("guns"),
+    guns: amount("The number of guns", 100).optional(),
+    flow,
+  }),
+]);
+
+const depth = quantity("length", RANGES.depth);
+const stretch = quantity("length", RANGES.length);
+
+/** A body of water: its shape, its levels, what comes in and where it spills to. */
+export const bodySchema = z.looseObject({
+  id: idSchema,
+  name: text(80).optional(),
+  shape: z.discriminatedUnion("kind", [
+    z.looseObject({ kind: z.literal("box"), length: stretch, width: stretch, depth }),
+    z.looseObject({ kind: z.literal("cylinder"), diameter: stretch, depth }),
+    z.looseObject({ kind: z.literal("cone"), bottom: stretch, top: stretch, depth }),
+    z.looseObject({
+      kind: z.literal("trapezoid"),
+      length: stretch,
+      width: stretch,
+      depth,
+      slope: amount("The side slope", 20),
+    }),
+    z.looseObject({ kind: z.literal("horizontal-cylinder"), diameter: stretch, length: stretch }),
+    z.looseObject({
+      kind: z.literal("table"),
+      rows: z
+        .array(
+          z.looseObject({
+            depth: quantity("length", RANGES.depthOrNone),
+            area: amount("The area", 1e7),
+          }),
+        )
+        .min(2, "A table needs two rows.")
+        .max(500),
+    }),
+  ]),
+  bottom: quantity("length", RANGES.elevation).optional(),
+  levels: levelsSchema.optional(),
+  film: quantity("diameter", RANGES.solids).optional(),
+  porosity: z.number().min(0.05).max(1).optional(),
+  inflow: flow,
+  overflowTo: idSchema.optional(),
+});
+
+export const controlSchema = z.discriminatedUnion("kind", [
+  z.looseObject({
+    kind: z.literal("float"),
+    body: idSchema,
+    on: quantity("length", RANGES.elevation),
+    off: quantity("length", RANGES.elevation),
+    pumps: z.array(idSchema).max(20).optional(),
+    alternate: z.boolean().optional(),
+  }),
+  z.looseObject({
+    kind: z.literal("pressure-switch"),
+    cutIn: quantity("pressure", RANGES.outletPressure),
+    cutOut: quantity("pressure", RANGES.outletPressure),
+  }),
+  z.looseObject({
+    kind: z.literal("timer"),
+    on: quantity("time", RANGES.longTime),
+    off: quantity("time", RANGES.longTime),
+  }),
+]);
+
+export const overTimeSchema = z.looseObject({
+  controls: z.array(controlSchema).max(50).optional(),
+  battery: z
+    .looseObject({
+      ampereHours: amount("The capacity", 100_000).optional(),
+      volts: amount("The voltage", 1000).optional(),
+      peukert: z.number().min(1).max(2).optional(),
+    })
+    .optional(),
+  /** m³/s from a time in s on */
+  hyetograph: z
+    .array(z.looseObject({ from: z.number().min(0), inflow: z.number().min(0).max(100) }))
+    .max(2000)
+    .optional(),
+  powerCut: z.looseObject({ from: z.number().min(0), to: z.number().min(0) }).optional(),
+});
+
+export const wellSchema = z.looseObject({
+  casings: z
+    .array(
+      z.looseObject({
+        bore: quantity("diameter", RANGES.bore),
+        from: quantity("length", RANGES.depthOrNone),
+        to: depth,
+      }),
+    )
+    .max(20)
+    .optional(),
+  bottom: depth.optional(),
+  screen: z.looseObject({ from: depth, to: depth }).optional(),
+  static: z
+    .looseObject({ spring: depth.optional(), autumn: depth.optional(), now: depth.optional() })
+    .optional(),
+  steps: z
+    .array(
+      z.looseObject({
+        flow: quantity("flow", RANGES.flow),
+        level: depth,
+        minutes: amount("The minutes", 100_000).optional(),
+      }),
+    )
+    .max(100)
+    .optional(),
+  sleeve: quantity("diameter", RANGES.bore).optional(),
+  cables: z
+    .array(
+      z.looseObject({
+        length: stretch,
+        /** conductor, m² */
+        area: z.number().positive().max(0.01).optional(),
+        gauge: text(10).optional(),
+        ampacity: amount("The ampacity", 5000).optional(),
+      }),
+    )
+    .max(20)
+    .optional(),
+});
+
+export const pressureTankSchema = z.looseObject({
+  volume: quantity("volume", RANGES.volume).optional(),
+  preCharge: quantity("pressure", RANGES.outletPressure).optional(),
+  cutIn: quantity("pressure", RANGES.outletPressure).optional(),
+  cutOut: quantity("pressure", RANGES.outletPressure).optional(),
+  school: z.enum(["2-psi-under", "5-psi-under", "throttle-valve"]).optional(),
+});
+
+export const fieldSchema = z.looseObject({
+  outline: z
+    .array(z.tuple([z.number(), z.number()]))
+    .max(500)
+    .optional(),
+  keepOff: z
+    .array(z.array(z.tuple([z.number(), z.number()])).max(500))
+    .max(50)
+    .optional(),
+  soil: z.enum(["sand", "loam", "clay"]).optional(),
+  depth: depth.optional(),
+  spacing: z.number().min(0.1).max(1.5).optional(),
+  guns: z
+    .array(
+      z.looseObject({
+        rangeBore: quantity("diameter", RANGES.bore),
+        spreaderBore: quantity("diameter", RANGES.bore).optional(),
+        dischargeCoefficient: z.number().min(0.4).max(1).optional(),
+        leastPressure: quantity("pressure", RANGES.outletPressure).optional(),
+        greatestPressure: quantity("pressure", RANGES.outletPressure).optional(),
+        /** degrees */
+        arc: z.number().min(10).max(360).optional(),
+      }),
+    )
+    .max(50)
+    .optional(),
+  throws: z
+    .array(
+      z.looseObject({ pressure: quantity("pressure", RANGES.outletPressure), radius: stretch }),
+    )
+    .max(200)
+    .optional(),
+  cans: z
+    .array(z.looseObject({ distance: stretch, depth }))
+    .max(500)
+    .optional(),
+});

@@ -1,0 +1,136 @@
+import { proxy, type Remote, releaseProxy, wrap } from "comlink";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { ArgumentsOf, CalculationName, ResultOf } from "./calculations.ts";
+import type { CalculationsWorker } from "./calculationsWorker.ts";
+
+/** How a computation stands. An older result stays in sight, marked as such, while a newer is on its way. */
+export interface Calculation<T> {
+  kind: "working" | "done" | "failed" | "cancelled";
+  value: T | undefined;
+  /** the value belongs to earlier arguments */
+  stale: boolean;
+  /** 0 to 1 */
+  progress: number;
+  /** of one that failed */
+  error: string | undefined;
+  cancel: () => void;
+  again: () => void;
+}
+
+/** ms after the last change of the arguments before a computation begins */
+const PAUSE = 120;
+
+/**
+ * Works out a computation beside the page and again whenever its arguments change. A worker of its own for each
+ * caller: stopping one stops no other.
+ */
+export function useCalculation<N extends CalculationName>(
+  name: N,
+  args: ArgumentsOf<N>,
+): Calculation<ResultOf<N>> {
+  type State = Pick<Calculation<ResultOf<N>>, "kind" | "value" | "stale" | "progress" | "error">;
+  const [state, setState] = useState<State>({
+    kind: "working",
+    value: undefined,
+    stale: false,
+    progress: 0,
+    error: undefined,
+  });
+  const [attempt, setAttempt] = useState(0);
+  const desk = useRef<Desk | undefined>(undefined);
+  const stop = useRef<() => void>(() => undefined);
+  const latest = useRef(args);
+  latest.current = args;
+
+  useEffect(() => {
+    let gone = false;
+    const change = (patch: Partial<State>) => {
+      if (!gone) setState((before) => ({ ...before, ...patch }));
+    };
+    setState((before) => ({
+      ...before,
+      kind: "working",
+      stale: before.value !== undefined,
+      progress: 0,
+      error: undefined,
+    }));
+    let running = false;
+    const timer = setTimeout(() => {
+      running = true;
+      const mine = desk.current ?? openDesk();
+      desk.current = mine;
+      const progress = proxy((done: number) => change({ progress: done }));
+      Promise.race([mine.remote.calculate(name, latest.current, progress), mine.broken])
+        .then(
+          (value) =>
+            change({ kind: "done", value: value as ResultOf<N>, stale: false, progress: 1 }),
+          (error: Error) => {
+            // What broke once is not asked again.
+            if (!gone) drop();
+            change({ kind: "failed", error: error.message });
+          },
+        )
+        .finally(() => {
+          running = false;
+        });
+    }, PAUSE);
+    const drop = () => {
+      desk.current?.close();
+      desk.current = undefined;
+    };
+    stop.current = () => {
+      clearTimeout(timer);
+      drop();
+      change({ kind: "cancelled" });
+    };
+    return () => {
+      clearTimeout(timer);
+      // A computation nobody waits for any more is stopped, not heard out.
+      if (running) drop();
+      gone = true;
+    };
+  }, [name, attempt, ...args]);
+  useEffect(
+    () => () => {
+      desk.current?.close();
+      desk.current = undefined;
+    },
+    [],
+  );
+
+  return {
+    ...state,
+    cancel: useCallback(() => stop.current(), []),
+    again: useCallback(() => setAttempt((n) => n + 1), []),
+  };
+}
+
+interface Desk {
+  remote: Remote<CalculationsWorker>;
+  /** never answers; fails when the worker itself does, as when its file cannot be loaded */
+  broken: Promise<never>;
+  close: () => void;
+}
+
+function openDesk(): Desk {
+  const worker = new Worker(new URL("./calculationsWorker.ts", import.meta.url), {
+    type: "module",
+  });
+  const remote = wrap<CalculationsWorker>(worker);
+  const broken = new Promise<never>((_, reject) => {
+    const fail = (event: Event) =>
+      reject(new Error((event as ErrorEvent).message || "The computation could not be loaded."));
+    worker.addEventListener("error", fail);
+    worker.addEventListener("messageerror", fail);
+  });
+  // Someone may no longer be listening when it breaks.
+  broken.catch(() => undefined);
+  return {
+    remote,
+    broken,
+    close: () => {
+      remote[releaseProxy]();
+      worker.terminate();
+    },
+  };
+}
