@@ -23,7 +23,11 @@ module.exports = {
       "model/ holds pure services over documents; a table is read by Papa Parse.",
     ),
     only("library", "^(library|contract|core)/", "library/ is data for the contract."),
-    only("demo", "^(demo|library|contract|core)/", "demo/ is data for the contract."),
+    only(
+      "demo",
+      "^(demo|library|model|words|contract|core)/",
+      "demo/ is data for the contract, its readings judged as the application judges them.",
+    ),
     {
       name: "server-without-interface",
       comment: "server/ never reaches into web/ or words/.",

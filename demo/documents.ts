@@ -1,4 +1,9 @@
 import type { CollectionName } from "#contract/collections.ts";
+import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import { compareReading } from "#model/readings.ts";
+import { solveJob } from "#model/solveJob.ts";
+import { judgementOf } from "#words/comparison.ts";
 import { DEMO_TESTS } from "./fieldTests.ts";
 import { DEMO_JOBS } from "./jobs.ts";
 
@@ -10,11 +15,25 @@ export const DEMO_DOCUMENTS: { collection: CollectionName; id: string; document:
     ...readings.map(({ id: readingId, reading }) => ({
       collection: "readings" as const,
       id: readingId,
-      document: demoReading(id, reading),
+      document: demoReading(id, test.jobId, reading),
     })),
   ]),
 ];
 
-function demoReading(testId: string, reading: object): object {
-  return { format: "upright-gusher/reading", version: 2, testId, ...reading };
+/** A reading with the judgement of its day, on the job as it stood then. */
+function demoReading(testId: string, jobId: string, given: object): object {
+  const document = {
+    format: "upright-gusher/reading",
+    version: 2,
+    testId,
+    jobRevision: 1,
+    ...given,
+  };
+  const reading = readingSchema.parse(document) as ReadingDocument;
+  const job = DEMO_JOBS.find(({ id }) => id === jobId)?.job;
+  const comparison = job && compareReading(solveJob(jobSchema.parse(job) as JobDocument), reading);
+  return {
+    ...document,
+    ...(comparison && { judged: judgementOf(comparison, reading.takenAt, "metric") }),
+  };
 }

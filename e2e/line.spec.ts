@@ -182,7 +182,7 @@ test("any number opens its working, and the address opens it again", async ({ pa
   const sheet = page.getByRole("dialog");
   await expect(sheet).toContainText("Flow, normal water: 3.66 L/s");
   await expect(sheet.locator(".katex").first()).toBeVisible();
-  await expect(sheet).toContainText("They meet");
+  await expect(sheet).toContainText("Where pump and line meet");
   await expect(page).toHaveURL(/working=flow\.normal/);
   await expectAccessible(page, "[role=dialog]");
   await page.keyboard.press("Escape");

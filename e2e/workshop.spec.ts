@@ -219,11 +219,15 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await page.getByRole("button", { name: "File this reading" }).click();
   const list = page.getByRole("button", { name: "Delete this reading" });
   await expect(list).toHaveCount(2);
-  // On another pump the reading just taken is kept, and not held against the wrong curve.
+  // What was said that day stays as it was, whatever pump stands there later.
+  const rows = page.getByRole("listitem").filter({ has: list });
+  await expect(rows.last()).toContainText("Meets its curve");
+  await expect(rows.last()).toContainText("Judged that day");
   await page.goto("/jobs/ketterby-hurling-ground?part=pump");
   await page.getByRole("button", { name: "Choose Fenwicket Jet 2 in twin" }).click();
   await page.getByRole("link", { name: "Measure" }).click();
   await expect(page.getByText("Taken with another pump")).toHaveCount(1);
+  await expect(rows.last()).toContainText("Meets its curve");
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
   await expect(page.getByText("Taken with another pump")).toHaveCount(0);
   await list.last().click();

@@ -13,17 +13,21 @@ import { Trash2 } from "../ui/icons.ts";
 /** The judgement of the day it was taken; a reading that was never judged is held against today's line. */
 function whatWasSaid(solved: JobSolution, reading: ReadingDocument, units: UnitSystem) {
   const { judged, jobRevision } = reading;
+  const another = solved.kind === "solved" && takenOnAnother(solved, reading);
   if (judged) {
-    const measured = judged.sentences[0];
-    const note = jobRevision ? `Judged that day, on the job’s revision ${jobRevision}.` : undefined;
-    return { title: ACCEPTANCE[judged.acceptance], measured, note };
+    const on = jobRevision ? `, on the job’s revision ${jobRevision}` : "";
+    const since = another ? " Taken with another pump than stands there now." : "";
+    return {
+      title: ACCEPTANCE[judged.acceptance],
+      measured: judged.sentences[0],
+      note: `Judged that day${on}.${since}`,
+    };
   }
   const comparison = compareReading(solved, reading);
   if (comparison) {
     const { title, measured } = comparisonWords(comparison, units);
     return { title, measured, note: "Held against the line and pump as they are now." };
   }
-  const another = solved.kind === "solved" && takenOnAnother(solved, reading);
   return { title: another ? "Taken with another pump" : "Not compared" };
 }
 
