@@ -1,0 +1,138 @@
+import { bracketedRoot } from "../numeric/bracketedRoot.ts";
+
+/**
+ * A body of water: m³ in it at a level in m above datum, and the other way round. Both rise together; what lies
+ * under the bottom or over the rim is held at the nearer end.
+ */
+export interface WaterStore {
+  /** m above datum */
+  bottom: number;
+  rim: number;
+  volumeAt: (level: number) => number;
+  levelAt: (volume: number) => number;
+}
+
+/** Upright walls: a box, a cylinder, a room. `porosity` is the share of it that water can fill. */
+export function uprightStore(
+  bottom: number,
+  depth: number,
+  area: number,
+  porosity = 1,
+): WaterStore {
+  const open = area * porosity;
+  return {
+    bottom,
+    rim: bottom + depth,
+    volumeAt: (level) => open * held(level - bottom, depth),
+    levelAt: (volume) => bottom + held(volume / open, depth),
+  };
+}
+
+/** A round pit or basin wider at the top: diameters in m. Volume of a cone's frustum. */
+export function coneStore(
+  bottom: number,
+  depth: number,
+  bottomDiameter: number,
+  topDiameter: number,
+): WaterStore {
+  const widening = (topDiameter - bottomDiameter) / depth;
+  return inverted(bottom, depth, (h) => {
+    const top = bottomDiameter + widening * h;
+    return (Math.PI / 12) * h * (bottomDiameter ** 2 + bottomDiameter * top + top ** 2);
+  });
+}
+
+/** A pond with sloping sides: length and width of its floor in m, run of the slope over its rise. */
+export function trapezoidStore(
+  bottom: number,
+  depth: number,
+  length: number,
+  width: number,
+  slope: number,
+): WaterStore {
+  return inverted(
+    bottom,
+    depth,
+    (h) => length * width * h + (length + width) * slope * h ** 2 + (4 / 3) * slope ** 2 * h ** 3,
+  );
+}
+
+/** A lying tank: a circle's segment times its length. */
+export function lyingCylinderStore(bottom: number, diameter: number, length: number): WaterStore {
+  const r = diameter / 2;
+  return inverted(bottom, diameter, (h) => {
+    const fromCentre = Math.min(Math.max((r - h) / r, -1), 1);
+    return length * r * r * (Math.acos(fromCentre) - fromCentre * Math.sqrt(1 - fromCentre ** 2));
+  });
+}
+
+/** Areas in m² at depths in m, straight between the rows, so that volumes are exact. At least two rows. */
+export function tableStore(
+  bottom: number,
+  rows: readonly { depth: number; area: number }[],
+): WaterStore {
+  const volumes = [0];
+  for (let i = 1; i < rows.length; i++) {
+    const [a, b] = [row(rows, i - 1), row(rows, i)];
+    volumes.push((volumes[i - 1] as number) + ((a.area + b.area) / 2) * (b.depth - a.depth));
+  }
+  const first = row(rows, 0).depth;
+  const depth = row(rows, rows.length - 1).depth - first;
+  return inverted(bottom, depth, (h) => {
+    const d = h + first;
+    let i = 1;
+    while (i < rows.length - 1 && row(rows, i).depth < d) i++;
+    const [a, b] = [row(rows, i - 1), row(rows, i)];
+    const step = d - a.depth;
+    const slope = (b.area - a.area) / (b.depth - a.depth);
+    return (volumes[i - 1] as number) + a.area * step + (slope * step * step) / 2;
+  });
+}
+
+/**
+ * A pressure tank by Boyle's law: its "level" is the gauge pressure in Pa, its volume the water in it, m³. The
+ * gas was `preCharge` Pa (gauge) with the tank empty. p V = constant, on absolute pressures.
+ */
+export function pressureTankStore(
+  volume: number,
+  preCharge: number,
+  greatest: number,
+  air = 101_325,
+): WaterStore {
+  const gas = (preCharge + air) * volume;
+  return {
+    bottom: preCharge,
+    rim: greatest,
+    volumeAt: (pressure) =>
+      volume - gas / (Math.min(Math.max(pressure, preCharge), greatest) + air),
+    levelAt: (water) =>
+      Math.min(
+        Math.max(gas / Math.max(volume - water, gas / (greatest + air)) - air, preCharge),
+        greatest,
+      ),
+  };
+}
+
+function row(rows: readonly { depth: number; area: number }[], i: number) {
+  return rows[i] as { depth: number; area: number };
+}
+
+function held(value: number, most: number): number {
+  return Math.min(Math.max(value, 0), most);
+}
+
+/** A store known by its volume at a depth; the depth of a volume is sought. */
+function inverted(bottom: number, depth: number, volumeOf: (depth: number) => number): WaterStore {
+  const full = volumeOf(depth);
+  return {
+    bottom,
+    rim: bottom + depth,
+    volumeAt: (level) => volumeOf(held(level - bottom, depth)),
+    levelAt: (volume) => {
+      if (volume <= 0) return bottom;
+      if (volume >= full) return bottom + depth;
+      const off = (h: number) => volumeOf(h) - volume;
+      return bottom + bracketedRoot(off, 0, depth, -volume, full - volume, depth * 1e-12);
+    },
+  };
+}
