@@ -30,6 +30,9 @@ describe("the pump library", () => {
       expect(heads).toEqual(heads.toSorted((a, b) => b - a));
       expect(best.flow / curve.lastFlow).toBeGreaterThan(0.55);
       expect(best.flow / curve.lastFlow).toBeLessThan(0.75);
+      const powers = pump.points.map((point) => point.power ?? 0);
+      expect(powers).toEqual(powers.toSorted((a, b) => a - b));
+      expect((powers.at(-1) ?? 0) / (powers[0] ?? 1)).toBeGreaterThan(1.2);
       for (const { flow, head, power } of pump.points) {
         expect((998 * 9.80665 * flow * head) / (power ?? 0)).toBeLessThan(0.75);
       }

@@ -1,4 +1,5 @@
 import type { PumpInput } from "#contract/documents/pump.ts";
+import { GRAVITY } from "#core/quantity/constants.ts";
 
 /** The few numbers an invented pump is drawn from. SI. */
 export interface Plate {
@@ -13,23 +14,32 @@ export interface Plate {
 }
 
 const DENSITY = 998.2;
-const GRAVITY = 9.80665;
 
 /**
- * Nine points of a believable centrifugal curve: head falls with the square of flow through the
- * best-efficiency point, efficiency is a parabola through nothing, best, and nothing at twice the best
- * flow, power follows from both.
+ * Power at shut-off as a share of that at best efficiency: a small radial pump draws least there and most at
+ * run-out, along a line that is nearly straight (common practice, no source).
+ */
+const POWER_AT_SHUT_OFF = 0.6;
+
+/**
+ * Thirteen points of a believable radial pump: head falls from shut-off through the best-efficiency point, power
+ * rises straight to run-out, and efficiency, which follows from both, is best where the plate says: that fixes
+ * how the head falls. At x = Q/Q_b the head is s − (s − 1)x^m of the best, s the shut-off head over it, and the
+ * efficiency is stationary at x = 1 where m (s − 1) is the power's share at shut-off.
  */
 export function curveFromPlate(plate: Plate): PumpInput["points"] {
   const { shutoffHead, bestFlow, bestHead, runout, bestEfficiency, npshAtBest } = plate;
-  return Array.from({ length: 9 }, (_, i) => {
-    const x = (runout * i) / 8;
-    const head = shutoffHead - (shutoffHead - bestHead) * x * x;
-    // ρ g Q H / η with η = best · x (2 − x); x cancels, so that shut-off needs no special case.
-    const power = (DENSITY * GRAVITY * bestFlow * head) / (bestEfficiency * (2 - x));
+  const droop = shutoffHead / bestHead - 1;
+  const exponent = Math.min(Math.max(POWER_AT_SHUT_OFF / droop, 1.1), 3);
+  const atShutOff = exponent * droop;
+  const bestPower = (DENSITY * GRAVITY * bestFlow * bestHead) / bestEfficiency;
+  return Array.from({ length: 13 }, (_, i) => {
+    const x = (runout * i) / 12;
+    const head = shutoffHead - (shutoffHead - bestHead) * x ** exponent;
+    const power = bestPower * (atShutOff + (1 - atShutOff) * x);
     return {
       flow: round(x * bestFlow, 4),
-      head: round(head, 3),
+      head: round(head, 4),
       power: round(power, 3),
       ...(npshAtBest !== undefined && { npshRequired: round(npshAtBest * (0.6 + 0.4 * x * x), 2) }),
     };

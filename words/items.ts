@@ -19,7 +19,7 @@ export function itemName(path: readonly PathItem[], id: string, system: UnitSyst
   if (!found || !item) return "the line";
   switch (item.kind) {
     case "pipe":
-      return `${format(item.length, "length", system)} of ${stockName(item.stock)}`;
+      return `${format(item.length, "length", system)} of ${stockName(item.stock)}${item.age ? `, ${AGES[item.age]}` : ""}`;
     case "fitting": {
       const label = findFitting(item.fitting)?.label ?? `unknown fitting “${item.fitting}”`;
       const size = sizeOfFitting(found.list, found.index)?.nominal;
@@ -42,6 +42,8 @@ export function itemName(path: readonly PathItem[], id: string, system: UnitSyst
       return `${item.purpose === "leak" ? "Leak" : "Vent hole"}, ${formatSize(item.bore, system, "nearest")}`;
   }
 }
+
+const AGES = { new: "new", aged: "old" } as const;
 
 /** How far a valve is open, as it is said. */
 export function openingName(opening: number): string {

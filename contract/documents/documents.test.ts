@@ -72,9 +72,10 @@ describe("documents of version 1", () => {
       for (const at of ["low", "normal", "high"] as const) {
         const { staticHead, running } = now.solution.cases[at];
         expect(staticHead).toBeCloseTo(solved[at].staticHead ?? Number.NaN, 9);
-        // Curves are drawn a little better between their points since.
+        // Since then curves are drawn better between their points, metric PE has its mean bore and spiral hose
+        // its ribs: the duty moves by so much and no more.
         const near = (value: number, then: number | undefined) =>
-          expect(Math.abs(value / (then ?? 0) - 1)).toBeLessThan(0.01);
+          expect(Math.abs(value / (then ?? 0) - 1)).toBeLessThan(0.02);
         near(running?.duty.flow ?? 0, solved[at].flow);
         near(running?.duty.head ?? 0, solved[at].head);
         near(running?.state.delivered ?? 0, solved[at].delivered);

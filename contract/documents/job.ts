@@ -106,6 +106,8 @@ const pipeSchema = z.looseObject({
   stock: stockId,
   length: quantity("length", RANGES.length),
   rise: quantity("length", RANGES.rise),
+  /** as its family is usually found when absent */
+  age: z.enum(["new", "aged"]).optional(),
 });
 
 const fittingSchema = z.looseObject({

@@ -6,8 +6,11 @@ import {
   taperCoefficient,
 } from "../fitting/resistance.ts";
 import { throttleCoefficient } from "../fitting/throttle.ts";
+import { waterAt } from "../fluid/water.ts";
+import { darcyWeisbachLoss } from "../pipe/darcyWeisbach.ts";
+import { hazenWilliamsLoss } from "../pipe/hazenWilliams.ts";
 import { type FittingStock, findFitting } from "./fittings.ts";
-import { findPipeStock, nextSizeUp, PIPE_STOCK, pressureRatingAt } from "./pipes.ts";
+import { FAMILIES, findPipeStock, nextSizeUp, PIPE_STOCK, pressureRatingAt } from "./pipes.ts";
 
 const INCH = 0.0254;
 const PSI = 6894.757;
@@ -37,6 +40,36 @@ describe("pipe stock", () => {
     ["pe-sidr15-1-1-4in", 1.38],
   ])("%s is %f in inside", (id, inches) => {
     expect((findPipeStock(id)?.bore ?? 0) / INCH).toBeCloseTo(inches, 3);
+  });
+
+  // The two schools describe one pipe: at 1.5 m/s in the bores a family is laid in, new and old alike.
+  it.each(Object.entries(FAMILIES))("%s: ε and C say the same of it", (name, { surfaces }) => {
+    const water = waterAt(288.15);
+    const bores = PIPE_STOCK.filter(
+      ({ family, bore }) => family === name && bore > 0.015 && bore < 0.12,
+    );
+    for (const { roughness, hazenWilliamsC } of Object.values(surfaces)) {
+      const ratios = bores.map(({ bore }) => {
+        const run = { length: 100, bore, roughness, hazenWilliamsC };
+        const flow = 1.5 * (Math.PI / 4) * bore ** 2;
+        return hazenWilliamsLoss(run, flow) / darcyWeisbachLoss(run, flow, water);
+      });
+      const mean = ratios.reduce((sum, ratio) => sum + ratio, 0) / ratios.length;
+      expect(Math.abs(mean - 1)).toBeLessThan(0.08);
+    }
+    expect(surfaces.aged.roughness).toBeGreaterThan(surfaces.new.roughness);
+    expect(surfaces.aged.hazenWilliamsC).toBeLessThan(surfaces.new.hazenWilliamsC);
+  });
+
+  it("metric plastic has its mean bore, not the widest its standard lets through", () => {
+    for (const [id, outside, wall] of [
+      ["pe100-sdr11-63mm", 63, 5.8],
+      ["pvc-u-pn16-63mm", 63, 4.7],
+    ] as const) {
+      const bore = (findPipeStock(id)?.bore ?? 0) * 1000;
+      expect(bore).toBeLessThan(outside - 2 * wall);
+      expect(bore).toBeGreaterThan(outside - 2 * (1.1 * wall + 0.2));
+    }
   });
 
   it("knows the next size of the same family, and where the family ends", () => {
@@ -98,6 +131,13 @@ describe("fittings", () => {
       expect(extra[0]).toBe(0);
       expect(extra).toEqual(extra.toSorted((a, b) => a - b));
       expect(throttleCoefficient(valve, 0.05, 0)).toBe(Number.POSITIVE_INFINITY);
+    }
+    // Towards shut the resistance grows like 1/opening²: a gate one per cent open passes next to nothing.
+    for (const id of ["gate-valve", "ball-valve", "globe-valve"]) {
+      const valve = findFitting(id) as FittingStock;
+      const k = (opening: number) => throttleCoefficient(valve, 0.05, opening);
+      expect(k(0.01) / k(0.02)).toBeCloseTo(4, 1);
+      expect(k(0.01)).toBeGreaterThan(5000);
     }
     // Perry's handbook, from memory: a gate valve half open has K 4.5, a quarter open 24.
     const gate = findFitting("gate-valve") as FittingStock;

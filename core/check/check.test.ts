@@ -3,10 +3,25 @@ import { describe, expect, it } from "vitest";
 import { FITTING_STOCK } from "../catalogue/fittings.ts";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { resultOf } from "../formula/formula.ts";
-import { solveLine } from "../hydraulics/solveLine.ts";
+import type { PumpState } from "../hydraulics/boundary.ts";
+import { solveLine, stateOf } from "../hydraulics/solveLine.ts";
 import type { Line, PathItem } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
-import { pipe } from "../test/fixtures.ts";
+import {
+  check,
+  hole,
+  judged,
+  levels,
+  lineOf,
+  one,
+  open,
+  pipe,
+  pumpOf,
+  set,
+  solved as solvedOf,
+  split,
+} from "../test/fixtures.ts";
+import { drawNetwork } from "../test/randomNetworks.ts";
 import type { Severity } from "./check.ts";
 import { type CheckCode, checkContext, judge, judgementDerivation } from "./registry.ts";
 
@@ -281,6 +296,306 @@ describe("every verdict, where it bites", () => {
     const codes = verdicts({ discharge: [pipe("d", "pvc-sch40-1in", 20, 6)] }).map((v) => v.code);
     expect(codes).not.toContain("discharge-velocity");
   });
+});
+
+/** A pit with a submersible, its water between two levels, and a riser that may hold anything. */
+const pit = (riser: PathItem[], low = -1, over: Partial<Line> = {}) =>
+  lineOf([set("p", "sub"), ...riser, pipe("r", "pvc-sch40-2in", 12, 6), open("o")], {
+    source: { kind: "open", level: levels(low, low + 0.5, low + 1), intake: -1.2 },
+    ...over,
+  });
+const sub = pumpOf("sub", 18, 0.006, { submersible: true });
+const find = (line: Line, code: CheckCode, pumps = [one, sub]) =>
+  judged(line, pumps).find((judgement) => judgement.code === code);
+
+describe("what is said of the numbers, where it should flip", () => {
+  it("names the worst water and not the mildest", () => {
+    // 4.35 m short at low water, 1.2 m less at high: the low one is said.
+    const line = lineOf([set("p"), pipe("d", "pvc-sch40-2in", 60, 45.35), open("o")], {
+      source: { kind: "open", level: levels(0, 0.6, 1.2), intake: -1 },
+    });
+    const short = find(line, "cannot-lift");
+    expect(short?.at).toBe("low");
+    expect(short?.value).toBeCloseTo(4.35, 6);
+    const uncovered = lineOf([set("p"), pipe("d", "pvc-sch40-2in", 20, 8), open("o")], {
+      source: { kind: "open", level: levels(-1, 0, 1), intake: 0.5 },
+    });
+    expect(find(uncovered, "intake-uncovered")).toMatchObject({ at: "low", value: 1.5 });
+    // Checks without a limit too: most water is lost through a hole where the head over it is most.
+    const leak = pit([hole("h", "leak")], -1);
+    const flows = Object.values(solvedOf(leak, [one, sub]).cases).map(
+      ({ running }) => running?.state.lost[0]?.flow,
+    );
+    expect(find(leak, "hole-wastes")?.value).toBe(Math.max(...flows.map((flow) => flow ?? 0)));
+  });
+
+  it("says friction where the pump could lift but not push", () => {
+    const droop = pumpOf("droop", 20, 0.004);
+    droop.points = [
+      { flow: 0, head: 14 },
+      { flow: 0.002, head: 22 },
+      { flow: 0.004, head: 12 },
+    ];
+    const line = (rise: number) =>
+      lineOf([set("p", "droop"), pipe("d", "pvc-sch40-1in", 80, rise), open("o")]);
+    const pushed = find(line(22.4), "cannot-lift", [droop]);
+    expect(pushed?.code === "cannot-lift" && pushed.facts.short).toBe("friction");
+    const high = find(line(30), "cannot-lift", [droop]);
+    expect(high?.code === "cannot-lift" && high.facts.short).toBe("static-head");
+  });
+
+  it("a pipe in the well's water feels only the difference, and both pressures are said", () => {
+    const well = (standing: number) =>
+      lineOf(
+        [
+          set("p", "deep"),
+          check("c"),
+          pipe("drop", "pe-sidr15-1-1-4in", 60, 60),
+          pipe("run", "pe-sidr15-1-1-4in", 20),
+          open("o"),
+        ],
+        {
+          source: {
+            kind: "well",
+            level: levels(standing),
+            intake: -60,
+            drawdown: { linear: 0, quadratic: 0 },
+          },
+        },
+      );
+    const deep = pumpOf("deep", 70, 0.003, { submersible: true });
+    const drawn = find(well(-58), "pressure-rating", [deep]);
+    const full = find(well(-10), "pressure-rating", [deep]);
+    if (drawn?.code !== "pressure-rating" || full?.code !== "pressure-rating") throw new Error();
+    const metres = (pascal: number) =>
+      pascal / (solvedOf(well(-10), [deep]).water.density * 9.80665);
+    // Dead-headed at the pump: 70 m of pump; the 50 m of water outside the pipe push back.
+    expect(metres(full.value)).toBeCloseTo(70, 1);
+    expect(metres(drawn.value)).toBeCloseTo(70, 1);
+    expect(full.facts.inWater).toBe(true);
+    expect(full.facts.running).toBeLessThan(full.value);
+  });
+
+  it("judges a vent hole by where it is: between each pump and its own check valve", () => {
+    expect(find(pit([hole("h"), check("c")]), "hole-misplaced")).toBeUndefined();
+    expect(find(pit([check("c"), hole("h")]), "hole-misplaced")).toMatchObject({
+      severity: "watch",
+      facts: { why: "above-check" },
+    });
+    expect(find(pit([hole("h")]), "hole-misplaced")).toMatchObject({ facts: { why: "no-check" } });
+    // A second pump beside it, each with a check valve of its own, and the old hole above both.
+    const own = (id: string): PathItem[] => [
+      set(id, "sub"),
+      check(`c-${id}`),
+      pipe(`d-${id}`, "pvc-sch40-2in", 1, 1),
+    ];
+    const pair = lineOf([
+      split("s", own("a"), own("b")),
+      hole("h"),
+      pipe("r", "pvc-sch40-2in", 12, 5),
+      open("o"),
+    ]);
+    expect(find(pair, "hole-misplaced")).toMatchObject({
+      itemId: "h",
+      facts: { why: "above-check" },
+    });
+    const codes = (line: Line) =>
+      judged(line, [one, sub])
+        .filter(({ severity }) => severity === "good")
+        .map(({ itemId }) => itemId);
+    expect(codes(pit([check("c"), hole("h")]))).toContain("h");
+  });
+
+  it("warns of an air lock in a pit pumped down to its intake, and not in a well or under water", () => {
+    expect(find(pit([check("c")], -1.15), "air-lock")?.severity).toBe("watch");
+    expect(find(pit([hole("h"), check("c")], -1.15), "air-lock")).toBeUndefined();
+    expect(find(pit([check("c"), hole("h")], -1.15), "air-lock")?.severity).toBe("watch");
+    expect(find(pit([check("c")], -0.9), "air-lock")).toBeUndefined();
+    expect(find(pit([], -1.15), "air-lock")).toBeUndefined();
+    const well = pit([check("c")], -1.15, {
+      source: {
+        kind: "well",
+        level: levels(-1.15),
+        intake: -1.2,
+        drawdown: { linear: 0, quadratic: 0 },
+      },
+    });
+    expect(find(well, "air-lock")).toBeUndefined();
+  });
+
+  it("an open drain on a pumped main floods where the head line stands over its rim, and is not delivered", () => {
+    const joined = (rim: number) =>
+      lineOf([
+        set("p"),
+        pipe("m", "pvc-sch40-1-1-2in", 12, 3),
+        split(
+          "s",
+          [
+            pipe("b", "pvc-sch40-2in", 2, rim - 2),
+            { kind: "outlet", id: "gully", outlet: { type: "drain" } },
+          ],
+          [pipe("on", "pvc-sch40-1-1-4in", 40, 4)],
+        ),
+        open("o"),
+      ]);
+    const line = joined(2.5);
+    const flood = find(line, "drain-floods");
+    expect(flood?.severity).toBe("stop");
+    const { state } = solvedOf(line).cases.normal.running ?? { state: undefined };
+    expect(state?.delivered).toBeCloseTo(state?.byOutlet[1] ?? Number.NaN, 12);
+    expect((state?.byOutlet[0] ?? 0) + (state?.delivered ?? 0)).toBeGreaterThan(
+      state?.delivered ?? 0,
+    );
+    expect(
+      judged(line, [one, sub], 1).find(({ code }) => code === "wanted-flow")?.value,
+    ).toBeLessThan((state?.byPump[0] ?? 0) * 0.99);
+  });
+
+  it.each<[string, Partial<Line>, PathItem[], Partial<Pump>, string | undefined]>([
+    ["a dry pump in the water", {}, [], {}, "dry-pump-under-water"],
+    ["a submersible in the water", {}, [], { submersible: true }, undefined],
+    ["a dry pump drawing from above", {}, [pipe("s", "suction-hose-2in", 4, 3)], {}, undefined],
+    ["a dry pump beside a tank", {}, [pipe("s", "pvc-sch40-2in", 2, 0)], {}, undefined],
+    [
+      "the same down in the pit",
+      { site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1, standsAt: "pit" } },
+      [pipe("s", "pvc-sch40-2in", 2, 0)],
+      {},
+      "dry-pump-under-water",
+    ],
+    [
+      "a dry pump in a well",
+      {
+        source: {
+          kind: "well",
+          level: levels(0),
+          intake: -1,
+          drawdown: { linear: 0, quadratic: 0 },
+        },
+      },
+      [pipe("s", "pvc-sch40-2in", 2, 0)],
+      {},
+      "dry-pump-in-casing",
+    ],
+    ["an engine in a pit", {}, [], { drive: "engine" }, "engine-in-pit"],
+    [
+      "an engine indoors",
+      { site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1, standsAt: "indoors" } },
+      [pipe("s", "suction-hose-2in", 4, 3)],
+      { drive: "engine" },
+      "engine-indoors",
+    ],
+    [
+      "an engine on the bank",
+      { site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1, standsAt: "bank" } },
+      [pipe("s", "suction-hose-2in", 4, 3)],
+      { drive: "engine" },
+      undefined,
+    ],
+    [
+      "a submersible behind a suction pipe",
+      {},
+      [pipe("s", "suction-hose-2in", 4, 0.5)],
+      { submersible: true },
+      "submersible-behind-suction",
+    ],
+  ])("%s", (_what, over, suction, plate, why) => {
+    const line = lineOf(
+      [...suction, set("p"), pipe("d", "pvc-sch40-2in", 40, 12), open("o")],
+      over,
+    );
+    const found = find(line, "pump-placement", [{ ...one, ...plate }]);
+    expect(found?.code === "pump-placement" ? found.facts.why : undefined).toBe(why);
+    if (why) expect(found?.severity).toBe("stop");
+  });
+});
+
+it("comparing hoses, a main drives a line without a pump; mains and a well are sources like any other", () => {
+  const mains = lineOf([pipe("h", "garden-hose-18mm", 30), open("o")], {
+    source: { kind: "mains", intake: 0, pressure: 300_000, openFlow: 0.5e-3 },
+  });
+  const flow = solvedOf(mains).cases.normal.running?.state.delivered ?? 0;
+  expect(flow).toBeGreaterThan(1e-4);
+  expect(flow).toBeLessThan(0.5e-3);
+  const boosted = lineOf([set("p"), pipe("h", "garden-hose-18mm", 30), open("o")], {
+    source: mains.source,
+  });
+  expect(
+    solvedOf(boosted, [pumpOf("one", 20, 0.002)]).cases.normal.running?.state.delivered,
+  ).toBeGreaterThan(flow);
+  // s = B Q + C Q²: the pump lifts from the level its own flow draws the well down to.
+  const drawdown = { linear: 800, quadratic: 4e5 };
+  const well = lineOf([set("p"), pipe("d", "pvc-sch40-2in", 60, 20), open("o")], {
+    source: { kind: "well", level: levels(0), intake: -30, drawdown },
+  });
+  const running = solvedOf(well, [pumpOf("one", 60, 0.012, { submersible: true })]).cases.normal
+    .running;
+  const q = running?.duty.flow ?? 0;
+  const surface = running?.state.nodeHeads[solvedOf(well).line.intakeNode] ?? 0;
+  expect(-surface).toBeCloseTo(drawdown.linear * q + drawdown.quadratic * q * q, 9);
+  const free = lineOf([set("p"), pipe("d", "pvc-sch40-2in", 60, 20), open("o")], {
+    source: { kind: "open", level: levels(0), intake: -30 },
+  });
+  expect(
+    solvedOf(free, [pumpOf("one", 60, 0.012)]).cases.normal.running?.duty.flow,
+  ).toBeGreaterThan(q);
+});
+
+it("one pump may be off while the other runs, and passes water back unless a check valve holds it", () => {
+  const beside = (held: boolean) =>
+    lineOf([
+      split(
+        "s",
+        ...["p", "q"].map((id) => [
+          set(id),
+          ...(held ? [check(`c-${id}`)] : []),
+          pipe(`d-${id}`, "pvc-sch40-2in", 3, 2),
+        ]),
+      ),
+      pipe("d", "pvc-sch40-3in", 60, 10),
+      open("o"),
+    ]);
+  const alone = (held: boolean) => {
+    const { model, boundaries, states } = solvedOf(beside(held));
+    const result = model.solve(boundaries.normal, [states[0] as PumpState, { kind: "stopped" }]);
+    if (result.kind === "not-balanced") throw new Error("not balanced");
+    expect(result.outcomes[1]?.kind).toBe("stopped");
+    return stateOf(result);
+  };
+  expect(alone(true)?.byPump[1]).toBeCloseTo(0, 8);
+  expect(alone(true)?.delivered).toBeGreaterThan(1e-3);
+  expect(alone(false)?.byPump[1]).toBeLessThan(-1e-3);
+  expect(alone(false)?.delivered ?? 0).toBeLessThan(alone(true)?.delivered ?? 0);
+});
+
+it("every check is found somewhere, and its number derived", () => {
+  const found = new Set<CheckCode>();
+  const hear = (line: Line, pumps: Pump[], wanted?: number) => {
+    const context = checkContext(solvedOf(line, pumps), line, wanted);
+    for (const judgement of judge(context)) {
+      found.add(judgement.code);
+      const derivation = judgementDerivation(judgement, context);
+      expect(derivation.length).toBeGreaterThan(0);
+      expect([judgement.code, near(resultOf(derivation), judgement.value)]).toEqual([
+        judgement.code,
+        true,
+      ]);
+    }
+  };
+  for (let seed = 0; seed < 150; seed++) {
+    const { line, pumps } = drawNetwork(seed);
+    hear(line, pumps, 0.004);
+  }
+  hear(pit([check("c"), hole("h")], -1.15), [one, sub]);
+  expect([...found]).toEqual(
+    expect.arrayContaining([
+      "branch-runs-back",
+      "outlet-dry",
+      "hole-wastes",
+      "air-lock",
+      "hole-misplaced",
+    ]),
+  );
 });
 
 /** Whether a derivation ends with the number it is of. */

@@ -6,7 +6,7 @@ import { lossCoefficient } from "./resistance.ts";
  * `opening` 0 … 1; infinite when shut, zero when open and for fittings that are no valves.
  *
  * Gate valve (travel of the gate) and plug or ball valve (turn of the handle): tables of measured K in
- * Perry's Chemical Engineers' Handbook, from memory; between the rows ln K is drawn straight. Globe and
+ * Perry's Chemical Engineers' Handbook, from memory; between the rows ln K is drawn straight, below them K ∝ 1/opening². Globe and
  * angle valve: flow coefficient in proportion to the opening, K ∝ 1/opening², the linear characteristic.
  */
 export function throttleCoefficient(fitting: FittingStock, bore: number, opening: number): number {
@@ -16,8 +16,11 @@ export function throttleCoefficient(fitting: FittingStock, bore: number, opening
     return lossCoefficient(fitting, bore) * (1 / opening ** 2 - 1);
   }
   const table = EXTRA[fitting.throttles];
+  const [least, most] = table.at(-1) as Row;
+  // Below the last row the way left is as wide as the opening: K ∝ 1/opening², towards shut without end.
+  if (opening < least) return most * (least / opening) ** 2;
   const after = table.findIndex(([row]) => row <= opening);
-  const i = after < 0 ? table.length - 1 : Math.max(after, 1);
+  const i = Math.max(after, 1);
   const [upper, lower] = [table[i - 1], table[i]] as [Row, Row];
   const part = (opening - lower[0]) / (upper[0] - lower[0]);
   return Math.exp(Math.log(lower[1]) + part * (Math.log(upper[1]) - Math.log(lower[1])));

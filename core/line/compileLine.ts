@@ -1,5 +1,5 @@
 import { type FittingStock, findFitting } from "../catalogue/fittings.ts";
-import { findPipeStock, type PipeStock } from "../catalogue/pipes.ts";
+import { findPipeStock, type PipeAge, type PipeStock, surfaceOf } from "../catalogue/pipes.ts";
 import {
   boreChangeCoefficient,
   equivalentLength,
@@ -142,7 +142,7 @@ export function compileLine(line: Line): Compilation {
             refuse("rise-exceeds-length", item.id);
           }
           enter(here, item.id, stock);
-          const run = runOf(stock, item.length);
+          const run = runOf(stock, item.length, item.age);
           const piece = {
             itemId: item.id,
             kind: "pipe",
@@ -466,9 +466,9 @@ function isReducer({ fitting }: FittingItem): boolean {
 
 const ENDS_A_SIZE: ReadonlySet<PathItem["kind"]> = new Set(["pump", "outlet", "split"]);
 
-function runOf(stock: PipeStock, length: number): PipeRun {
-  const { bore, roughness, hazenWilliamsC } = stock;
-  return { length, bore, roughness, hazenWilliamsC };
+function runOf(stock: PipeStock, length: number, age?: PipeAge): PipeRun {
+  const { roughness, hazenWilliamsC } = age ? surfaceOf(stock, age) : stock;
+  return { length, bore: stock.bore, roughness, hazenWilliamsC };
 }
 
 function inOrder({ low, normal, high }: Levels): boolean {

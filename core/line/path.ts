@@ -1,3 +1,5 @@
+import type { PipeAge } from "../catalogue/pipes.ts";
+
 /**
  * The water's path: a list of what the water meets, in order, from the source to the outlet.
  * Heights are elevations in m above the job's datum; rises are positive upwards.
@@ -21,6 +23,8 @@ export interface PipeItem {
   length: number;
   /** m, end above start */
   rise: number;
+  /** how its wall is taken; as its family is usually found when absent */
+  age?: PipeAge | undefined;
 }
 
 /** One or more equal fittings. They take the size of the pipe beside them unless `stock` names one. */

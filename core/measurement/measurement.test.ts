@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { solveLine } from "../hydraulics/solveLine.ts";
+import type { CompiledLine } from "../line/compiledLine.ts";
 import type { Line } from "../line/path.ts";
 import { pumpCurve } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
@@ -219,5 +220,79 @@ describe("measured against rated", () => {
     expect(flowAtHead(curve, 24 - 0.8 * 9)).toBeCloseTo(0.003, 9);
     expect(flowAtHead(curve, 25)).toBe("above-shutoff");
     expect(flowAtHead(curve, 1)).toBe("below-last-head");
+  });
+});
+
+describe("a gauge away from the pump", () => {
+  const vent = { kind: "orifice", id: "vent", purpose: "vent-hole", bore: 0.006 } as const;
+  const reducer = { kind: "fitting", id: "r", fitting: "reducer-tapered", count: 1 } as const;
+  /** A perfect reading with the gauge after an item, taken from the running line itself. */
+  function perfect(path: Line["path"], afterItemId: string, over: Partial<Line> = {}) {
+    const drawn = { ...line, ...over, path };
+    const given = solveLine(drawn, [pump]);
+    if (given.kind !== "solved") throw new Error(JSON.stringify(given.diagnostics));
+    const found = given.solution;
+    const at = found.cases.normal.running;
+    if (!at) throw new Error("must run");
+    const index = (found.line.passed.get(afterItemId) ?? 0) - 1;
+    const last = found.line.segments[index];
+    const next = found.line.segments[index + 1];
+    // The head line gives the pressure in the pipe the gauge stands in, past the item.
+    let head = at.state.nodeHeads[found.line.pumps[0]?.outlet ?? 0] as number;
+    for (let i = found.line.pumps[0] ? firstAfterPump(found.line) : 0; i <= index; i++) {
+      head -= at.ledger.find(({ segment }) => segment === i)?.head ?? 0;
+    }
+    const own = last?.kind === "bore-change" ? next : last;
+    const flow = at.state.bySegment[afterItemId === "vent" ? index + 1 : index] as number;
+    const velocity = (4 * flow) / (Math.PI * (own?.stock?.bore ?? 1) ** 2);
+    const elevation = last?.endElevation ?? 0;
+    const pressure =
+      (head - elevation - velocity ** 2 / (2 * GRAVITY)) * found.water.density * GRAVITY;
+    const taken: Reading = {
+      flow: { method: "meter", flow: at.state.delivered, tolerance: 0.01 },
+      discharge: { pressure, fullScale: 4e5, accuracyClass: 0.01, elevation, afterItemId },
+      suction: { kind: "water-level", level: 0, tolerance: 0.02 },
+    };
+    const compared = compareWithRated(found.model, pump, taken, at.state.lost);
+    return { made: at.duty.head, compared };
+  }
+  const firstAfterPump = (own: CompiledLine) =>
+    own.stretches.find(({ from }) => from === own.pumps[0]?.outlet)?.start ?? 0;
+  const [suction, set_, d1, elbows, d2, out] = line.path as [
+    Line["path"][number],
+    Line["path"][number],
+    Line["path"][number],
+    Line["path"][number],
+    Line["path"][number],
+    Line["path"][number],
+  ];
+  const wide = { kind: "pipe", id: "wide", stock: "pvc-sch40-3in", length: 3, rise: 0.5 } as const;
+
+  it.each<[string, Line["path"], string]>([
+    ["after the elbows", [suction, set_, d1, elbows, d2, out], "e"],
+    ["after a hole", [suction, set_, d1, vent, elbows, d2, out], "vent"],
+    ["past a hole and the run after it", [suction, set_, d1, vent, elbows, d2, out], "d2"],
+    ["after a reducer that widens", [suction, set_, d1, reducer, wide, out], "r"],
+    ["after a widening", [suction, set_, d1, wide, out], "wide"],
+  ])("%s, finds the pump's head", (_where, path, after) => {
+    const { made, compared } = perfect(path, after);
+    expect(compared?.gaugeMisplaced).toBe(false);
+    expect(compared?.head.value).toBeCloseTo(made, 4);
+  });
+
+  it("counts the pressure in a closed source tank when suction is known by its level", () => {
+    const source = {
+      kind: "tank",
+      level: { low: 0, normal: 0, high: 0 },
+      intake: -1,
+      gasPressure: 40_000,
+    } as const;
+    const { made, compared } = perfect([suction, set_, d1, elbows, d2, out], "e", { source });
+    expect(compared?.head.value).toBeCloseTo(made, 4);
+  });
+
+  it("is not judged by where nobody knows it stands", () => {
+    const { compared } = perfect([suction, set_, d1, elbows, d2, out], "gone");
+    expect(compared).toMatchObject({ gaugeMisplaced: true, acceptance: "cannot-tell" });
   });
 });

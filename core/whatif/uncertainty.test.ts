@@ -79,6 +79,26 @@ describe("the band of a duty", () => {
     expect(band.flow.high - band.flow.low).toBeGreaterThan(0.6 * (corner(1) - corner(-1)));
   });
 
+  it("moves the level of a receiving tank as well as the source's", () => {
+    const level = { low: 11, normal: 11, high: 11 };
+    const into: Line = {
+      ...line,
+      path: line.path.with(-1, { kind: "outlet", id: "o", outlet: { type: "submerged", level } }),
+    };
+    const width = (given: Line) => {
+      const { flow } = bandOf(given, [exact], { ...NONE, level: 1.5 }, 400);
+      return flow.high - flow.low;
+    };
+    // Two levels in doubt make a wider band than one.
+    expect(width(into)).toBeGreaterThan(1.1 * width(line));
+  });
+
+  it("says how far it has got", () => {
+    const heard: number[] = [];
+    bandOf(line, [pump], USUAL_DOUBT, 200, (done) => heard.push(done));
+    expect(heard).toEqual([0, 50, 100, 150]);
+  });
+
   it("is not claimed where the pump does not settle", () => {
     const weak = { ...pump, points: pump.points.map((p) => ({ ...p, head: p.head / 4 })) };
     expect(dutyBand(line, [weak], USUAL_DOUBT, 100)).toMatchObject({

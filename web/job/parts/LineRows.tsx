@@ -16,6 +16,7 @@ import { CSS } from "@dnd-kit/utilities";
 import { useEffect, useRef } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
+import { FAMILIES, findPipeStock, type PipeAge } from "#core/catalogue/pipes.ts";
 import type { Diagnostic } from "#core/line/diagnostic.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { newId } from "../../api/client.ts";
@@ -191,6 +192,14 @@ function LineRow({
                 ...(item.kind === "pipe"
                   ? [
                       {
+                        name:
+                          ageOf(item) === "aged" ? "Take it as new pipe" : "Take it as old pipe",
+                        onSelect: () =>
+                          editItem<"pipe">(item.id, {
+                            age: ageOf(item) === "aged" ? "new" : "aged",
+                          }),
+                      },
+                      {
                         name: "Cut in two",
                         icon: <Scissors size={16} aria-hidden />,
                         onSelect: () => replaceItem(item.id, halves),
@@ -221,6 +230,11 @@ function LineRow({
       )}
     </li>
   );
+}
+
+function ageOf({ age, stock }: Extract<JobPathItem, { kind: "pipe" }>): PipeAge | undefined {
+  const family = findPipeStock(stock)?.family;
+  return age ?? (family && FAMILIES[family].usual);
 }
 
 function withNewIds(item: JobPathItem): JobPathItem {
