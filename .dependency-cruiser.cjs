@@ -1,5 +1,5 @@
 /**
- * Arrows point one way: web → model → core, server → model, contract → core, words → contract. Packages and
+ * Arrows point one way: web → model → words → contract → core, and server → model. Packages and
  * Node.js's own modules are seen too: what a folder may import is all it may import.
  */
 const only = (from, to, comment) => ({
@@ -19,7 +19,7 @@ module.exports = {
     only("words", "^(words|contract|core)/", "words/ puts core's codes into sentences."),
     only(
       "model",
-      `^(model|contract|core)/|${packages("papaparse", "@types/papaparse")}`,
+      `^(model|words|contract|core)/|${packages("papaparse", "@types/papaparse")}`,
       "model/ holds pure services over documents; a table is read by Papa Parse.",
     ),
     only("library", "^(library|contract|core)/", "library/ is data for the contract."),

@@ -4,10 +4,8 @@ import { checkContext, type Judgement, judge, judgementDerivation } from "#core/
 import { type Subject as DutySubject, dutyDerivation } from "#core/formula/duty.ts";
 import type { Derivation } from "#core/formula/formula.ts";
 import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
-import { lineModel, type Solution, solveModel } from "#core/hydraulics/solveLine.ts";
+import { lineModel, type Refused, type Solution, solveModel } from "#core/hydraulics/solveLine.ts";
 import type { CompiledLine } from "#core/line/compiledLine.ts";
-import { compileLine } from "#core/line/compileLine.ts";
-import type { Diagnostic } from "#core/line/diagnostic.ts";
 import { type SizeUp, sizeUps } from "#core/whatif/sizeUp.ts";
 
 /** Everything the application says about a job, from its document alone. The line is compiled once, here. */
@@ -18,16 +16,13 @@ export type JobSolution =
       judgements: Judgement[];
       sizeUps: SizeUp[];
     }
-  /** `sketch` is as much of the line as can be drawn */
-  | { kind: "refused"; diagnostics: Diagnostic[]; sketch: CompiledLine };
+  | Refused;
 
 export function solveJob(job: JobDocument): JobSolution {
   const ready = lineModel(job, job.pumps);
-  const result = ready.kind === "ready" ? solveModel(ready, job) : ready;
-  if (ready.kind === "refused" || result.kind === "refused") {
-    const { diagnostics } = result.kind === "refused" ? result : { diagnostics: [] };
-    return { kind: "refused", diagnostics, sketch: sketchOf(job) };
-  }
+  if (ready.kind === "refused") return ready;
+  const result = solveModel(ready, job);
+  if (result.kind === "refused") return result;
   const { solution } = result;
   return {
     kind: "solved",
@@ -35,11 +30,6 @@ export function solveJob(job: JobDocument): JobSolution {
     judgements: judge(contextOf(solution, job)),
     sizeUps: sizeUps(ready, job, job.pumps, "normal"),
   };
-}
-
-function sketchOf(job: JobDocument): CompiledLine {
-  const compilation = compileLine(job);
-  return compilation.kind === "compiled" ? compilation.line : compilation.sketch;
 }
 
 /** The line a drawing shows, solved or not. */

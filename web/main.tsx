@@ -5,37 +5,44 @@ import "@fontsource/barlow-condensed/latin-500.css";
 import "@fontsource/barlow-condensed/latin-600.css";
 import "./styles.css";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { lazy, StrictMode, Suspense } from "react";
+import { type ComponentType, lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { queries } from "./api/queries.ts";
 import { Frame } from "./app/Frame.tsx";
-import { HosesPage } from "./hoses/HosesPage.tsx";
-import { JobPage } from "./job/JobPage.tsx";
 import { JobsPage } from "./jobs/JobsPage.tsx";
-import { PumpEditPage } from "./pumps/PumpEditPage.tsx";
-import { PumpsPage } from "./pumps/PumpsPage.tsx";
 import { Empty, Loading } from "./ui/Notices.tsx";
 
-const PumpPage = lazy(() => import("./pumps/PumpPage.tsx"));
+/** A page that is fetched when it is first gone to. */
+function page(what: string, load: () => Promise<{ default: ComponentType }>) {
+  const Page = lazy(load);
+  return (
+    <Suspense fallback={<Loading what={what} />}>
+      <Page />
+    </Suspense>
+  );
+}
 
 const router = createBrowserRouter([
   {
     element: <Frame />,
     children: [
       { path: "/", element: <JobsPage /> },
-      { path: "/jobs/:id/:step?", element: <JobPage /> },
-      { path: "/pumps", element: <PumpsPage /> },
-      { path: "/hoses", element: <HosesPage /> },
-      { path: "/pumps/:id/edit", element: <PumpEditPage /> },
       {
-        path: "/pumps/:id",
-        element: (
-          <Suspense fallback={<Loading what="the pump" />}>
-            <PumpPage />
-          </Suspense>
-        ),
+        path: "/jobs/:id/:step?",
+        element: page("the job", () => import("./job/JobPage.tsx")),
       },
+      {
+        path: "/jobs/:id/sheet",
+        element: page("the sheet", () => import("./report/JobSheetPage.tsx")),
+      },
+      { path: "/pumps", element: page("the pumps", () => import("./pumps/PumpsPage.tsx")) },
+      { path: "/hoses", element: page("the hoses", () => import("./hoses/HosesPage.tsx")) },
+      {
+        path: "/pumps/:id/edit",
+        element: page("the pump", () => import("./pumps/PumpEditPage.tsx")),
+      },
+      { path: "/pumps/:id", element: page("the pump", () => import("./pumps/PumpPage.tsx")) },
       {
         path: "*",
         element: <Empty title="There is no such page">Jobs, Pumps and Hoses are at the top.</Empty>,

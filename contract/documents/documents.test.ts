@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { z } from "zod";
+import * as z from "zod";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { COLLECTION_NAMES, COLLECTIONS, readStored } from "../collections.ts";

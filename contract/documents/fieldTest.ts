@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import type { Reading } from "#core/measurement/reading.ts";
 import { attachmentsSchema, day, fraction, idSchema, moment, text } from "./fields.ts";
 import type { Known } from "./known.ts";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { quantity, RANGES } from "./quantity.ts";
 
 /** Fields that several documents have. */

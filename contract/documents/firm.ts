@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { amount, fraction, idSchema, text } from "./fields.ts";
 import type { Known } from "./known.ts";
 import { quantity, RANGES } from "./quantity.ts";

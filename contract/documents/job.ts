@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { attachmentsSchema, day, idSchema, levelsSchema, text } from "./fields.ts";
 import type { Known } from "./known.ts";
 import { pumpSchema, type pumpShape } from "./pump.ts";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { format } from "../units/format.ts";
 import { parseQuantity } from "../units/parse.ts";
 import type { Quantity } from "../units/units.ts";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { STANDINGS } from "#core/line/path.ts";
 import { amount, idSchema, levelsSchema, phases, text } from "./fields.ts";
 import { quantity, RANGES } from "./quantity.ts";

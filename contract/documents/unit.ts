@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { attachmentsSchema, day, idSchema, text } from "./fields.ts";
 import type { Known } from "./known.ts";
 import { type Versions, versioned } from "./versioned.ts";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 
 /** One step of a document from its version to the next; what it does not know it leaves as it is. */
 export type Upgrade = (document: Record<string, unknown>) => Record<string, unknown>;

@@ -1,4 +1,4 @@
-import { FAMILIES, pressureRatingAt } from "../catalogue/pipes.ts";
+import { FAMILIES, type PipeStock, pressureRatingAt } from "../catalogue/pipes.ts";
 import { derive, deriveOver, formula, sign, term } from "../formula/formula.ts";
 import {
   DIFFERENCE,
@@ -141,12 +141,13 @@ interface Pressures {
 
 /**
  * Pressure across the wall of every discharge pipe with the outlets shut and the source at its highest. A pipe
- * that stands in the source's water feels the difference only, and that water is counted at its lowest.
+ * that stands in the source's water feels the difference only, and that water is counted at its lowest: a well at
+ * the level it is drawn down to.
  */
 function shutPressures(context: CheckContext): PipePressure[] {
   const { line, boundaries, states, water, cases } = context.solution;
   const shut = shutHeads(line, boundaries.high, states);
-  const { low } = levelsOf(line.source);
+  const low = lowestOutside(context);
   const wet = segmentsInWater(line, low);
   const perMetre = water.density * GRAVITY;
   return line.stretches.flatMap(({ from, start, end }) => {
@@ -176,6 +177,13 @@ function shutPressures(context: CheckContext): PipePressure[] {
     }
     return found;
   });
+}
+
+/** m above datum: the lowest the source's own water is known to stand. */
+function lowestOutside({ solution: { line, cases } }: CheckContext): number {
+  const { low } = levelsOf(line.source);
+  const drawn = cases.low.running?.state.nodeHeads[line.intakeNode];
+  return line.source.kind === "well" && drawn !== undefined ? Math.min(low, drawn) : low;
 }
 
 interface PipePressure {
@@ -257,7 +265,12 @@ const RATING = {
 
 interface Surge {
   rise: number;
+  /** m/s of the wave, and of the water */
   speed: number;
+  velocity: number;
+  /** m above datum: total head where the stretch begins, and the lowest point of the run */
+  head: number;
+  lowest: number;
 }
 
 /** Running pressure and a sudden stop together against the rating, pipe by pipe. */
@@ -265,50 +278,41 @@ export const surge = check<Surge>({
   quantity: "pressure",
   each: "line",
   find: (context) =>
-    whileRunning(context, (running, { at }) => {
+    whileRunning(context, ({ state }, { at }) => {
       const { line, water } = context.solution;
-      const head = headAfterPumps(context, running);
-      return line.segments.flatMap((segment, i): Found<Surge>[] => {
-        const { stock, itemId, bore } = segment;
-        if (segment.kind !== "pipe" || segment.side !== "discharge" || !stock) return [];
-        const speed = waveSpeed(stock, water);
-        const limit = pressureRatingAt(stock, context.line.site.waterTemperature);
-        if (speed === undefined || limit === undefined) return [];
-        const velocity = meanVelocity(Math.abs(running.state.bySegment[i] as number), bore);
-        const rise = joukowskySurge(water.density, speed, velocity);
-        const lowest = Math.min(segment.startElevation, segment.endElevation);
-        const value = (head - lowest) * water.density * GRAVITY + rise;
-        const severity = value > limit ? "watch" : "good";
-        const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";
-        return [{ severity, at, itemId, value, limit, source, facts: { rise, speed } }];
+      return line.stretches.flatMap(({ from, start, end }) => {
+        const head = state.nodeHeads[from] as number;
+        return line.segments.slice(start, end).flatMap((segment, n): Found<Surge>[] => {
+          const { stock, itemId, bore } = segment;
+          if (segment.kind !== "pipe" || segment.side !== "discharge" || !stock) return [];
+          const speed = waveSpeed(stock, water);
+          const limit = pressureRatingAt(stock, context.line.site.waterTemperature);
+          if (speed === undefined || limit === undefined) return [];
+          const velocity = meanVelocity(Math.abs(state.bySegment[start + n] as number), bore);
+          const rise = joukowskySurge(water.density, speed, velocity);
+          const lowest = Math.min(segment.startElevation, segment.endElevation);
+          const value = (head - lowest) * water.density * GRAVITY + rise;
+          const severity = value > limit ? "watch" : "good";
+          const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";
+          const facts = { rise, speed, velocity, head, lowest };
+          return [{ severity, at, itemId, value, limit, source, facts }];
+        });
       });
     }),
   rank: moreIsWorse,
-  derive: ({ at, itemId, facts }, context) => {
-    const { line, cases, water } = context.solution;
-    const { running } = cases[at];
-    const perMetre = water.density;
-    const index = line.segments.findIndex(
+  derive: ({ itemId, facts }, context) => {
+    const { line, water } = context.solution;
+    const stock = line.segments.find(
       (segment) => segment.itemId === itemId && segment.kind === "pipe",
-    );
-    const segment = line.segments[index];
-    const stock = segment?.stock;
-    if (!running || !segment || !stock) return [];
-    const velocity = derive(VELOCITY, [
-      Math.abs(running.state.bySegment[index] as number),
-      segment.bore,
-    ]);
-    const wall = ((stock.outsideDiameter ?? stock.bore) - stock.bore) / 2;
+    )?.stock as PipeStock;
+    const { bore, outsideDiameter = bore } = stock;
+    const velocity = derive(VELOCITY, [(facts.velocity * Math.PI * bore * bore) / 4, bore]);
+    const wall = (outsideDiameter - bore) / 2;
     const modulus = FAMILIES[stock.family].youngsModulus ?? 0;
-    const speed = derive(WAVE_SPEED, [BULK_MODULUS, perMetre, stock.bore, modulus, wall]);
-    const rise = derive(JOUKOWSKY, [perMetre, facts.speed, velocity.result.value]);
-    const lowest = Math.min(segment.startElevation, segment.endElevation);
-    const names = { 1: "head after the pump", 2: "lowest point of this run" };
-    const still = derive(
-      STATIC_PRESSURE,
-      [water.density, headAfterPumps(context, running), lowest],
-      { names },
-    );
+    const speed = derive(WAVE_SPEED, [BULK_MODULUS, water.density, bore, modulus, wall]);
+    const rise = derive(JOUKOWSKY, [water.density, speed.result.value, velocity.result.value]);
+    const names = { 1: "head where this stretch begins", 2: "lowest point of this run" };
+    const still = derive(STATIC_PRESSURE, [water.density, facts.head, facts.lowest], { names });
     const together = deriveOver(MOST_PRESSURE, [still.result, rise.result]);
     return [velocity, speed, rise, still, together];
   },
@@ -321,11 +325,6 @@ const MOST_PRESSURE = {
   result: sign("p_{max}", "most the pipe sees", "pressure"),
   source: "Hydrostatics and Joukowsky",
 };
-
-function headAfterPumps({ solution: { line } }: CheckContext, { state }: Running): number {
-  const nodes = line.pumps.length > 0 ? line.pumps.map(({ outlet }) => outlet) : [line.intakeNode];
-  return Math.max(...nodes.map((node) => state.nodeHeads[node] as number));
-}
 
 /** Where the discharge falls below air pressure, lay-flat collapses and joints draw air. */
 export const dischargeUnderSuction = check<NoFacts>({

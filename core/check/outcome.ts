@@ -1,4 +1,10 @@
-import { dutyDerivation, flowDerivation, shutOffStep, staticDerivation } from "../formula/duty.ts";
+import {
+  dutyDerivation,
+  flowDerivation,
+  outletsDerivation,
+  shutOffStep,
+  staticDerivation,
+} from "../formula/duty.ts";
 import { type Derivation, derive, deriveOver, formula, sign, term } from "../formula/formula.ts";
 import { CROSSING, DIFFERENCE, RATIO, SUM_OF_FLOWS } from "../formula/laws.ts";
 import type { PumpState } from "../hydraulics/boundary.ts";
@@ -194,16 +200,9 @@ function standingFlow(solution: Solution, at: WaterLevel, flow: number): Derivat
     return [derive(CROSSING, [below, spare(below), above, spare(above)], { title, names })];
   }
   const result = model.solve(boundaries[at], standing);
-  const flows = result.kind === "steady" ? result.state.byOutlet : [];
-  return [
-    deriveOver(
-      SUM_OF_FLOWS,
-      flows.map((own, i) =>
-        term(sign(`Q_${i + 1}`, "at this outlet, pumps standing", "flow"), own),
-      ),
-      { source: "Global gradient method, E. Todini and S. Pilati (1988)" },
-    ),
-  ];
+  return result.kind === "steady"
+    ? outletsDerivation(solution, boundaries[at], result.state)
+    : [deriveOver(SUM_OF_FLOWS, [term(sign("Q", "with every pump standing", "flow"), flow)])];
 }
 
 /** The flow at the outlets against what the job is there for. */

@@ -2,7 +2,7 @@ import { derive, deriveOver, sign, term } from "../formula/formula.ts";
 import { PIPE_VOLUME, SUM_OF_HEADS } from "../formula/laws.ts";
 import { volumeTerms } from "../formula/losses.ts";
 import type { PumpOnLine } from "../hydraulics/solveLine.ts";
-import { type PlacedPump, type Segment, suctionOf } from "../line/compiledLine.ts";
+import { drawsItself, type PlacedPump, type Segment, suctionOf } from "../line/compiledLine.ts";
 import { levelsOf } from "../line/path.ts";
 import {
   airHeldUnderCheck,
@@ -55,9 +55,8 @@ export const losesPrime = check<NoFacts>({
       const { line } = context.solution;
       const suction = suctionOf(line, placed);
       const { low } = levelsOf(line.source);
-      if (placed.fed || pump.submersible || placed.elevation <= low || suction.length === 0) {
-        return [];
-      }
+      const draws = drawsItself(line, placed) && !pump.submersible && placed.elevation > low;
+      if (!draws || suction.length === 0) return [];
       return [
         {
           severity: hasFootValve(suction) ? "good" : "watch",
@@ -81,7 +80,8 @@ export const drainsBack = check<NoFacts>({
   find: (context) =>
     standing(context, (placed): Found<NoFacts>[] => {
       const { line } = context.solution;
-      if (placed.fed || hasFootValve(suctionOf(line, placed)) || line.pumps.length > 1) return [];
+      if (!drawsItself(line, placed) || line.pumps.length > 1) return [];
+      if (hasFootValve(suctionOf(line, placed))) return [];
       const value = pipeVolume(drainingPipes(line, placed, levelsOf(line.source).low));
       if (value <= 0 || unguardedOutlets(line, placed).size === 0) return [];
       const itemId = placed.item.id;

@@ -4,13 +4,15 @@ import {
   BAROMETRIC,
   DIFFERENCE,
   DYNAMIC_LIFT,
+  LIFT_LIMIT,
   NPSH_AVAILABLE,
   POINT_PRESSURE,
   SUBMERGENCE,
   VELOCITY,
 } from "../formula/laws.ts";
 import { submergence as least } from "../hydraulics/submergence.ts";
-import { type CompiledLine, suctionOf } from "../line/compiledLine.ts";
+import { SEA_LEVEL_LIMIT } from "../hydraulics/suctionLimits.ts";
+import { type CompiledLine, drawsItself, suctionOf } from "../line/compiledLine.ts";
 import { levelsOf, WATER_LEVELS } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { GRAVITY } from "../quantity/constants.ts";
@@ -83,7 +85,17 @@ export const suctionLiftPump = check<Lift>({
       ];
     }),
   rank: moreIsWorse,
-  derive: ({ facts }) => [derive(DYNAMIC_LIFT, [facts.staticLift, facts.friction])],
+  derive: (found, context) => {
+    const steps = barometricSteps(context);
+    const rated = pumpOf(context, found)?.on.pump.maxSuctionLift ?? 0;
+    const here = steps.at(-1)?.result.value ?? 0;
+    const { staticLift, friction } = found.facts;
+    return [
+      ...steps,
+      derive(LIFT_LIMIT, [rated, SEA_LEVEL_LIMIT, here]),
+      derive(DYNAMIC_LIFT, [staticLift, friction]),
+    ];
+  },
 });
 
 function liftSeverity(lift: number, limit: number): Severity {
@@ -104,7 +116,8 @@ export const pumpNotUnderWater = check<NoFacts>({
   find: (context) =>
     eachPump(context, ({ atWork: { itemId, suction }, on, placed, solved }) => {
       const { staticLift: value } = suction;
-      if (!on.pump.submersible || placed.fed || value <= 0) return [];
+      const { line } = context.solution;
+      if (!on.pump.submersible || !drawsItself(line, placed) || value <= 0) return [];
       const { at } = solved;
       return [{ severity: "stop", at, itemId, value, source: PRACTICE, facts: NO_FACTS }];
     }),
@@ -313,7 +326,7 @@ export const pumpPlacement = check<{ why: Misplacement }>({
     const levels = levelsOf(line.source);
     return line.pumps.flatMap((placed, i): Found<{ why: Misplacement }>[] => {
       const pump = pumps[i]?.pump;
-      if (!pump || placed.fed) return [];
+      if (!pump || !drawsItself(line, placed)) return [];
       const piped = suctionOf(line, placed).some(({ kind }) => kind === "pipe");
       const under = levels.high - placed.elevation;
       const inWater = under > 0 && !piped;

@@ -1,13 +1,15 @@
 import {
+  type Boundary,
   outletLevel,
   outletPressure,
   pressureHead,
   sourcePressure,
 } from "../hydraulics/boundary.ts";
-import { NOTHING } from "../hydraulics/hydraulicModel.ts";
+import { NOTHING, type SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
+import { headLoss, resistanceOf } from "../hydraulics/resistance.ts";
 import { otherSchools, type Running, type Solution, solveLine } from "../hydraulics/solveLine.ts";
-import type { PlacedOutlet } from "../line/compiledLine.ts";
+import type { PlacedOutlet, Stretch } from "../line/compiledLine.ts";
 import { type Line, levelsOf, type WaterLevel } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import {
@@ -124,7 +126,7 @@ function pressureStep(pressure: number, density: number, name: string): Derivati
 export function flowDerivation(solution: Solution, at: WaterLevel, itemId?: string): Derivation {
   const { running } = solution.cases[at];
   if (!running) return staticDerivation(solution, at);
-  if (solution.pumps.length === 0) return outletDerivation(solution, at);
+  if (solution.pumps.length === 0) return deliveredDerivation(solution, at);
   const each = running.pumps.flatMap((pump, i) =>
     itemId === undefined || pump.itemId === itemId ? [pumpFlow(solution, at, running, i)] : [],
   );
@@ -152,14 +154,6 @@ function pumpFlow(solution: Solution, at: WaterLevel, running: Running, i: numbe
       }),
     ];
   }
-  const boundary = solution.boundaries[at];
-  const surplus = (flow: number) => {
-    const imposed = solution.model.imposed(boundary, flow, solution.states, i);
-    return imposed.kind === "steady" ? evaluate(curve.head, flow) - imposed.head : Number.NaN;
-  };
-  const gap = 1e-4 * duty.flow;
-  const below = duty.flow - gap;
-  const above = Math.min(duty.flow + gap, curve.lastFlow);
   if (!outcome || !settledDuty(outcome) || duty.flow <= 0) {
     return [
       deriveOver(SUM_OF_FLOWS, [term(sign("Q", "passed by this pump", "flow"), duty.flow)], {
@@ -167,78 +161,96 @@ function pumpFlow(solution: Solution, at: WaterLevel, running: Running, i: numbe
       }),
     ];
   }
+  const { boundary, states } = solution.cases[at];
+  const surplus = (flow: number) => {
+    const imposed = solution.model.imposed(boundary, flow, states, i);
+    return imposed.kind === "steady" ? evaluate(curve.head, flow) - imposed.head : Number.NaN;
+  };
   return [
-    derive(CROSSING, [below, surplus(below), above, surplus(above)], {
-      assumed: [
-        `Published points joined by a monotone cubic (Fritsch, Carlson 1980); tolerance grade ${pump.tolerance}`,
-        ...(solution.line.single
-          ? []
-          : ["The network balanced at each flow: global gradient method, Todini and Pilati 1988"]),
-      ],
-    }),
-  ];
-}
-
-/** What leaves at one outlet, or at the only one: the pumps' flow less everything else that leaves. */
-export function outletDerivation(solution: Solution, at: WaterLevel, itemId?: string): Derivation {
-  const { running } = solution.cases[at];
-  if (!running) return staticDerivation(solution, at);
-  const { line, pumps } = solution;
-  const { state } = running;
-  const index = Math.max(
-    line.outlets.findIndex(({ item }) => item.id === itemId),
-    0,
-  );
-  if (pumps.length === 0) {
-    const flow = state.byOutlet[index] as number;
-    const boundary = solution.boundaries[at];
-    const spare = (q: number) => {
-      const imposed = solution.model.imposed(boundary, q);
-      return imposed.kind === "steady" ? -imposed.head : Number.NaN;
-    };
-    const [below, above] = [flow * (1 - 1e-4), flow * (1 + 1e-4)];
-    const names = {
-      1: "head the source has over the line's",
-      3: "head the source has over the line's",
-    };
-    const title = "Where the line takes all the source gives";
-    return [derive(CROSSING, [below, spare(below), above, spare(above)], { title, names })];
-  }
-  const all = flowDerivation(solution, at);
-  const lost = lostDerivation(solution, at);
-  const others = state.byOutlet.flatMap((flow, i) =>
-    i === index ? [] : [term(sign(`-Q_${i + 1}`, "another outlet", "flow"), -flow)],
-  );
-  const drawn = (all.at(-1) as DerivationStep).result;
-  const holes = lost.map(({ result }) => result).slice(-1);
-  const past = pastPumps(solution, running);
-  if (others.length + holes.length + past.length === 0) return all;
-  return [
-    ...all,
-    ...lost,
-    deriveOver(
-      SUM_OF_FLOWS,
-      [drawn, ...holes.map((hole) => ({ ...hole, symbol: "-q", value: -hole.value })), ...others],
-      { title: "What is left for this outlet" },
+    crossing(
+      surplus,
+      duty.flow,
+      {
+        assumed: [
+          `Published points joined by a monotone cubic (Fritsch, Carlson 1980); tolerance grade ${pump.tolerance}`,
+        ],
+        ...(!solution.line.single && { source: BALANCED }),
+      },
+      curve.lastFlow,
     ),
   ];
 }
 
-/** What runs between source and line past the pumps: none, but where a way without a pump leads there. */
-function pastPumps({ line }: Solution, { state }: Running): Term[] {
-  let net = 0;
-  for (const [i, { from, to }] of line.stretches.entries()) {
-    const flow = state.byStretch[i] as number;
-    if (from === 0) net += flow;
-    if (to === 0) net -= flow;
+/** Said of what only a whole network gives. */
+const BALANCED =
+  "Every way and pump of the network balanced together: global gradient method, E. Todini and S. Pilati (1988)";
+
+/** Where what is left over turns from more than nothing to less, on either side of a flow that was found. */
+function crossing(
+  surplus: (flow: number) => number,
+  flow: number,
+  notes: Parameters<typeof derive>[2],
+  most = Number.POSITIVE_INFINITY,
+): DerivationStep {
+  const below = flow * (1 - GAP);
+  const above = Math.min(flow * (1 + GAP), most);
+  return derive(CROSSING, [below, surplus(below), above, surplus(above)], notes);
+}
+
+/** fraction of the flow on either side of a crossing */
+const GAP = 2e-5;
+
+/** What leaves at one outlet, or at the only one. */
+export function outletDerivation(solution: Solution, at: WaterLevel, itemId?: string): Derivation {
+  const { running, boundary } = solution.cases[at];
+  if (!running) return staticDerivation(solution, at);
+  if (solution.line.single) return deliveredDerivation(solution, at);
+  const { outlets } = solution.line;
+  const index = Math.max(
+    outlets.findIndex(({ item }) => item.id === itemId),
+    0,
+  );
+  return [outletStep(solution, boundary, running.state, index)];
+}
+
+/** The flow at which an outlet's own way takes all the head there is between where it begins and the outlet. */
+function outletStep(
+  { line, model }: Solution,
+  boundary: Boundary,
+  { nodeHeads, byOutlet }: SteadyState,
+  index: number,
+): DerivationStep {
+  const { node } = line.outlets[index] as PlacedOutlet;
+  const flow = byOutlet[index] as number;
+  const way = line.stretches.find(({ to }) => to === node) as Stretch;
+  const from = nodeHeads[way.from] as number;
+  const title = "Where this outlet's way takes all the head there is";
+  if (Math.abs(flow) <= NOTHING) {
+    return deriveOver(SUM_OF_FLOWS, [term(sign("Q", "reaches this outlet", "flow"), flow)], {
+      title: "Nothing runs",
+      assumed: ["The head where its way begins does not reach it, or a valve holds it"],
+    });
   }
-  for (const [i, { inlet, fed }] of line.pumps.entries()) {
-    const flow = state.byPump[i] as number;
-    if (inlet === 0) net += flow;
-    if (!fed) net -= flow;
-  }
-  const own = sign("Q_0", "runs past the pumps, back to the source where negative", "flow");
-  return Math.abs(net) > NOTHING ? [term(own, net)] : [];
+  const resistance = resistanceOf(line.segments.slice(way.start, way.end), model.context);
+  const held = from - (boundary.outlets[index] as number);
+  const spare = (q: number) => held - headLoss(resistance, q, model.context.friction);
+  const left = "head there is, less what its way takes";
+  return crossing(spare, flow, { title, names: { 1: left, 3: left }, source: BALANCED });
+}
+
+/** What reaches every outlet that is meant to have it, in a state; it ends with the sum. */
+export function outletsDerivation(
+  solution: Solution,
+  boundary: Boundary,
+  state: SteadyState,
+): Derivation {
+  const each = solution.line.outlets.flatMap(({ item }, i) =>
+    item.outlet.type === "drain" ? [] : [outletStep(solution, boundary, state, i)],
+  );
+  const [only, ...others] = each;
+  if (only && others.length === 0) return [only];
+  const flows = each.map(({ result }, i) => ({ ...result, symbol: `Q_${i + 1}` }));
+  return [...each, deriveOver(SUM_OF_FLOWS, flows, { title: "At all outlets together" })];
 }
 
 /** What all holes let go together. */
@@ -253,36 +265,20 @@ export function lostDerivation({ line, cases }: Solution, at: WaterLevel): Deriv
   return [...each, deriveOver(SUM_OF_FLOWS, all, { title: "All holes together" })];
 }
 
-/** What reaches the outlets: the pumps' flow less what holes and open drains let go. */
+/** What reaches the outlets. */
 export function deliveredDerivation(solution: Solution, at: WaterLevel): Derivation {
-  const { running } = solution.cases[at];
-  const all = flowDerivation(solution, at);
-  const lost = lostDerivation(solution, at);
-  if (!running) return all;
-  const spilled = solution.line.outlets.flatMap(({ item }, i) => {
-    const flow = running.state.byOutlet[i] as number;
-    return item.outlet.type === "drain"
-      ? [term(sign("-q_d", "comes up at a drain", "flow"), -flow)]
-      : [];
-  });
-  const hole = lost.at(-1)?.result;
-  const past = pastPumps(solution, running);
-  if (!hole && spilled.length + past.length === 0) return all;
-  const drawn = (all.at(-1) as DerivationStep).result;
-  return [
-    ...all,
-    ...lost,
-    deriveOver(
-      SUM_OF_FLOWS,
-      [
-        drawn,
-        ...past,
-        ...(hole ? [{ ...hole, symbol: "-q", value: -hole.value }] : []),
-        ...spilled,
-      ],
-      { title: "What is left for the outlets" },
-    ),
-  ];
+  const { running, boundary } = solution.cases[at];
+  if (!running) return staticDerivation(solution, at);
+  const { line, model, pumps } = solution;
+  if (!line.single) return outletsDerivation(solution, boundary, running.state);
+  if (pumps.length > 0) return flowDerivation(solution, at);
+  const spare = (q: number) => {
+    const imposed = model.imposed(boundary, q);
+    return imposed.kind === "steady" ? -imposed.head : Number.NaN;
+  };
+  const left = "head the source has over the line's";
+  const title = "Where the line takes all the source gives";
+  return [crossing(spare, running.state.delivered, { title, names: { 1: left, 3: left } })];
 }
 
 /** The head the pumps make; it ends with the total dynamic head. */

@@ -130,6 +130,15 @@ export const EMITTER = formula({
     (pressure / (rho * GRAVITY)) * (q / known) ** 2,
 });
 
+export const RUNS_BACK = formula({
+  title: "Seen along the path",
+  equation: "h = -h'",
+  given: [sign("h'", "taken along the water's own way", "head")],
+  result: loss,
+  source: "The water runs against the path here",
+  of: (taken: number) => -taken,
+});
+
 export const DRAWDOWN = formula({
   title: "Drawdown of the well",
   equation: "s = B\\,Q + C\\,Q^2",

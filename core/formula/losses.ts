@@ -16,15 +16,24 @@ import {
   HAZEN_WILLIAMS,
   ORIFICE,
   REYNOLDS,
+  RUNS_BACK,
   SUM_OF_HEADS,
   VELOCITY,
 } from "./laws.ts";
 
-/** How the head a segment takes at a flow in m³/s comes about; it ends with that head. */
+/**
+ * How the head a segment takes at a flow in m³/s comes about; it ends with that head, which is negative where the
+ * water runs against the path.
+ */
 export function lossDerivation(segment: Segment, flow: number, context: LossContext): Derivation {
+  const steps = alongFlow(segment, Math.abs(flow), context);
+  const last = steps.at(-1);
+  return flow < 0 && last ? [...steps, derive(RUNS_BACK, [last.result.value])] : steps;
+}
+
+function alongFlow(segment: Segment, q: number, context: LossContext): Derivation {
   const { emitter, drawdown, run, k, bore } = segment;
   const { water } = context;
-  const q = Math.abs(flow);
   if (emitter) return [derive(EMITTER, [emitter.pressure, water.density, q, emitter.flow])];
   if (drawdown) return [derive(DRAWDOWN, [drawdown.linear, drawdown.quadratic, q])];
   const friction = run && q > 0 ? frictionSteps(segment, run, q, context) : [];

@@ -14,10 +14,13 @@ export interface Boundary {
   outlets: readonly number[];
 }
 
-/** A pump that stands passes water either way against `k` in m per (m³/s)², unless a check valve holds it. */
+/** What a pump does. */
 export type PumpState =
   | { kind: "running"; curve: PumpCurve }
-  | { kind: "stopped"; k?: number | undefined };
+  /** stands, and passes water either way against `k` in m per (m³/s)², unless a check valve holds it */
+  | { kind: "stopped"; k?: number | undefined }
+  /** passes just this flow in m³/s whatever head it takes: one that was measured, or the last one published */
+  | { kind: "held"; flow: number };
 
 /**
  * The ends of a line at a state of its water. "low" is the hardest: source low and receiving water high;

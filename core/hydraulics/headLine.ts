@@ -1,4 +1,9 @@
-import type { CompiledLine, PlacedPump, Side } from "../line/compiledLine.ts";
+import {
+  type CompiledLine,
+  drawsItself,
+  type PlacedPump,
+  type Side,
+} from "../line/compiledLine.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import type { SteadyState } from "./hydraulicModel.ts";
 
@@ -44,12 +49,12 @@ export function headLine(
     points.push({ itemId, side, distance, elevation, totalHead, pressureHead, way, lane });
   };
   const pumpSides = (pump: PlacedPump, index: number, after: number, lane: number) => {
-    const { elevation, distance, inlet, outlet, item, fed } = pump;
+    const { elevation, distance, inlet, outlet, item } = pump;
     const before = line.stretches.findLast(({ to, start, end }) => to === inlet && end > start);
     const boreAfter = line.segments[after]?.bore;
     const boreBefore = before ? line.segments[before.end - 1]?.bore : boreAfter;
     const flow = state.byPump[index] as number;
-    const drawn = fed ? "discharge" : "suction";
+    const drawn = drawsItself(line, pump) ? "suction" : "discharge";
     push(item.id, drawn, distance, elevation, lane, headAt(inlet), boreBefore, flow);
     push(item.id, "discharge", distance, elevation, lane, headAt(outlet), boreAfter, flow);
   };

@@ -40,6 +40,8 @@ export interface PumpOutcomes {
   outcome: Outcome;
   /** of each pump, the others as they are */
   outcomes: Outcome[];
+  /** of each pump as it came to be: one that runs past its published curve is held at its last flow */
+  states: readonly PumpState[];
 }
 
 export type SteadyResult =
@@ -88,6 +90,11 @@ export function hydraulicModel(
   network = false,
 ): HydraulicModel {
   const ways = line.single && !network ? singlePath(line, context) : pipeNetwork(line, context);
+  const withHeld = (pumps: readonly PumpState[], pump: number, flow: number) =>
+    line.pumps.map(
+      (_, i): PumpState =>
+        i === pump ? { kind: "held", flow } : (pumps[i] ?? { kind: "stopped" }),
+    );
   return {
     line,
     context,
@@ -95,34 +102,34 @@ export function hydraulicModel(
     systemHead:
       (boundary, pumps = [], pump = 0) =>
       (flow) => {
-        const head = ways.headOf(boundary, pumps, { at: pump, flow });
+        const head = ways.headOf(boundary, withHeld(pumps, pump, flow), pump);
         return Number.isNaN(head) ? undefined : head;
       },
     imposed: (boundary, flow, pumps = [], pump = 0) => {
-      const held: Held = { at: line.pumps.length > 0 ? pump : "source", flow };
-      const state = ways.stateOf(boundary, pumps, held);
+      const placed = line.pumps[pump];
+      const state = placed
+        ? ways.stateOf(boundary, withHeld(pumps, pump, flow))
+        : ways.stateOf(boundary, [], undefined, flow);
       if (!state) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
-      return { kind: "steady", state, head: headAdded(line, held, state, boundary) };
+      const head = placed
+        ? headOver(placed, state)
+        : (state.nodeHeads[0] as number) - boundary.source;
+      return { kind: "steady", state, head };
     },
   };
 }
 
-/** A flow forced through a pump, or drawn from the source of a line that has none. */
-interface Held {
-  at: number | "source";
-  flow: number;
-}
-
 /** The two ways to find a state: nothing where the flows do not balance. */
 interface Ways {
+  /** `drawn`: a flow in m³/s forced from the source of a line that has no pump */
   stateOf: (
     boundary: Boundary,
     pumps: readonly PumpState[],
-    held?: Held,
     start?: SteadyState,
+    drawn?: number,
   ) => SteadyState | undefined;
-  /** m the pump that is held must add; the cheap half of `stateOf`, NaN where it does not balance */
-  headOf: (boundary: Boundary, pumps: readonly PumpState[], held: Held) => number;
+  /** m that a pump held at a flow must add; the cheap half of `stateOf`, NaN where it does not balance */
+  headOf: (boundary: Boundary, pumps: readonly PumpState[], held: number) => number;
 }
 
 function solveSteady(
@@ -133,31 +140,61 @@ function solveSteady(
   start?: SteadyState,
 ): SteadyResult {
   const lift = staticHead(boundary);
-  const runs = (state: PumpState | undefined) => state?.kind === "running";
-  if (!pumps.some(runs)) return ungoverned(line, ways, boundary, pumps, lift, start);
-  if (!line.single) {
+  if (!pumps.some(({ kind }) => kind === "running")) {
+    return ungoverned(line, ways, boundary, pumps, lift, start);
+  }
+  const forced = pumps.some(({ kind }) => kind === "held");
+  if (!line.single && !forced) {
     const short = outOfReach(line, boundary, pumps);
     if (short !== undefined) return nothingRuns(line, pumps, lift, lift - short);
     const direct = atOnce(line, ways, boundary, pumps, start);
     if (direct) return finish(line, pumps, lift, direct.outcomes, direct.state);
   }
-  let failed = false;
-  const outcomes = pumps.map((own, pump): Outcome => {
-    if (own.kind === "stopped") return { kind: "stopped" };
-    return operatingPoint(own.curve, (flow) => {
-      const head = ways.headOf(boundary, pumps, { at: pump, flow });
-      failed ||= Number.isNaN(head);
-      return head;
-    });
-  });
-  if (failed) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
+  const found = eachOnItsCurve(ways, boundary, pumps);
+  if (!found) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
+  const { outcomes, states } = found;
   const settled = outcomes.findIndex((outcome) => settledDuty(outcome));
-  const pump = settled >= 0 ? settled : outcomes.findIndex(({ kind }) => kind === "beyond-curve");
-  const outcome = outcomes[pump];
-  const duty = outcome && (settledDuty(outcome) ?? endOf(outcome));
-  const state = duty && ways.stateOf(boundary, pumps, { at: pump, flow: duty.flow });
-  if (duty && !state) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
-  return finish(line, pumps, lift, outcomes, state);
+  const moves = settled >= 0 || states.some(({ kind }) => kind === "held");
+  if (!moves) return finish(line, states, lift, outcomes, undefined);
+  const duty = settled >= 0 ? settledDuty(outcomes[settled] as Outcome) : undefined;
+  const state = ways.stateOf(
+    boundary,
+    duty ? states.with(settled, { kind: "held", flow: duty.flow }) : states,
+  );
+  if (!state) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
+  return finish(line, states, lift, outcomes, state);
+}
+
+/**
+ * Each pump against what the line asks of it, the others as they are. One that runs past its published curve is
+ * held at its last flow, the least it can be doing, and the others are asked again; undefined where a flow does
+ * not balance.
+ */
+function eachOnItsCurve(ways: Ways, boundary: Boundary, pumps: readonly PumpState[]) {
+  let states = [...pumps];
+  let outcomes: Outcome[] = pumps.map(() => ({ kind: "stopped" }));
+  for (;;) {
+    let balanced = true;
+    outcomes = states.map((own, pump): Outcome => {
+      if (own.kind !== "running") return outcomes[pump] as Outcome;
+      return operatingPoint(own.curve, (flow) => {
+        const held = states.with(pump, { kind: "held", flow });
+        const head = ways.headOf(boundary, held, pump);
+        balanced &&= !Number.isNaN(head);
+        return head;
+      });
+    });
+    if (!balanced) return undefined;
+    const past = states.map((own, i): PumpState => {
+      const outcome = outcomes[i] as Outcome;
+      return own.kind === "running" && outcome.kind === "beyond-curve"
+        ? { kind: "held", flow: outcome.last.flow }
+        : own;
+    });
+    const more = past.some((own, i) => own !== states[i]);
+    states = past;
+    if (!more || !states.some(({ kind }) => kind === "running")) return { outcomes, states };
+  }
 }
 
 /** Puts together what was found, and refuses what has no answer. */
@@ -170,7 +207,7 @@ function finish(
 ): SteadyResult {
   if (!state) {
     const outcome = outcomes.find(({ kind }) => kind !== "stopped") as Outcome;
-    return { kind: "no-duty", staticHead: lift, outcome, outcomes };
+    return { kind: "no-duty", staticHead: lift, outcome, outcomes, states: pumps };
   }
   // Pumps whose water all leaves through holes before the outlet lift nothing, whatever they pass.
   if (state.delivered <= NOTHING && line.holes.length > 0 && !spills(line, state)) {
@@ -180,7 +217,7 @@ function finish(
   const drooping = droops(line, pumps, state);
   if (drooping) return { kind: "not-balanced", diagnostic: drooping };
   const outcome = together(line, outcomes, state);
-  const base = { staticHead: lift, outcome, outcomes };
+  const base = { staticHead: lift, outcome, outcomes, states: pumps };
   return settledDuty(outcome)
     ? { kind: "steady", state, ...base }
     : { kind: "no-duty", atCurveEnd: state, ...base };
@@ -201,13 +238,17 @@ function ungoverned(
   lift: number,
   start?: SteadyState,
 ): SteadyResult {
-  const state = ways.stateOf(boundary, pumps, undefined, start);
+  const state = ways.stateOf(boundary, pumps, start);
   if (!state) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
-  const outcomes = pumps.map((): Outcome => ({ kind: "stopped" }));
+  const outcomes = pumps.map((own, i): Outcome => {
+    if (own.kind !== "held") return { kind: "stopped" };
+    const head = headOver(line.pumps[i] as PlacedPump, state);
+    return { kind: "runs", duty: { flow: own.flow, head } };
+  });
   const flow = state.delivered;
   if (flow > NOTHING || line.pumps.length > 0) {
     const outcome: Outcome = { kind: "runs", duty: { flow, head: 0 } };
-    return { kind: "steady", state, staticHead: lift, outcome, outcomes };
+    return { kind: "steady", state, staticHead: lift, outcome, outcomes, states: pumps };
   }
   return nothingRuns(line, pumps, lift, 0);
 }
@@ -225,7 +266,7 @@ function nothingRuns(
   const outcomes = placed.map(
     (_, i): Outcome => (pumps[i]?.kind === "stopped" ? { kind: "stopped" } : outcome),
   );
-  return { kind: "no-duty", staticHead: lift, outcome, outcomes };
+  return { kind: "no-duty", staticHead: lift, outcome, outcomes, states: pumps };
 }
 
 /**
@@ -242,11 +283,11 @@ function atOnce(
   for (const state of pumps) {
     if (state.kind === "running" && state.curve.peak.flow > state.curve.firstFlow) return undefined;
   }
-  const state = ways.stateOf(boundary, pumps, undefined, start);
+  const state = ways.stateOf(boundary, pumps, start);
   if (!state) return undefined;
   const inside = pumps.every((own, i) => {
     const flow = state.byPump[i] as number;
-    if (own.kind === "stopped") return true;
+    if (own.kind !== "running") return true;
     return flow > Math.max(own.curve.firstFlow, NOTHING) && flow <= own.curve.lastFlow;
   });
   if (!inside) return undefined;
@@ -266,7 +307,7 @@ function droops(
 ): Diagnostic | undefined {
   if (pumps.length < 2) return undefined;
   for (const [i, state] of pumps.entries()) {
-    if (state.kind === "stopped") continue;
+    if (state.kind !== "running") continue;
     const flow = byPump[i] as number;
     const peak = state.curve.peak.flow;
     if (flow > NOTHING && peak > state.curve.firstFlow && flow < peak) {
@@ -303,20 +344,6 @@ export function headOver({ inlet, outlet }: PlacedPump, { nodeHeads }: SteadySta
   return (nodeHeads[outlet] as number) - (nodeHeads[inlet] as number);
 }
 
-function headAdded(
-  line: CompiledLine,
-  { at }: Held,
-  state: SteadyState,
-  boundary: Boundary,
-): number {
-  if (at === "source") return (state.nodeHeads[0] as number) - boundary.source;
-  return headOver(line.pumps[at] as PlacedPump, state);
-}
-
-function endOf(outcome: Outcome): Duty | undefined {
-  return outcome.kind === "beyond-curve" ? outcome.last : undefined;
-}
-
 /** Of flows by outlet, what reaches those that are meant to have it. */
 function deliveredOf({ outlets }: CompiledLine, byOutlet: readonly number[]): number {
   let sum = 0;
@@ -334,29 +361,34 @@ function singlePath(line: CompiledLine, context: LossContext): Ways {
   const parts = stretches.map(({ start, end }) =>
     resistanceOf(segments.slice(start, end), context),
   );
-  const standing = (pumps: readonly PumpState[]): Resistance => {
-    const [state] = pumps;
-    const k = state?.kind === "stopped" ? (state.k ?? 0) : 0;
+  const standing = (own: PumpState | undefined): Resistance => {
+    const k = own?.kind === "stopped" ? (own.k ?? 0) : 0;
     return k > 0 ? { ...whole, quadratic: whole.quadratic + k } : whole;
   };
+  const pump = line.pumps[0];
   return {
-    headOf: (boundary, _, { flow }) => staticHead(boundary) + headLoss(whole, flow, friction),
-    stateOf: (boundary, pumps, held) => {
+    headOf: (boundary, pumps, held) => {
+      const own = pumps[held];
+      const flow = own?.kind === "held" ? own.flow : 0;
+      return staticHead(boundary) + headLoss(whole, flow, friction);
+    },
+    stateOf: (boundary, pumps, _, drawn) => {
       const lift = staticHead(boundary);
-      const flow = held ? held.flow : drivenFlow(line, standing(pumps), -lift, context);
-      const pump = line.pumps[0];
+      const [own] = pumps;
+      const forced = own?.kind === "held" ? own.flow : drawn;
+      const flow = forced ?? drivenFlow(line, standing(own), -lift, context);
       const nodeHeads = nodes.map(() => boundary.source);
-      if (held?.at === "source") {
+      if (!pump && forced !== undefined) {
         nodeHeads[0] = boundary.source + lift + headLoss(whole, flow, friction);
       }
       for (const [i, { from, to }] of stretches.entries()) {
         const taken = headLoss(parts[i] as Resistance, flow, friction);
         if (from === pump?.outlet) {
-          const [own] = pumps;
           const k = own?.kind === "stopped" ? (own.k ?? 0) : 0;
-          nodeHeads[from] = held
-            ? boundary.source + lift + taken
-            : (nodeHeads[pump.inlet] as number) - k * flow * Math.abs(flow);
+          nodeHeads[from] =
+            forced === undefined
+              ? (nodeHeads[pump.inlet] as number) - k * flow * Math.abs(flow)
+              : boundary.source + lift + taken;
         }
         nodeHeads[to] = (nodeHeads[from] as number) - taken;
       }
@@ -437,7 +469,7 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
     return { at, junctions: junctions.length, links };
   }
   const usual = numbering(false);
-  const drawn = line.pumps.length === 0 ? numbering(true) : usual;
+  const fromSource = line.pumps.length === 0 ? numbering(true) : usual;
   const pumpLink = (index: number, state: PumpState | undefined): Link => {
     const { inlet, outlet } = line.pumps[index] as PlacedPump;
     const base = { from: usual.at(inlet), to: usual.at(outlet) };
@@ -452,7 +484,7 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
         },
       };
     }
-    const k = state?.k ?? 0;
+    const k = state?.kind === "stopped" ? (state.k ?? 0) : 0;
     return {
       ...base,
       loss: (q, tangent) => {
@@ -466,12 +498,12 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
   function balance(
     boundary: Boundary,
     pumps: readonly PumpState[],
-    held: Held | undefined,
     from?: readonly number[],
+    drawn?: number,
   ) {
-    const { at, junctions, links: fixedLinks } = held?.at === "source" ? drawn : usual;
+    const { at, junctions, links: fixedLinks } = drawn === undefined ? usual : fromSource;
     const fixedHeads = [
-      ...(held?.at === "source" ? [] : [boundary.source]),
+      ...(drawn === undefined ? [boundary.source] : []),
       ...boundary.outlets,
       ...line.holes.map((hole) => hole.elevation),
     ];
@@ -480,15 +512,18 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
       const i = at(node);
       if (i < junctions) inflows[i] = (inflows[i] as number) + flow;
     };
-    const onCurve = line.pumps.map((_, i) => i).filter((i) => i !== held?.at);
-    const links = [...fixedLinks, ...onCurve.map((i) => pumpLink(i, pumps[i]))];
-    if (held?.at === "source") put(0, held.flow);
-    else if (held) {
-      const { inlet, outlet } = line.pumps[held.at] as PlacedPump;
-      put(inlet, -held.flow);
-      put(outlet, held.flow);
+    const linked: number[] = [];
+    for (const [i, { inlet, outlet }] of line.pumps.entries()) {
+      const own = pumps[i];
+      if (own?.kind !== "held") linked.push(i);
+      else {
+        put(inlet, -own.flow);
+        put(outlet, own.flow);
+      }
     }
-    const key = `${held?.at} ${links.length}`;
+    if (drawn !== undefined) put(0, drawn);
+    const links = [...fixedLinks, ...linked.map((i) => pumpLink(i, pumps[i]))];
+    const key = `${drawn === undefined} ${linked}`;
     const start = from && from.length === links.length ? from : last?.key === key && last.flows;
     const network = { junctions, fixedHeads, inflows, links };
     let solution = solveNetwork(network, start || undefined);
@@ -496,7 +531,7 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
     if (solution.kind !== "balanced" && start) solution = solveNetwork(network);
     if (solution.kind !== "balanced") return undefined;
     last = { key, flows: solution.flows };
-    return { solution, at, junctions, fixedHeads, onCurve };
+    return { solution, at, junctions, fixedHeads, linked };
   }
   type Balance = NonNullable<ReturnType<typeof balance>>;
   const headAt = ({ solution, at, junctions, fixedHeads }: Balance, node: number) => {
@@ -506,13 +541,13 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
 
   return {
     headOf: (boundary, pumps, held) => {
-      const found = balance(boundary, pumps, held);
-      if (!found || held.at === "source") return Number.NaN;
-      const { inlet, outlet } = line.pumps[held.at] as PlacedPump;
+      const found = balance(boundary, pumps);
+      if (!found) return Number.NaN;
+      const { inlet, outlet } = line.pumps[held] as PlacedPump;
       return headAt(found, outlet) - headAt(found, inlet);
     },
-    stateOf: (boundary, pumps, held, start) => {
-      const found = balance(boundary, pumps, held, start?.links);
+    stateOf: (boundary, pumps, start, drawn) => {
+      const found = balance(boundary, pumps, start?.links, drawn);
       if (!found) return undefined;
       const { flows } = found.solution;
       const flowIn = (link: number) => {
@@ -534,9 +569,10 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
         nodeHeads: line.nodes.map((_, node) => headAt(found, node)),
         bySegment,
         byStretch,
-        byPump: line.pumps.map((_, i) =>
-          i === held?.at ? held.flow : flowIn(firstPump + found.onCurve.indexOf(i)),
-        ),
+        byPump: line.pumps.map((_, i) => {
+          const own = pumps[i];
+          return own?.kind === "held" ? own.flow : flowIn(firstPump + found.linked.indexOf(i));
+        }),
         byOutlet,
         delivered: deliveredOf(line, byOutlet),
         lost: line.holes.map(({ itemId }, k) => ({

@@ -68,6 +68,8 @@ export interface SolvedCase {
   outcome: Outcome;
   /** of each pump, the others running */
   outcomes: Outcome[];
+  /** of each pump as it came to be: one that runs past its published curve is held at its last flow */
+  states: readonly PumpState[];
   /** m³/s that would run downhill with every pump standing, where an outlet lies below the water */
   siphonFlow?: number;
   running?: Running;
@@ -100,7 +102,8 @@ export interface PumpAtWork {
   npshRequired?: number;
 }
 
-export type Refused = { kind: "refused"; diagnostics: Diagnostic[] };
+/** `sketch` is as much of the line as can be drawn. */
+export type Refused = { kind: "refused"; diagnostics: Diagnostic[]; sketch: CompiledLine };
 export type SolveResult = { kind: "solved"; solution: Solution } | Refused;
 
 /**
@@ -124,7 +127,7 @@ export function lineModel(line: Line, pumps: readonly Pump[]): LineModel | Refus
     diagnostics.push({ code: "pump-unknown", itemId: item.id });
     return [];
   });
-  if (diagnostics.length > 0) return { kind: "refused", diagnostics };
+  if (diagnostics.length > 0) return { kind: "refused", diagnostics, sketch: compiled };
   const water = waterAt(line.site.waterTemperature, line.site.specificGravity);
   return {
     kind: "ready",
@@ -174,11 +177,13 @@ export function solveCase(
   const { model, states, boundaries } = ready;
   const boundary = boundaries[at];
   const result = model.solve(boundary, states);
-  if (result.kind === "not-balanced") return { kind: "refused", diagnostics: [result.diagnostic] };
-  const { staticHead, outcome, outcomes } = result;
+  if (result.kind === "not-balanced") {
+    return { kind: "refused", diagnostics: [result.diagnostic], sketch: ready.line };
+  }
+  const { staticHead, outcome, outcomes, states: held } = result;
   const siphonFlow = staticHead < 0 ? siphon(ready, boundary) : undefined;
   const running = whileRunning(ready, line, boundary, result);
-  const solved: SolvedCase = { at, boundary, staticHead, outcome, outcomes };
+  const solved: SolvedCase = { at, boundary, staticHead, outcome, outcomes, states: held };
   if (siphonFlow !== undefined) solved.siphonFlow = siphonFlow;
   if (running) solved.running = running;
   return { kind: "solved", solved };

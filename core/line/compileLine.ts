@@ -40,6 +40,9 @@ interface Here {
   pipe: PipeStock | undefined;
   /** a reducer that eases the next change of bore */
   taper: { itemId: string; angle: number } | undefined;
+  /** past a pump or behind a main: the water is under pressure */
+  pushed: boolean;
+  /** past a pump */
   pumped: boolean;
   lane: number;
 }
@@ -95,7 +98,8 @@ export function compileLine(line: Line): Compilation {
     joined: undefined,
     pipe: undefined,
     taper: undefined,
-    pumped: source.kind === "mains",
+    pushed: source.kind === "mains",
+    pumped: false,
     lane: 0,
   };
   const supply = supplyOf(source);
@@ -165,13 +169,14 @@ export function compileLine(line: Line): Compilation {
           const { pumped: fed } = here;
           here.node = newNode(here);
           pumps.push({ item, inlet, outlet: here.node, elevation, distance, fed });
+          here.pushed = true;
           here.pumped = true;
           here.joined = undefined;
           break;
         }
         case "orifice":
           // A hole before the pump lets air in instead of water out.
-          if (!here.pumped) refuse("hole-in-suction", item.id);
+          if (!here.pushed) refuse("hole-in-suction", item.id);
           else {
             const { id: itemId, purpose, bore } = item;
             const node = close(here);
@@ -252,7 +257,7 @@ export function compileLine(line: Line): Compilation {
     segments.push({
       itemId: piece.itemId,
       kind: piece.kind,
-      side: here.pumped ? "discharge" : "suction",
+      side: here.pushed ? "discharge" : "suction",
       stock: piece.stock,
       fitting: piece.fitting,
       count: piece.count ?? 1,
@@ -296,6 +301,7 @@ export function compileLine(line: Line): Compilation {
       ...only.end,
       distance,
       joined: undefined,
+      pushed: ways.some(({ end }) => end.pushed),
       pumped: ways.some(({ end }) => end.pumped),
       start: segments.length,
       lane: from.lane,

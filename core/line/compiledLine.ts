@@ -123,6 +123,11 @@ export function segmentsInto(line: CompiledLine, node: number): Segment[] {
     .flatMap(({ start, end }) => line.segments.slice(start, end));
 }
 
+/** Whether a pump takes its water from the open or out of the ground: no main and no other pump pushes it. */
+export function drawsItself({ source }: CompiledLine, { fed }: PlacedPump): boolean {
+  return !fed && source.kind !== "mains";
+}
+
 /** What belongs to the source: it is no item of the path. */
 export const SUPPLY = "(source)";
 

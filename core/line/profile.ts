@@ -1,5 +1,6 @@
 import {
   type CompiledLine,
+  drawsItself,
   type Hole,
   type PlacedPump,
   type Segment,
@@ -85,7 +86,7 @@ export function airHeldUnderCheck(line: CompiledLine, pump: PlacedPump): boolean
  */
 export function segmentsInWater(line: CompiledLine, surface: number): Set<number> {
   const found = new Set<number>();
-  const wet = line.pumps.filter(({ elevation, fed }) => !fed && elevation < surface);
+  const wet = line.pumps.filter((pump) => drawsItself(line, pump) && pump.elevation < surface);
   reach(
     wet.map(({ outlet }) => outlet),
     (node) =>

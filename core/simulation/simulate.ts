@@ -89,7 +89,7 @@ export function simulate(
   const derivative: Derivative = (t, volumes, slope) => {
     for (let i = 0; i < n; i++) levels[i] = levelOf(i, volumes[i] as number);
     // A step that ends where the inflow jumps is still of the time before.
-    const inflow = dynamics.inflow(t < edge ? t : edge);
+    const inflow = dynamics.inflow(Math.min(t, edge));
     const taken = dynamics.flows(levels, running);
     for (let i = 0; i < n; i++) {
       const net = (inflow[i] as number) - (taken[i] as number);

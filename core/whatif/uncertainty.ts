@@ -1,6 +1,5 @@
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
-import { lineModel } from "../hydraulics/solveLine.ts";
-import type { Diagnostic } from "../line/diagnostic.ts";
+import { lineModel, type Refused } from "../hydraulics/solveLine.ts";
 import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import { type Pump, TOLERANCE } from "../pump/pump.ts";
@@ -53,7 +52,7 @@ export type BandResult =
   | Band
   /** fewer than half of the draws settle: how many do, and what most often comes of the others */
   | { kind: "unsettled"; settled: number; tried: number; mostly: Unsettled }
-  | { kind: "refused"; diagnostics: Diagnostic[] };
+  | Refused;
 
 export type Unsettled = Exclude<Outcome["kind"], "runs" | "two-crossings"> | "not-balanced";
 

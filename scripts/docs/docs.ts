@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { z } from "zod";
+import * as z from "zod";
 import { COLLECTION_NAMES, COLLECTIONS } from "#contract/collections.ts";
 import { FITTING_STOCK } from "#core/catalogue/fittings.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";

@@ -135,7 +135,7 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
     }));
   data.push(
     trace("Tolerance", edge(-1), {
-      line: { width: 0 },
+      line: { width: 0, simplify: false },
       hoverinfo: "skip",
       hovertemplate: null,
       showlegend: false,
@@ -144,14 +144,14 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
       pump.tolerance === "small" ? "Tolerance, small pump" : `Tolerance ${pump.tolerance}`,
       edge(1),
       {
-        line: { width: 0 },
+        line: { width: 0, simplify: false },
         fill: "tonexty",
         fillcolor: alpha(ink.pump, 0.16),
         hoverinfo: "skip",
         hovertemplate: null,
       },
     ),
-    trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5 } }),
+    trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5, simplify: false } }),
   );
   if (on) {
     const { solution, place } = on;
@@ -166,16 +166,16 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
     };
     data.push(
       trace(`Line, ${WATER.low}`, lineAt("low"), {
-        line: { color: ink.water, width: 1, dash: "dot" },
+        line: { color: ink.water, width: 1, dash: "dot", simplify: false },
         showlegend: false,
       }),
       trace(`Line, ${WATER.high}`, lineAt("high"), {
-        line: { color: ink.water, width: 1, dash: "dot" },
+        line: { color: ink.water, width: 1, dash: "dot", simplify: false },
         fill: "tonexty",
         fillcolor: alpha(ink.water, 0.14),
         showlegend: false,
       }),
-      trace("Line", lineAt("normal"), { line: { color: ink.water, width: 3 } }),
+      trace("Line", lineAt("normal"), { line: { color: ink.water, width: 3, simplify: false } }),
     );
     const duties = WATER_LEVELS.flatMap((at) => {
       const outcome = solution.cases[at].outcomes[place];

@@ -42,7 +42,7 @@ type Key = keyof (typeof USUAL)["metric"];
 /** K: what comes out of a house tap, near enough */
 const WATER_TEMPERATURE = 288.15;
 
-export function HosesPage() {
+export default function HosesPage() {
   const units = useUnits();
   const library = useQuery({ queryKey: ["pumps"], queryFn: api.pumps });
   const [params, setParams] = useSearchParams();

@@ -43,6 +43,7 @@ export function JobHeader({ measuring }: { measuring: boolean }) {
       <nav aria-label="Steps of the job" className="no-print flex gap-1">
         {step(`/jobs/${id}`, "Size and choose", !measuring)}
         {step(`/jobs/${id}/measure`, "Measure", measuring)}
+        {step(`/jobs/${id}/sheet`, "Sheet", false)}
       </nav>
       <span className="no-print flex">
         <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={undo}>

@@ -30,7 +30,7 @@ import { Working } from "./Working.tsx";
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
 
 /** Loads a job onto the bench and keeps it saved. */
-export function JobPage() {
+export default function JobPage() {
   const { id = "" } = useParams();
   const query = useQuery({
     queryKey: ["job", id],

@@ -92,7 +92,7 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
       {comparison.rows.length === 0 ? (
         <p className="p-4 text-soft">Sizes can be compared once the line can be solved.</p>
       ) : (
-        <div className="overflow-x-auto">
+        <div className="@container">
           <table className="mt-1 w-full text-[14px]" aria-label="Sizes compared">
             <thead className="text-right text-[13px] text-soft">
               <tr>
@@ -100,9 +100,9 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
                 <th className="pl-2 font-normal">Flow</th>
                 <th className="pl-2 font-normal">Velocity</th>
                 <th className="pl-2 font-normal">Takes</th>
-                <th className="pl-2 font-normal max-sm:hidden">Left at outlet</th>
-                <th className="pl-2 font-normal max-sm:hidden">Power</th>
-                <th className="pl-2 font-normal max-sm:hidden">Price</th>
+                <th className="pl-2 font-normal @max-xl:hidden">Left at outlet</th>
+                <th className="pl-2 font-normal @max-xl:hidden">Power</th>
+                <th className="pl-2 font-normal @max-md:hidden">Price</th>
                 {job.volume !== undefined && <th className="pl-2 font-normal">Time</th>}
                 <th className="pr-3">
                   <span className="sr-only">Lay it</span>
@@ -146,12 +146,27 @@ function SizeLine({
 }) {
   const units = useUnits();
   const { stock, flow, velocity, runHead, outletPressure, power, price } = row;
+  // Where there is no room for columns of their own these stand under the size.
+  const beside = [
+    // Into the open there is nothing left, and nothing to say.
+    outletPressure !== undefined &&
+      outletPressure > 100 &&
+      `${format(outletPressure, "pressure", units)} left`,
+    power !== undefined && format(power, "power", units),
+  ]
+    .filter(Boolean)
+    .join(", ");
   const enough = flow !== undefined && job.wantedFlow !== undefined && flow >= job.wantedFlow;
   return (
     <tr className={`border-t border-rule text-right ${laid ? "bg-press" : ""}`}>
       <th className="plate py-0.5 pl-3 text-left text-[17px] whitespace-nowrap">
         {stock.nominal}
         {knee && <span title="The knee of the curve"> ◂ knee</span>}
+        {beside && (
+          <span className="block font-sans text-[12px] leading-tight font-normal text-soft @xl:hidden">
+            {beside}
+          </span>
+        )}
       </th>
       <td className="pl-2 font-medium whitespace-nowrap">
         {flow === undefined ? UNSETTLED[row.outcome] : format(flow, "flow", units)}
@@ -163,13 +178,13 @@ function SizeLine({
       <td className="pl-2 whitespace-nowrap">
         {runHead === undefined ? "–" : format(runHead, "head", units)}
       </td>
-      <td className="pl-2 whitespace-nowrap max-sm:hidden">
+      <td className="pl-2 whitespace-nowrap @max-xl:hidden">
         {outletPressure === undefined ? "–" : format(outletPressure, "pressure", units)}
       </td>
-      <td className="pl-2 whitespace-nowrap max-sm:hidden">
+      <td className="pl-2 whitespace-nowrap @max-xl:hidden">
         {power === undefined ? "–" : format(power, "power", units)}
       </td>
-      <td className="pl-2 max-sm:hidden">{price.toFixed(0)}</td>
+      <td className="pl-2 @max-md:hidden">{price.toFixed(0)}</td>
       {job.volume !== undefined && (
         <td className="pl-2 whitespace-nowrap">
           {flow === undefined ? "–" : duration(job.volume / flow)}

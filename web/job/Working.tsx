@@ -5,7 +5,7 @@ import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { judgementKey } from "#core/check/registry.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
-import type { JobSolution, Subject } from "#model/solveJob.ts";
+import { derivationOf, type JobSolution, type Subject } from "#model/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
 import { itemName, WATER } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
@@ -41,7 +41,7 @@ export function Working({ job, solved }: { job: JobDocument; solved: JobSolution
   return (
     <Dialog open onClose={() => show(undefined)} title={titleOf(subject, solved, job, units)}>
       <Suspense fallback={<Loading what="the working" />}>
-        <WorkingSheet {...{ subject, job }} solution={solved.solution} />
+        <WorkingSheet steps={derivationOf(subject, solved.solution, job)} />
       </Suspense>
     </Dialog>
   );

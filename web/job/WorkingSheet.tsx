@@ -1,24 +1,12 @@
 import "katex/dist/katex.min.css";
 import katex from "katex";
 import { useMemo } from "react";
-import type { JobDocument } from "#contract/documents/job.ts";
 import { SHOWN, SI_SYMBOLS, shownUnit, toUnit, type UnitSystem } from "#contract/units/units.ts";
-import type { DerivationStep, Term } from "#core/formula/formula.ts";
-import type { Solution } from "#core/hydraulics/solveLine.ts";
-import { derivationOf, type Subject } from "#model/solveJob.ts";
+import type { Derivation, DerivationStep, Term } from "#core/formula/formula.ts";
 import { useUnits } from "../app/settings.ts";
 
 /** Equations with the numbers of this job put in, in the order they were worked out. */
-export default function WorkingSheet({
-  subject,
-  solution,
-  job,
-}: {
-  subject: Subject;
-  solution: Solution;
-  job: JobDocument;
-}) {
-  const steps = useMemo(() => derivationOf(subject, solution, job), [subject, solution, job]);
+export default function WorkingSheet({ steps }: { steps: Derivation }) {
   return (
     <div className="grid gap-4">
       {steps.map((step, index) => (
@@ -69,11 +57,11 @@ function Line({ term }: { term: Term }) {
   const units = useUnits();
   return (
     <div className="flex flex-wrap items-baseline gap-x-3">
-      <dt className="min-w-9 flex-1 text-soft">
-        <span className="mr-2 inline-block min-w-9 text-ink">
+      <dt className="flex min-w-28 flex-1 items-baseline gap-2 text-soft">
+        <span className="min-w-9 shrink-0 text-ink">
           {term.symbol && <Formula tex={term.symbol} />}
         </span>
-        {term.name}
+        <span>{term.name}</span>
       </dt>
       <dd className="ml-auto text-right font-medium whitespace-nowrap">
         {inUnits(term, units)}

@@ -1,5 +1,5 @@
 import { useRef, useState } from "react";
-import { z } from "zod";
+import * as z from "zod";
 import {
   type ReadingDocument,
   readingSchema,

@@ -28,7 +28,7 @@ const COLUMNS = [
 ] as const;
 
 /** A pump of one's own, typed off its plate and its published curve; "new" starts an empty one. */
-export function PumpEditPage() {
+export default function PumpEditPage() {
   const { id = "" } = useParams();
   const fresh = id === "new";
   const query = useQuery({

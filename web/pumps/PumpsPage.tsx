@@ -14,7 +14,7 @@ import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 const KINDS = Object.entries(PUMP_KINDS) as [PumpDocument["kind"], string][];
 
 /** The pump library: every pump with the three numbers a fitter knows it by. */
-export function PumpsPage() {
+export default function PumpsPage() {
   const units = useUnits();
   const client = useQueryClient();
   const [params, setParams] = useSearchParams();

@@ -1,0 +1,92 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
+import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
+import { checkWords } from "#words/checks.ts";
+import { diagnosticSentence } from "#words/diagnostics.ts";
+import { itemName, WATER } from "#words/items.ts";
+import { derivationOf, type JobSolution, normalLedger } from "../solveJob.ts";
+import { type Block, left, right } from "./blocks.ts";
+
+/** The job on one sheet: levels, line, duty, what to watch, where the head goes and how the flow was found. */
+export function jobSheet(job: JobDocument, solved: JobSolution, system: UnitSystem): Block[] {
+  const head = (si: number) => format(si, "head", system);
+  const flow = (si: number) => format(si, "flow", system);
+  const blocks: Block[] = [{ kind: "heading", level: 1, text: job.name }];
+  for (const text of [job.place, job.note]) if (text) blocks.push({ kind: "paragraph", text });
+  const levels = levelsOf(job.source);
+  blocks.push(
+    { kind: "heading", level: 2, text: "Water and line" },
+    {
+      kind: "table",
+      caption: `Levels${job.datum ? `, measured from: ${job.datum}` : ""}`,
+      columns: [left("At"), right("Level")],
+      rows: WATER_LEVELS.map((at) => [WATER[at], format(levels[at], "length", system)]),
+    },
+  );
+  if (solved.kind === "refused") {
+    blocks.push(
+      { kind: "heading", level: 2, text: "No duty yet" },
+      ...solved.diagnostics.map(
+        (diagnostic): Block => ({ kind: "paragraph", text: diagnosticSentence(diagnostic) }),
+      ),
+    );
+    return blocks;
+  }
+  const { solution, judgements } = solved;
+  blocks.push({ kind: "heading", level: 2, text: "Duty" });
+  for (const { pump } of solution.pumps) {
+    const known = job.pumps.find(({ id }) => id === pump.id);
+    if (known) blocks.push({ kind: "paragraph", text: `${known.maker} ${known.model}` });
+  }
+  blocks.push({
+    kind: "table",
+    caption: "What the line does",
+    columns: [left("At"), right("Static head"), right("Total head"), right("At the outlets")],
+    rows: WATER_LEVELS.map((at) => {
+      const { staticHead, outcome, running } = solution.cases[at];
+      const duty = settledDuty(outcome);
+      return [
+        WATER[at],
+        head(staticHead),
+        duty ? head(duty.head) : "–",
+        duty && running ? flow(running.state.delivered) : "no duty",
+      ];
+    }),
+  });
+  for (const judgement of judgements) {
+    const { severity } = judgement;
+    if (severity === "good") continue;
+    const { title, sentence, mend } = checkWords(judgement, job.path, system);
+    blocks.push({ kind: "finding", severity, title, text: sentence, ...(mend && { mend }) });
+  }
+  const good = judgements.filter(({ severity }) => severity === "good").length;
+  blocks.push({ kind: "paragraph", text: `${good} checks good.` });
+  const ledger = normalLedger(solution);
+  if (ledger.length > 0) {
+    blocks.push(
+      { kind: "heading", level: 2, text: "Where the head goes" },
+      {
+        kind: "table",
+        caption: "At normal water",
+        columns: [left("Item"), right("Takes"), right("Share")],
+        rows: ledger.map((entry) => [
+          entry.itemId ? itemName(job.path, entry.itemId, system) : "Lift",
+          entry.lost === undefined ? head(entry.head) : `loses ${flow(entry.lost)}`,
+          entry.lost === undefined ? formatPercent(entry.share) : "",
+        ]),
+      },
+      {
+        kind: "derivation",
+        title: "How the flow was found",
+        steps: derivationOf({ kind: "flow", at: "normal" }, solution, job),
+      },
+    );
+  }
+  blocks.push({
+    kind: "caution",
+    text: "Worked out from what was typed, not measured. Isolate and lock off before work near water; never lift a pump by its cable. Electrical work, wells, drinking water and discharge belong to licensed people and local codes.",
+  });
+  return blocks;
+}
