@@ -1,5 +1,11 @@
 import * as z from "zod";
 import {
+  type AttachmentDocument,
+  attachmentSchema,
+  attachmentShape,
+  attachmentVersions,
+} from "./documents/attachment.ts";
+import {
   type FieldTestDocument,
   fieldTestSchema,
   fieldTestShape,
@@ -29,7 +35,7 @@ export interface Collection<Document = unknown> {
   /** the newest version as it is written in a file */
   shape: z.ZodType;
   versions: Versions;
-  /** what it belongs to: the column and the field of the document that hold its id */
+  /** what it belongs to, where the document says so: the column and the field that hold its id */
   parent?: { of: string; column: string; field: string };
   /** kept under the id that stands in it */
   ownId?: boolean;
@@ -81,6 +87,13 @@ export const COLLECTIONS = {
     shape: unitShape,
     versions: unitVersions,
     listed: true,
+  }),
+  attachments: collection<AttachmentDocument>({
+    table: "attachments",
+    noun: "attachment",
+    schema: attachmentSchema,
+    shape: attachmentShape,
+    versions: attachmentVersions,
   }),
   firms: collection<FirmDocument>({
     table: "firms",

@@ -2,7 +2,7 @@ import type { FieldTestInput, ReadingInput } from "#contract/documents/fieldTest
 
 export interface DemoTest {
   id: string;
-  test: FieldTestInput;
+  test: FieldTestInput & { jobId: string };
   readings: { id: string; reading: Omit<ReadingInput, "testId" | "format" | "version"> }[];
 }
 

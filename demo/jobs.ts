@@ -70,7 +70,7 @@ export const KETTERBY: JobInput = {
       outlet: { type: "nozzle", bore: "14 mm", dischargeCoefficient: 0.95 },
     },
   ],
-  site: { altitude: "95 m", waterTemperature: "17 °C", specificGravity: 1 },
+  site: { altitude: "95 m", waterTemperature: "17 °C", specificGravity: 1, standsAt: "bank" },
   method: { friction: "darcy-weisbach", fittings: "coefficient" },
   wantedFlow: "3.5 L/s",
   pumps: [fromLibrary("fenwicket-jet-2")],

@@ -213,6 +213,32 @@ describe("field tests and readings", () => {
     const summary = jobs.find((job) => job.id === "measured");
     expect(summary).toMatchObject({ readings: 2, pumps: ["Brackle Run 35"] });
   });
+
+  it("on the shop's stand belong to no job", async () => {
+    const test = {
+      format: "upright-gusher/field-test",
+      version: 2,
+      title: "On the stand",
+      takenOn: "2026-05-02",
+      configuration: "shop-stand",
+    };
+    expect((await save("stand", 0, test, "tests")).status).toBe(200);
+    expect((await call("GET", "/tests/stand")).body.document).toEqual(test);
+  });
+
+  it("have pictures that say what they are, within bounds", async () => {
+    const picture = {
+      format: "upright-gusher/attachment",
+      version: 2,
+      type: "image/jpeg",
+      size: 240_000,
+      hash: "0123456789abcdef".repeat(4),
+      caption: "Gauge at the port",
+    };
+    expect((await save("gauge", 0, picture, "attachments")).body.document).toEqual(picture);
+    const huge = await save("huge", 0, { ...picture, size: 5e7 }, "attachments");
+    expect(huge.body.issues).toEqual([{ path: "document.size", message: "At most 12 MB." }]);
+  });
 });
 
 describe("the pump library", () => {

@@ -169,10 +169,18 @@ const WORDS: Words = {
     `At ${say.water} the pressure falls to ${say.value} at ${say.item}; water boils at ${say.limit}.`,
     "Lower the high point of the suction, shorten it, or lay it larger.",
   ],
-  "npsh-margin": (_, say) => [
-    say.bad ? "NPSH margin thin" : "NPSH margin",
-    `${say.value} available at ${say.water}; the pump needs ${say.limit}.`,
-    "Lower the pump, or lay the suction shorter and larger, before it cavitates.",
+  "npsh-margin": ({ severity }, say) => [
+    severity === "unknown"
+      ? "Suction cannot be judged"
+      : say.bad
+        ? "NPSH margin thin"
+        : "NPSH margin",
+    severity === "unknown"
+      ? `${say.value} of NPSH available at ${say.water}; what the pump needs at this flow is not published, nor how high it may draw.`
+      : `${say.value} available at ${say.water}; the pump needs ${say.limit}.`,
+    severity === "unknown"
+      ? "Ask its maker, and type it with the pump."
+      : "Lower the pump, or lay the suction shorter and larger, before it cavitates.",
   ],
   "suction-velocity": (_, say) => [
     say.bad ? "Suction too fast" : "Suction velocity",
@@ -300,6 +308,11 @@ const WORDS: Words = {
 };
 
 const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: string }> = {
+  "engine-unplaced": {
+    title: "Where the engine stands is not known",
+    sentence: "the job does not say where it stands, and its exhaust is carbon monoxide.",
+    mend: "Only in the open: never indoors, in a pit, a crawl space or by an intake.",
+  },
   "dry-pump-under-water": {
     title: "A dry pump cannot stand in water",
     sentence: "its motor is not made to stand below high water.",

@@ -4,7 +4,13 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { FAMILIES, findPipeStock } from "#core/catalogue/pipes.ts";
 import { sizeOfFitting } from "#core/line/compileLine.ts";
-import { everyItem, locate, type PathItem, type WaterLevel } from "#core/line/path.ts";
+import {
+  everyItem,
+  locate,
+  type PathItem,
+  type Standing,
+  type WaterLevel,
+} from "#core/line/path.ts";
 
 /** "1-1/2 in PVC schedule 40" */
 export function stockName(stockId: string): string {
@@ -60,6 +66,16 @@ export const OUTLETS = {
   nozzle: "Nozzle or gun",
   emitter: "Sprinkler or emitter",
 } as const;
+
+/** Where a pump stands, after "The pump stands". */
+export const STANDS: Record<Standing, string> = {
+  "open-ground": "on open ground",
+  bank: "on the bank",
+  indoors: "indoors",
+  pit: "in a pit",
+  "crawl-space": "in a crawl space",
+  casing: "in a casing",
+};
 
 export const WATER: Record<WaterLevel, string> = {
   low: "low water",

@@ -28,6 +28,24 @@ describe("documents", () => {
     },
   );
 
+  it("says which body of water is named and is not there", () => {
+    const [demo] = DEMO_JOBS;
+    const lake = { id: "lake", shape: { kind: "cylinder", diameter: 20, depth: 3 } };
+    const lying = { ...demo?.job, source: { ...demo?.job.source, body: "lake" } };
+    const path = demo?.job.path.map((item) =>
+      item.kind === "outlet" ? { ...item, outlet: { type: "free", body: "tank" } } : item,
+    );
+    const places = (job: object) => jobSchema.safeParse(job).error?.issues.map((i) => i.path) ?? [];
+    expect(places({ ...lying, bodies: [lake] })).toEqual([]);
+    expect(places(lying)).toEqual([["source", "body"]]);
+    expect(places({ ...demo?.job, path })).toEqual([
+      ["path", (path?.length ?? 0) - 1, "outlet", "body"],
+    ]);
+    expect(places({ ...lying, bodies: [{ ...lake, overflowTo: "ditch" }] })).toEqual([
+      ["bodies", 0, "overflowTo"],
+    ]);
+  });
+
   it("compares documents whatever the order of their keys", () => {
     fc.assert(
       fc.property(fc.dictionary(fc.string(), fc.jsonValue()), (document) => {

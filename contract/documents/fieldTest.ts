@@ -97,7 +97,7 @@ export const readingShape = z.looseObject({
   attachments: attachmentsSchema.optional(),
 });
 
-/** A day's measuring on a job. Its readings are kept beside it, one row each. */
+/** A day's measuring, on a job or on a stand in the shop. Its readings are kept beside it, one row each. */
 export const fieldTestShape = z.looseObject({
   format: z.literal(fieldTestVersions.format, {
     error: `This is not a field test: format must be “${fieldTestVersions.format}”.`,
@@ -105,7 +105,7 @@ export const fieldTestShape = z.looseObject({
   version: z.literal(fieldTestVersions.version, {
     error: "This version of the field test document is not known.",
   }),
-  jobId: idSchema,
+  jobId: idSchema.optional(),
   title: z.string().trim().min(1, "Give the test a title.").max(120),
   takenOn: day,
   note: z.string().max(5000).optional(),

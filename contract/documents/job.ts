@@ -36,15 +36,18 @@ const elevation = quantity("length", RANGES.elevation);
 /** The kinds of job the shelf of beginnings knows. */
 export const JOB_KINDS = ["sump-riser", "tank-to-tank", "pond-to-field", "well-to-tank"] as const;
 
+/** one of the job's `bodies` */
+const body = idSchema.optional();
 const sourceFields = { name: z.string().max(80).optional(), intake: elevation };
 const sourceSchema = z.discriminatedUnion(
   "kind",
   [
-    z.looseObject({ kind: z.literal("open"), ...sourceFields, level: levelsSchema }),
+    z.looseObject({ kind: z.literal("open"), ...sourceFields, level: levelsSchema, body }),
     z.looseObject({
       kind: z.literal("tank"),
       ...sourceFields,
       level: levelsSchema,
+      body,
       /** on the surface of a closed tank */
       gasPressure: quantity("pressure", RANGES.gasPressure),
     }),
@@ -72,11 +75,12 @@ const sourceSchema = z.discriminatedUnion(
 const outletSchema = z.discriminatedUnion(
   "type",
   [
-    z.looseObject({ type: z.literal("free") }),
+    z.looseObject({ type: z.literal("free"), body }),
     z.looseObject({ type: z.literal("drain") }),
     z.looseObject({
       type: z.literal("submerged"),
       level: levelsSchema,
+      body,
       /** on the surface of a closed tank */
       gasPressure: quantity("pressure", RANGES.gasPressure).optional(),
     }),
@@ -291,6 +295,19 @@ export const jobShape = z
     field: fieldSchema.optional(),
   })
   .superRefine((job, context) => {
+    const bodies = new Set<unknown>(job.bodies?.map(({ id }) => id));
+    const refers = (id: unknown, path: (string | number)[]) => {
+      if (id === undefined || bodies.has(id)) return;
+      const message = `There is no body of water called “${id}”.`;
+      context.addIssue({ code: "custom", path, message });
+    };
+    if ("body" in job.source) refers(job.source.body, ["source", "body"]);
+    for (const [i, { overflowTo }] of (job.bodies ?? []).entries()) {
+      refers(overflowTo, ["bodies", i, "overflowTo"]);
+    }
+    for (const [i, control] of (job.overTime?.controls ?? []).entries()) {
+      if (control.kind === "float") refers(control.body, ["overTime", "controls", i, "body"]);
+    }
     const seen = new Set<string>();
     const claimAll = (items: readonly PathItemOf<PlainItem>[], at: (string | number)[]): void => {
       for (const [i, item] of items.entries()) {
@@ -299,6 +316,9 @@ export const jobShape = z
           context.addIssue({ code: "custom", path: [...at, i, "id"], message });
         }
         seen.add(item.id);
+        if (item.kind === "outlet" && "body" in item.outlet) {
+          refers(item.outlet.body, [...at, i, "outlet", "body"]);
+        }
         if (item.kind !== "split") continue;
         for (const [b, branch] of item.branches.entries())
           claimAll(branch, [...at, i, "branches", b]);

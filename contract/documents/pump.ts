@@ -70,9 +70,12 @@ export const pumpShape = z
         band: quantity("length", RANGES.depth).optional(),
       })
       .optional(),
-    /** depth of water it needs, and the most it may stand under */
+    /** depth of water it needs round it */
     leastDepth: quantity("length", RANGES.depth).optional(),
+    /** below the top of its pit or well, as far as its cord and its cover let it */
     greatestDepth: quantity("length", RANGES.depth).optional(),
+    /** of water over it */
+    greatestImmersion: quantity("length", RANGES.depth).optional(),
     /** what it leaves on a floor */
     film: quantity("diameter", RANGES.solids).optional(),
     greatestTemperature: quantity("temperature", RANGES.waterTemperature).optional(),

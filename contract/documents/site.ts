@@ -141,6 +141,8 @@ export const controlSchema = z.discriminatedUnion("kind", [
     on: quantity("length", RANGES.elevation),
     off: quantity("length", RANGES.elevation),
     pumps: z.array(idSchema).max(20).optional(),
+    /** the first pump to start, or the one that joins when it cannot keep up */
+    role: z.enum(["lead", "lag"]).optional(),
     alternate: z.boolean().optional(),
   }),
   z.looseObject({

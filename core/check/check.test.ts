@@ -17,6 +17,7 @@ import {
   open,
   pipe,
   pumpOf,
+  running,
   set,
   solved as solvedOf,
   split,
@@ -493,6 +494,13 @@ describe("what is said of the numbers, where it should flip", () => {
       undefined,
     ],
     [
+      "an engine nobody says where",
+      {},
+      [pipe("s", "suction-hose-2in", 4, 3)],
+      { drive: "engine" },
+      "engine-unplaced",
+    ],
+    [
       "a submersible behind a suction pipe",
       {},
       [pipe("s", "suction-hose-2in", 4, 0.5)],
@@ -506,8 +514,68 @@ describe("what is said of the numbers, where it should flip", () => {
     );
     const found = find(line, "pump-placement", [{ ...one, ...plate }]);
     expect(found?.code === "pump-placement" ? found.facts.why : undefined).toBe(why);
-    if (why) expect(found?.severity).toBe("stop");
+    if (why) expect(found?.severity).toBe(why === "engine-unplaced" ? "unknown" : "stop");
   });
+});
+
+describe("a suction nobody has published a limit for", () => {
+  const npsh = (plate: Partial<Pump>, suction = [pipe("s", "suction-hose-2in", 5, 3)]) =>
+    find(
+      lineOf([...suction, set("p"), pipe("d", "pvc-sch40-2in", 40, 12), open("o")]),
+      "npsh-margin",
+      [{ ...one, ...plate }],
+    )?.severity;
+
+  it("cannot be judged, which is neither good nor bad", () => {
+    expect(npsh({})).toBe("unknown");
+    const required = one.points.map((point) => ({ ...point, npshRequired: 2 }));
+    expect(npsh({ points: required })).toBe("good");
+    // Published for small flows only, which says nothing of this one.
+    const short = required.map((point, i) =>
+      i < 2 ? point : { ...point, npshRequired: undefined },
+    );
+    expect(npsh({ points: short })).toBe("unknown");
+    // The maker's lift limit judges it as well, and no limit is asked for where water runs in by itself.
+    expect(npsh({ maxSuctionLift: 7 })).toBeUndefined();
+    expect(npsh({}, [])).toBeUndefined();
+  });
+
+  it("stands after what has to be watched, and before what is good", () => {
+    const order = { stop: 3, watch: 2, unknown: 1, good: 0 };
+    const all = judged(
+      lineOf([
+        pipe("s", "suction-hose-2in", 5, 3),
+        set("p"),
+        pipe("d", "pvc-sch40-2in", 40, 12),
+        open("o"),
+      ]),
+      [one],
+    ).map(({ severity }) => order[severity]);
+    expect(new Set(all)).toContain(order.unknown);
+    expect(all).toEqual(all.toSorted((a, b) => b - a));
+  });
+});
+
+it("pumps boosting a main are not judged as if they stood in water", () => {
+  const line = lineOf(
+    [
+      split(
+        "s",
+        [set("p"), check("c"), pipe("a", "pvc-sch40-2in", 2)],
+        [set("q"), check("d"), pipe("b", "pvc-sch40-2in", 2)],
+      ),
+      pipe("r", "pvc-sch40-2in", 30, 12),
+      open("o"),
+    ],
+    { source: { kind: "mains", intake: 0, pressure: 1e5, openFlow: 0.02 } },
+  );
+  const { duty, state } = running(line, [one]);
+  expect(duty.flow).toBeCloseTo(state.delivered, 8);
+  expect(duty.flow).toBeGreaterThan(1e-3);
+  const codes = judged(line, [one]).map(({ code }) => code);
+  for (const code of ["pump-placement", "loses-prime", "drains-back", "pump-not-under-water"]) {
+    expect(codes).not.toContain(code);
+  }
 });
 
 it("comparing hoses, a main drives a line without a pump; mains and a well are sources like any other", () => {

@@ -11,7 +11,8 @@ import { type Line, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import type { bestEfficiencyFlow } from "../pump/curve.ts";
 import type { Quantity } from "../quantity/quantity.ts";
 
-export type Severity = "stop" | "watch" | "good";
+/** `unknown`: what it needs is not known, so it neither passes nor stops. */
+export type Severity = "stop" | "watch" | "unknown" | "good";
 
 /** What every check is given. */
 export interface CheckContext {

@@ -100,7 +100,12 @@ export type Judgement = {
   [C in CheckCode]: { code: C; quantity: Quantity } & Found<FactsOf<C>>;
 }[CheckCode];
 
-export const SEVERITY_ORDER: Record<Severity, number> = { good: 0, watch: 1, stop: 2 };
+export const SEVERITY_ORDER: Record<Severity, number> = {
+  good: 0,
+  unknown: 1,
+  watch: 2,
+  stop: 3,
+};
 
 export function checkContext(solution: Solution, line: Line, wantedFlow?: number): CheckContext {
   const best = solution.pumps.map(({ curve }) => bestEfficiencyFlow(curve));

@@ -181,9 +181,15 @@ export const npshMargin = check<NoFacts>({
   quantity: "head",
   each: "item",
   find: (context) =>
-    eachPump(context, ({ atWork: { itemId, suction, npshRequired: limit }, solved }) => {
-      if (limit === undefined) return [];
+    eachPump(context, ({ atWork: { itemId, suction, npshRequired: limit }, on, solved }) => {
       const value = suction.npshAvailable;
+      if (limit === undefined) {
+        // A maker's own lift limit judges the suction as well; nothing has to be known of a pump that water runs to.
+        const judged = suction.ownLimit !== undefined || suction.dynamicLift <= 0;
+        if (on.pump.submersible || judged) return [];
+        const source = "Neither NPSH nor a suction lift is published for this flow";
+        return [{ severity: "unknown", at: solved.at, itemId, value, source, facts: NO_FACTS }];
+      }
       const margin = value - limit;
       const comfortable = margin >= LIMITS.npshMetres && value >= LIMITS.npshRatio * limit;
       return [
@@ -312,6 +318,7 @@ const BARE = formula({
 });
 
 export type Misplacement =
+  | "engine-unplaced"
   | "dry-pump-under-water"
   | "dry-pump-in-casing"
   | "engine-in-pit"
@@ -336,6 +343,7 @@ export const pumpPlacement = check<{ why: Misplacement }>({
         if (site.standsAt === "indoors") found.push("engine-indoors");
         else if (inWater || inWell || CLOSED_IN.has(site.standsAt ?? ""))
           found.push("engine-in-pit");
+        else if (site.standsAt === undefined) found.push("engine-unplaced");
       } else if (!pump.submersible) {
         if (inWell || site.standsAt === "casing") found.push("dry-pump-in-casing");
         else if (inWater || (under > 0 && site.standsAt === "pit")) {
@@ -344,7 +352,7 @@ export const pumpPlacement = check<{ why: Misplacement }>({
       }
       if (pump.submersible && piped) found.push("submersible-behind-suction");
       return found.map((why) => ({
-        severity: "stop",
+        severity: why === "engine-unplaced" ? "unknown" : "stop",
         at: "high",
         itemId: placed.item.id,
         value: under,

@@ -1,8 +1,20 @@
 import { lineModel } from "../hydraulics/solveLine.ts";
-import type { Line, PathItem } from "../line/path.ts";
+import { type Line, type PathItem, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import type { Pump } from "../pump/pump.ts";
-import { check, gun, hole, lineOf, open, pipe, pumpOf, set, split, tank } from "./fixtures.ts";
+import {
+  check,
+  gun,
+  hole,
+  levels,
+  lineOf,
+  open,
+  pipe,
+  pumpOf,
+  set,
+  split,
+  tank,
+} from "./fixtures.ts";
 
 /**
  * Random lines that part, meet, leak and run on one pump to three, each solvable: used with fixed seeds in the
@@ -90,17 +102,20 @@ export function drawNetwork(seed: number): Drawn {
       ]),
     ),
   );
-  return { seed, line: lineOf(path), pumps };
+  const level = levels(draw(-1.5, -0.2), 0, draw(0.2, 1.5));
+  return { seed, line: lineOf(path, { source: { kind: "open", level, intake: -2 } }), pumps };
 }
 
-/** Seeds of those that did not balance at normal water, of `count` from a first seed on. */
+/** Seeds of those that did not balance, of `count` from a first seed on. */
 export function unbalanced(first: number, count: number): number[] {
   const seeds: number[] = [];
   for (let seed = first; seed < first + count; seed++) {
     const { line, pumps } = drawNetwork(seed);
     const ready = lineModel(line, pumps);
     if (ready.kind === "refused") throw new Error(JSON.stringify(ready.diagnostics));
-    const result = ready.model.solve(ready.boundaries.normal, ready.states);
+    // One level each, in turn.
+    const at = WATER_LEVELS[seed % WATER_LEVELS.length] as WaterLevel;
+    const result = ready.model.solve(ready.boundaries[at], ready.states);
     if (result.kind === "not-balanced" && result.diagnostic.code === "not-balanced") {
       seeds.push(seed);
     }

@@ -1,3 +1,4 @@
+import type { Severity } from "#core/check/check.ts";
 import type { Derivation } from "#core/formula/formula.ts";
 
 /**
@@ -9,8 +10,14 @@ export type Block =
   | { kind: "paragraph"; text: string }
   | { kind: "table"; caption: string; columns: Column[]; rows: string[][] }
   | { kind: "derivation"; title: string; steps: Derivation }
-  /** something that stops the job, or has to be watched, with what would mend it */
-  | { kind: "finding"; severity: "stop" | "watch"; title: string; text: string; mend?: string }
+  /** what stops the job, has to be watched or cannot be judged, with what would mend it */
+  | {
+      kind: "finding";
+      severity: Exclude<Severity, "good">;
+      title: string;
+      text: string;
+      mend?: string;
+    }
   /** what can hurt someone */
   | { kind: "caution"; text: string };
 

@@ -129,7 +129,7 @@ export function saveDocument(
 ): Promise<SaveOutcome> {
   const { parent } = declared(name);
   return db.transaction(async (tx) => {
-    if (parent) {
+    if (parent && document[parent.field] !== undefined) {
       const { table } = declared(parent.of as CollectionName);
       const found = await tx.query(`SELECT 1 FROM ${table} WHERE id = $1 AND deleted_at IS NULL`, [
         document[parent.field],
@@ -156,7 +156,7 @@ export async function write(
 ): Promise<Stored<unknown> | undefined> {
   const { table, parent } = declared(name);
   const columns: [name: string, value: unknown][] = [["document", document]];
-  if (parent) columns.push([parent.column, document[parent.field]]);
+  if (parent) columns.push([parent.column, document[parent.field] ?? null]);
   if (name === "jobs") columns.push(["summary", summariseJob(readStored("jobs", document))]);
   const values = columns.map(([, value]) => value);
   const written =

@@ -275,19 +275,40 @@ function OtherSchools({ crossChecks }: Pick<Solution, "crossChecks">) {
   );
 }
 
-function CheckList({
-  judgements,
-  path,
-  onItem,
-}: {
+interface ListProps {
   judgements: readonly Judgement[];
   path: readonly PathItem[];
   onItem: (itemId: string) => void;
-}) {
+}
+
+/** What stops, what to watch and what cannot be judged, each open; the good ones fold into one line. */
+function CheckList({ judgements, path, onItem }: ListProps) {
+  const bad = judgements.filter(({ severity }) => severity !== "good");
+  const good = judgements.filter(({ severity }) => severity === "good");
+  return (
+    <>
+      <Checks name="Checks" judgements={bad} {...{ path, onItem }} />
+      {good.length > 0 && (
+        <details className="border-t border-rule">
+          <summary className="flex min-h-7 list-none items-center gap-2 px-3 py-1.5">
+            <StatusMark severity="good" />
+            <span className="plate text-[17px] leading-tight">
+              {good.length === 1 ? "1 check good" : `${good.length} checks good`}
+            </span>
+          </summary>
+          <Checks name="Good checks" judgements={good} {...{ path, onItem }} />
+        </details>
+      )}
+    </>
+  );
+}
+
+function Checks({ name, judgements, path, onItem }: ListProps & { name: string }) {
   const units = useUnits();
   const show = useWorking();
+  if (judgements.length === 0) return null;
   return (
-    <ul aria-label="Checks" className="border-t border-rule">
+    <ul aria-label={name} className="border-t border-rule *:not-first:border-t">
       {judgements.map((judgement) => {
         const { title, sentence, mend } = checkWords(judgement, path, units);
         const { code, severity, itemId, source } = judgement;
@@ -295,35 +316,33 @@ function CheckList({
           <li
             key={judgementKey(judgement)}
             data-check={code}
-            className={`border-b border-rule px-3 py-1.5 ${severity === "stop" ? "border-l-6 border-l-signal pl-2" : ""}`}
+            className={`border-rule px-3 py-1.5 ${severity === "stop" ? "border-l-6 border-l-signal pl-2" : ""}`}
           >
-            <details open={severity !== "good"}>
-              <summary className="flex min-h-7 list-none items-center gap-2">
-                <StatusMark severity={severity} />
-                <span className="plate text-[17px] leading-tight">{title}</span>
-              </summary>
-              <p className="text-[14px]">{sentence}</p>
-              {mend && <p className="text-[14px] font-medium">{mend}</p>}
-              <p className="text-[12px] text-soft">
-                {source}
+            <p className="flex min-h-7 items-center gap-2">
+              <StatusMark severity={severity} />
+              <span className="plate text-[17px] leading-tight">{title}</span>
+            </p>
+            <p className="text-[14px]">{sentence}</p>
+            {mend && <p className="text-[14px] font-medium">{mend}</p>}
+            <p className="text-[12px] text-soft">
+              {source}
+              <button
+                type="button"
+                className="ml-2 min-h-6 underline"
+                onClick={() => show({ kind: "check", judgement })}
+              >
+                Working
+              </button>
+              {itemId && (
                 <button
                   type="button"
                   className="ml-2 min-h-6 underline"
-                  onClick={() => show({ kind: "check", judgement })}
+                  onClick={() => onItem(itemId)}
                 >
-                  Working
+                  Show the part
                 </button>
-                {itemId && (
-                  <button
-                    type="button"
-                    className="ml-2 min-h-6 underline"
-                    onClick={() => onItem(itemId)}
-                  >
-                    Show the part
-                  </button>
-                )}
-              </p>
-            </details>
+              )}
+            </p>
           </li>
         );
       })}

@@ -136,7 +136,6 @@ export function NumberField({
   );
 }
 
-/** A choice from a list, in the platform's own control: it works with gloves. */
 /** A fraction, typed and read in per cent from 0 to `max`. */
 export function PercentField({
   value,
@@ -163,7 +162,7 @@ export function PercentField({
 }
 
 /**
- * A choice of one. `untilReached` stands in for a long list until the field is pointed at or focused: a line
+ * A choice of one, in the platform's own control: it works with gloves. `untilReached` stands in for a long list until the field is pointed at or focused: a line
  * of two hundred rows would otherwise carry twenty thousand options.
  */
 export function SelectField({

@@ -1,9 +1,10 @@
 import type { Severity } from "#core/check/check.ts";
-import { CircleCheck, OctagonX, TriangleAlert } from "./icons.ts";
+import { CircleCheck, CircleQuestionMark, OctagonX, TriangleAlert } from "./icons.ts";
 
 const MARKS = {
   stop: { Icon: OctagonX, word: "Stop", colour: "text-signal" },
   watch: { Icon: TriangleAlert, word: "Watch", colour: "text-ink" },
+  unknown: { Icon: CircleQuestionMark, word: "Not known", colour: "text-ink" },
   good: { Icon: CircleCheck, word: "Good", colour: "text-soft" },
 } as const;
 

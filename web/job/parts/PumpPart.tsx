@@ -1,9 +1,12 @@
 import { useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { changeItems } from "#core/line/path.ts";
+import { findFitting } from "#core/catalogue/fittings.ts";
+import { changeItems, locate, STANDINGS, type Standing } from "#core/line/path.ts";
 import type { JobSolution } from "#model/solveJob.ts";
+import { STANDS } from "#words/items.ts";
 import { newId } from "../../api/client.ts";
 import { Button } from "../../ui/Button.tsx";
+import { SelectField } from "../../ui/Fields.tsx";
 import { Plus } from "../../ui/icons.ts";
 import { edit, insertItem, partsOf, pumpItems, replaceItem } from "../jobStore.ts";
 import { PumpChooser } from "../PumpChooser.tsx";
@@ -64,7 +67,7 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
         </div>
       ) : (
         <div className="flex flex-wrap gap-2 px-3 pt-2">
-          {/* A pump in a branch already has its neighbours there: a branch does not part again. */}
+          {/* A pump in a branch gets its neighbours in the rows above. */}
           {!pumpSplit && (
             <Button look="quiet" onClick={() => putBeside(item)}>
               <Plus size={16} aria-hidden /> Second pump beside it
@@ -75,6 +78,20 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
           </Button>
         </div>
       )}
+      <SelectField
+        label="The pump stands"
+        visibleLabel
+        className="max-w-64 px-3 pt-2"
+        value={job.site.standsAt ?? ""}
+        onChange={(value) => stand(STANDINGS.find((place) => place === value))}
+      >
+        <option value="">not said</option>
+        {STANDINGS.map((place) => (
+          <option key={place} value={place}>
+            {STANDS[place]}
+          </option>
+        ))}
+      </SelectField>
       <PumpChooser {...{ job, item }} />
     </>
   );
@@ -82,29 +99,48 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
 
 type PumpRow = ReturnType<typeof pumpItems>[number];
 
-/** Two pumps side by side, each behind a check valve of its own, drawing from the suction there is. */
+function stand(standsAt: Standing | undefined): void {
+  edit(({ site: { standsAt: _, ...site }, ...job }) => ({
+    ...job,
+    site: { ...site, ...(standsAt && { standsAt }) },
+  }));
+}
+
+/**
+ * Two pumps side by side, drawing from the suction there is. What belonged to the one, its vent hole and its check
+ * valve, goes with each of them; a check valve of its own every one has.
+ */
 function putBeside(item: PumpRow): void {
   edit((job) => {
+    const found = locate<JobPathItem>(job.path, item.id);
+    const after = found?.list.slice(found.index + 1) ?? [];
+    const others = after.findIndex((row) => !goesWithPump(row));
+    const own = others < 0 ? after : after.slice(0, others);
     const next = partsOf(job.path).discharge.items.find(({ kind }) => kind === "pipe");
     const stock = next?.kind === "pipe" ? next.stock : undefined;
-    const check = () => ({
-      kind: "fitting" as const,
-      id: newId(),
-      fitting: "check-swing",
-      count: 1,
-      stock,
-    });
-    const branches = [
-      [item, check()],
-      [{ ...item, id: newId() }, check()],
-    ];
-    return {
-      ...job,
-      path: changeItems<JobPathItem>(job.path, (row) =>
-        row.id === item.id ? { kind: "split", id: newId(), branches } : row,
+    const check: JobPathItem = { kind: "fitting", id: "", fitting: "check-swing", count: 1 };
+    const ofEach = own.some(({ kind }) => kind === "fitting") ? own : [...own, check];
+    const branch = (pump: PumpRow): JobPathItem[] => [
+      pump,
+      ...ofEach.map(
+        (row): JobPathItem =>
+          row.kind === "fitting"
+            ? { ...row, id: newId(), stock: row.stock ?? stock }
+            : { ...row, id: newId() },
       ),
-    };
+    ];
+    const branches = [branch(item), branch({ ...item, id: newId() })];
+    const path = changeItems<JobPathItem>(job.path, (row) => {
+      if (row.id === item.id) return { kind: "split", id: newId(), branches };
+      return own.includes(row) ? [] : row;
+    });
+    return { ...job, path };
   });
+}
+
+function goesWithPump(row: JobPathItem): boolean {
+  if (row.kind === "orifice") return row.purpose === "vent-hole";
+  return row.kind === "fitting" && findFitting(row.fitting)?.group === "check";
 }
 
 /** A second pump of the same kind fed by the first. */
