@@ -44,6 +44,7 @@ const PICTURES = [
     units: "us",
     ...PHONE,
   },
+  { name: "job-sheet", path: `${GLASSHOUSES}/sheet`, ...DESK },
   { name: "hoses", path: "/hoses?volume=4", ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
   { name: "pump", path: "/pumps/fenwicket-jet-2", ...DESK },
@@ -71,6 +72,12 @@ async function timeBuckets(page) {
     await page.getByLabel(`Fill ${i + 1}`, { exact: true }).fill(seconds);
   }
   await page.getByLabel("Fill 3", { exact: true }).blur();
+}
+
+/** Nothing is being fetched or worked out any more, and the fonts are there. */
+async function settled(page) {
+  await page.waitForFunction(() => !/Loading|Likely range …/.test(document.body.textContent ?? ""));
+  await page.evaluate(() => document.fonts.ready);
 }
 
 await install();
@@ -104,7 +111,9 @@ try {
       settings,
     );
     await page.goto(address + path, { waitUntil: "networkidle" });
+    await settled(page);
     if (act) await act(page);
+    await settled(page);
     await page.waitForTimeout(600);
     await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
     await page.close();

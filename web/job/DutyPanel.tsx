@@ -289,11 +289,15 @@ function CheckList({ judgements, path, onItem }: ListProps) {
     <>
       <Checks name="Checks" judgements={bad} {...{ path, onItem }} />
       {good.length > 0 && (
-        <details className="border-t border-rule">
+        <details className="group border-t border-rule">
           <summary className="flex min-h-7 list-none items-center gap-2 px-3 py-1.5">
             <StatusMark severity="good" />
             <span className="plate text-[17px] leading-tight">
-              {good.length === 1 ? "1 check good" : `${good.length} checks good`}
+              {good.length === 1 ? "1 check" : `${good.length} checks`}
+            </span>
+            <span className="ml-auto text-[13px] underline">
+              <span className="group-open:hidden">show</span>
+              <span className="not-group-open:hidden">fold</span>
             </span>
           </summary>
           <Checks name="Good checks" judgements={good} {...{ path, onItem }} />

@@ -57,7 +57,7 @@ function Piece({ block }: { block: Block }) {
               {block.columns.map(({ name, align }) => (
                 <th
                   key={name}
-                  className={`pr-6 text-[13px] font-normal text-soft ${align === "right" ? "text-right" : "text-left"}`}
+                  className={`pr-6 text-[13px] last:pr-0 font-normal text-soft ${align === "right" ? "text-right" : "text-left"}`}
                 >
                   {name}
                 </th>
@@ -70,7 +70,7 @@ function Piece({ block }: { block: Block }) {
                 {row.map((cell, c) => (
                   <td
                     key={c}
-                    className={`py-0.5 pr-6 ${block.columns[c]?.align === "right" ? "text-right whitespace-nowrap" : ""}`}
+                    className={`py-0.5 pr-6 last:pr-0 ${block.columns[c]?.align === "right" ? "text-right whitespace-nowrap" : ""}`}
                   >
                     {cell}
                   </td>
