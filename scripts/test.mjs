@@ -3,6 +3,7 @@
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { gzipSync } from "node:zlib";
 import { chromium } from "./tasks/chromium.mjs";
 import { buildServer, buildSolve, buildWeb, install, root, run } from "./tasks/prepare.mjs";
 
@@ -76,6 +77,19 @@ await suite(
 await check("build", async () => {
   await Promise.all([buildServer(), buildSolve(), buildWeb()]);
   return true;
+});
+
+await check("the first script stays under 200 kB compressed", () => {
+  const page = readFileSync(join(root, "dist", "web", "index.html"), "utf8");
+  const scripts = [...page.matchAll(/(?:src|href)="\/(assets\/[^"]+\.js)"/g)].map(
+    ([, file]) => file,
+  );
+  const bytes = scripts.reduce(
+    (sum, file) => sum + gzipSync(readFileSync(join(root, "dist", "web", file))).length,
+    0,
+  );
+  console.log(`${scripts.length} files, ${(bytes / 1000).toFixed(0)} kB`);
+  return scripts.length > 0 && bytes < 200_000;
 });
 
 const browserResult = join(scratch, "browser.json");
