@@ -2,13 +2,13 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { FITTING_STOCK, findFitting } from "#core/catalogue/fittings.ts";
 import { startElevations } from "#core/line/elevations.ts";
-import { levelsOf, type Outlet } from "#core/line/path.ts";
-import { OUTLETS, openingName, stockName } from "#words/items.ts";
+import { levelsOf } from "#core/line/path.ts";
+import { openingName, stockName } from "#words/items.ts";
 import { useSettings } from "../../app/settings.ts";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
 import { editItem, endItemAt, pumpItems, visit } from "../jobStore.ts";
 import { JobQuantity } from "./JobQuantity.tsx";
-import { newOutlet } from "./newOutlet.ts";
+import { newOutlet, OutletOptions } from "./outletKinds.tsx";
 import { StockOptions } from "./StockOptions.tsx";
 
 export const ROW =
@@ -238,16 +238,10 @@ function OutletRowFields({
         label="The water leaves"
         value={outlet.type}
         onChange={(type) =>
-          editItem<"outlet">(item.id, {
-            outlet: newOutlet(type as Outlet["type"], levelsOf(job.source)),
-          })
+          editItem<"outlet">(item.id, { outlet: newOutlet(type, levelsOf(job.source)) })
         }
       >
-        {(Object.keys(OUTLETS) as Outlet["type"][]).map((type) => (
-          <option key={type} value={type}>
-            {OUTLETS[type]}
-          </option>
-        ))}
+        <OutletOptions />
       </SelectField>
       {outlet.type === "nozzle" ? (
         <JobQuantity

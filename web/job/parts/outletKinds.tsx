@@ -1,0 +1,144 @@
+import type { ReactNode } from "react";
+import { RANGES } from "#contract/documents/quantity.ts";
+import { type Levels, type Outlet, WATER_LEVELS } from "#core/line/path.ts";
+import { OUTLETS } from "#words/items.ts";
+import { NumberField } from "../../ui/Fields.tsx";
+import { visit } from "../jobStore.ts";
+import { JobQuantity } from "./JobQuantity.tsx";
+
+type Of<T extends Outlet["type"]> = Extract<Outlet, { type: T }>;
+
+/** What the editor knows of a kind of outlet. */
+interface OutletKind<T extends Outlet["type"]> {
+  /** one with numbers to type over, beside water at a level */
+  first: (level: Levels) => Of<T>;
+  note: string;
+  fields?: (outlet: Of<T>, set: (next: Of<T>) => void) => ReactNode;
+}
+
+const KINDS: { [T in Outlet["type"]]: OutletKind<T> } = {
+  free: {
+    first: () => ({ type: "free" }),
+    note: "The outlet’s height follows from the rises along the line. Where water may go is for local rules and the land’s owner: ask before discharging.",
+  },
+  submerged: {
+    first: (level) => ({ type: "submerged", level }),
+    note: "The receiving level counts, not the pipe’s end. Low water at the source is solved with high water here, and the other way round. Stop backflow where it could do harm.",
+    fields: (outlet, set) => (
+      <>
+        <div className="grid grid-cols-3 gap-2">
+          {WATER_LEVELS.map((name) => (
+            <JobQuantity
+              key={name}
+              label={`Receiving water, ${name}`}
+              quantity="length"
+              range={RANGES.elevation}
+              value={outlet.level[name]}
+              onChange={(value) => set({ ...outlet, level: { ...outlet.level, [name]: value } })}
+            />
+          ))}
+        </div>
+        <JobQuantity
+          label="Closed tank: pressure on its water"
+          optional
+          quantity="pressure"
+          range={RANGES.gasPressure}
+          value={outlet.gasPressure}
+          onChange={(gasPressure) => {
+            const { gasPressure: _, ...open } = outlet;
+            set(gasPressure === undefined ? open : { ...open, gasPressure });
+          }}
+        />
+      </>
+    ),
+  },
+  drain: {
+    first: () => ({ type: "drain" }),
+    note: "A gully, channel or catch basin that was joined to the pumped line. Its rim is this height; water that stands higher in the line comes up there, and is not counted as delivered.",
+  },
+  pressure: {
+    first: () => ({ type: "pressure", pressure: 200_000 }),
+    note: "The pump works against this pressure as well as the lift.",
+    fields: (outlet, set) => (
+      <JobQuantity
+        label="Pressure to keep"
+        quantity="pressure"
+        range={RANGES.outletPressure}
+        value={outlet.pressure}
+        onChange={(pressure) => set({ ...outlet, pressure })}
+      />
+    ),
+  },
+  nozzle: {
+    first: () => ({ type: "nozzle", bore: 0.012, dischargeCoefficient: 0.95 }),
+    note: "q = Cd · A · √(2p/ρ). A tapered gun nozzle has Cd 0.92 to 0.97 (common practice, no source).",
+    fields: (outlet, set) => (
+      <div className="grid grid-cols-2 gap-2">
+        <JobQuantity
+          label="Nozzle bore"
+          quantity="diameter"
+          range={RANGES.bore}
+          value={outlet.bore}
+          onChange={(bore) => set({ ...outlet, bore })}
+        />
+        <NumberField
+          label="Discharge coefficient"
+          visibleLabel
+          value={outlet.dischargeCoefficient}
+          min={0.4}
+          max={1}
+          onVisit={visit}
+          onChange={(dischargeCoefficient) => set({ ...outlet, dischargeCoefficient })}
+        />
+      </div>
+    ),
+  },
+  emitter: {
+    first: () => ({ type: "emitter", flow: 0.25e-3, pressure: 200_000 }),
+    note: "q ∝ √p from the one flow and pressure printed on it.",
+    fields: (outlet, set) => (
+      <div className="grid grid-cols-2 gap-2">
+        <JobQuantity
+          label="It passes"
+          quantity="flow"
+          range={RANGES.emitterFlow}
+          value={outlet.flow}
+          onChange={(flow) => set({ ...outlet, flow })}
+        />
+        <JobQuantity
+          label="At a pressure of"
+          quantity="pressure"
+          range={RANGES.emitterPressure}
+          value={outlet.pressure}
+          onChange={(pressure) => set({ ...outlet, pressure })}
+        />
+      </div>
+    ),
+  },
+};
+
+const kindOf = (type: Outlet["type"]) => KINDS[type] as OutletKind<Outlet["type"]>;
+
+export function newOutlet(type: string, level: Levels): Outlet {
+  return kindOf(type as Outlet["type"]).first(level);
+}
+
+/** The entries of an outlet's own numbers, and what they mean. */
+export function OutletKindFields({ outlet, set }: { outlet: Outlet; set: (next: Outlet) => void }) {
+  const { fields, note } = kindOf(outlet.type);
+  return (
+    <>
+      {fields?.(outlet, set)}
+      <p className="text-[13px] text-soft">{note}</p>
+    </>
+  );
+}
+
+/** Every kind, to choose from. */
+export function OutletOptions() {
+  return Object.entries(OUTLETS).map(([type, name]) => (
+    <option key={type} value={type}>
+      {name}
+    </option>
+  ));
+}
