@@ -1,6 +1,7 @@
 import clsx from "clsx";
 import { format } from "#contract/units/format.ts";
 import type { Levels, Outlet } from "#core/line/path.ts";
+import { outletShape } from "./parts/outletKinds.tsx";
 import { extent, type Point, type SectionGeometry } from "./sectionGeometry.ts";
 
 /** The marks a section is drawn with. Places are in pixels. */
@@ -141,14 +142,6 @@ export function PumpMark({ x, y, label, aside = 20 }: Spot & { label: string; as
   );
 }
 
-const OUTLET_SHAPES = {
-  free: "M2 0 C 12 0, 16 6, 17 16 M2 -4 C 18 -5, 24 4, 25 16",
-  drain: "M2 0 H 10 M10 -2 V 10 H 34 V -2 M16 -6 V 2 M22 -8 V 2 M28 -6 V 2",
-  pressure: "M4 0 H 22 M16 -6 L 22 0 L 16 6",
-  nozzle: "M2 0 C 14 -12, 30 -12, 42 2 M2 0 C 14 -7, 24 -6, 34 4",
-  emitter: "M2 0 C 6 -10, 14 -12, 20 -2 M2 0 C 4 -12, 8 -16, 10 -16 M2 0 C 12 -4, 22 0, 26 8",
-} as const satisfies Partial<Record<Outlet["type"], string>>;
-
 export function OutletMark({
   x,
   y,
@@ -156,12 +149,13 @@ export function OutletMark({
   width,
   label,
 }: Spot & { type: Outlet["type"]; width: number; label: string }) {
+  const shape = outletShape(type);
   return (
     <>
       <rect x={x - 16} y={y - 16} width={60} height={36} fill="transparent" />
-      {type !== "submerged" && (
+      {shape && (
         <path
-          d={OUTLET_SHAPES[type]}
+          d={shape}
           transform={`translate(${x} ${y})`}
           fill="none"
           stroke="var(--water)"

@@ -13,12 +13,15 @@ interface OutletKind<T extends Outlet["type"]> {
   /** one with numbers to type over, beside water at a level */
   first: (level: Levels) => Of<T>;
   note: string;
+  /** how the water leaves on the section, as a path from the pipe's end; nothing to be seen where absent */
+  shape?: string;
   fields?: (outlet: Of<T>, set: (next: Of<T>) => void) => ReactNode;
 }
 
 const KINDS: { [T in Outlet["type"]]: OutletKind<T> } = {
   free: {
     first: () => ({ type: "free" }),
+    shape: "M2 0 C 12 0, 16 6, 17 16 M2 -4 C 18 -5, 24 4, 25 16",
     note: "The outlet’s height follows from the rises along the line. Where water may go is for local rules and the land’s owner: ask before discharging.",
   },
   submerged: {
@@ -54,10 +57,12 @@ const KINDS: { [T in Outlet["type"]]: OutletKind<T> } = {
   },
   drain: {
     first: () => ({ type: "drain" }),
+    shape: "M2 0 H 10 M10 -2 V 10 H 34 V -2 M16 -6 V 2 M22 -8 V 2 M28 -6 V 2",
     note: "A gully, channel or catch basin that was joined to the pumped line. Its rim is this height; water that stands higher in the line comes up there, and is not counted as delivered.",
   },
   pressure: {
     first: () => ({ type: "pressure", pressure: 200_000 }),
+    shape: "M4 0 H 22 M16 -6 L 22 0 L 16 6",
     note: "The pump works against this pressure as well as the lift.",
     fields: (outlet, set) => (
       <JobQuantity
@@ -71,6 +76,7 @@ const KINDS: { [T in Outlet["type"]]: OutletKind<T> } = {
   },
   nozzle: {
     first: () => ({ type: "nozzle", bore: 0.012, dischargeCoefficient: 0.95 }),
+    shape: "M2 0 C 14 -12, 30 -12, 42 2 M2 0 C 14 -7, 24 -6, 34 4",
     note: "q = Cd · A · √(2p/ρ). A tapered gun nozzle has Cd 0.92 to 0.97 (common practice, no source).",
     fields: (outlet, set) => (
       <div className="grid grid-cols-2 gap-2">
@@ -95,6 +101,7 @@ const KINDS: { [T in Outlet["type"]]: OutletKind<T> } = {
   },
   emitter: {
     first: () => ({ type: "emitter", flow: 0.25e-3, pressure: 200_000 }),
+    shape: "M2 0 C 6 -10, 14 -12, 20 -2 M2 0 C 4 -12, 8 -16, 10 -16 M2 0 C 12 -4, 22 0, 26 8",
     note: "q ∝ √p from the one flow and pressure printed on it.",
     fields: (outlet, set) => (
       <div className="grid grid-cols-2 gap-2">
@@ -121,6 +128,10 @@ const kindOf = (type: Outlet["type"]) => KINDS[type] as OutletKind<Outlet["type"
 
 export function newOutlet(type: string, level: Levels): Outlet {
   return kindOf(type as Outlet["type"]).first(level);
+}
+
+export function outletShape(type: Outlet["type"]): string | undefined {
+  return kindOf(type).shape;
 }
 
 /** The entries of an outlet's own numbers, and what they mean. */
