@@ -1,11 +1,11 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
+import { findPipeStock } from "#core/catalogue/pipes.ts";
 import type { Severity } from "#core/check/check.ts";
 import { LIMITS } from "#core/check/check.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import type { Misplacement } from "#core/check/suction.ts";
-import { everyItem, type PathItem } from "#core/line/path.ts";
+import type { PathItem } from "#core/line/path.ts";
 import { itemName, WATER } from "./items.ts";
 
 /** A judgement in words: a headline, what and how much, and what would mend it. */
@@ -26,8 +26,6 @@ interface Voice {
   /** the item it is about */
   item: string;
   bad: boolean;
-  /** the next size up of that item's pipe, where there is one */
-  larger: string | undefined;
   head: (si: number) => string;
   flow: (si: number) => string;
   pressure: (si: number) => string;
@@ -54,7 +52,6 @@ export function checkWords(
     water: WATER[judgement.at],
     item: itemId ? itemName(path, itemId, system) : "the line",
     bad: judgement.severity !== "good",
-    larger: largerSize(path, itemId),
     head: show("head"),
     flow: show("flow"),
     pressure: show("pressure"),
@@ -89,7 +86,7 @@ const WORDS: Words = {
         ],
   "pump-held-shut": ({ facts }, say) => [
     `${say.item} adds nothing`,
-    `At ${say.water} the others hold ${say.head(facts.staticHead)} against it; it makes at most ${say.head(facts.bestHead)}, and its check valve stays shut.`,
+    `At ${say.water} the others hold ${say.head(facts.staticHead)} against it; it makes ${say.head(facts.bestHead)}, and its check valve stays shut.`,
     "It churns and heats its water. Match the pumps, or run them one at a time.",
   ],
   "below-curve": ({ facts }, say) => [
@@ -114,10 +111,12 @@ const WORDS: Words = {
     `When it stands, the others drive water back through it and spin it the wrong way; ${say.value} of its own pipe empties too.`,
     "Fit a check valve between it and the place where the lines meet.",
   ],
-  "branch-runs-back": (_, say) => [
+  "branch-runs-back": ({ facts }, say) => [
     "Water runs back through a branch",
-    `${say.value} runs against the path through ${say.item} at ${say.water}: a higher outlet empties into a lower one.`,
-    "Fit a check valve in that branch, or bring the outlets to one height.",
+    `${say.value} runs against the path through ${say.item} at ${say.water}: ${facts.why === "outlet" ? "a higher outlet empties into a lower one" : "what is pumped comes back past the pumps"}.`,
+    facts.why === "outlet"
+      ? "Fit a check valve in that branch, or bring the outlets to one height."
+      : "Fit a check valve in that branch.",
   ],
   "drain-floods": ({ facts }, say) => [
     "Floods an open drain",
@@ -126,8 +125,10 @@ const WORDS: Words = {
   ],
   "outlet-dry": ({ facts }, say) => [
     "An outlet gets no water",
-    `Nothing comes out of ${say.item} at ${say.water}: it asks for ${say.head(facts.asked)}, and where its way leaves the head reaches ${say.head(facts.reached)}.`,
-    "Lay the way to it larger, lower it, or throttle the other outlets.",
+    `Nothing comes out of ${say.item} at ${say.water}: ${facts.shut ? "a valve on its way is shut" : `it asks for ${say.head(facts.asked)}, and where its way leaves the head reaches ${say.head(facts.reached)}`}.`,
+    facts.shut
+      ? "Open the valve, or take this branch out of the job."
+      : "Lay the way to it larger, lower it, or throttle the other outlets.",
   ],
   "outlets-uneven": ({ facts }, say) => [
     say.bad ? "Outlets share unevenly" : "Outlets share evenly",
@@ -182,15 +183,17 @@ const WORDS: Words = {
       ? "Ask its maker, and type it with the pump."
       : "Lower the pump, or lay the suction shorter and larger, before it cavitates.",
   ],
-  "suction-velocity": (_, say) => [
+  "suction-velocity": ({ facts }, say) => [
     say.bad ? "Suction too fast" : "Suction velocity",
     `${say.value} in ${say.item} at ${say.water}; keep suction at or below ${say.limit}.`,
-    say.larger ? `Lay it in ${say.larger}.` : "Lay a larger suction.",
+    layIn(facts.larger) ??
+      "No stocked size of it is slow enough on this pump: throttle the discharge, or choose a smaller pump.",
   ],
-  "discharge-velocity-high": (_, say) => [
+  "discharge-velocity-high": ({ facts }, say) => [
     "Discharge too fast",
     `${say.value} in ${say.item} at ${say.water}; above ${say.limit} friction and surge grow quickly.`,
-    say.larger ? `Lay it in ${say.larger}.` : "Lay a larger size.",
+    layIn(facts.larger) ??
+      "A larger size of it lets so much more through that it runs no slower: throttle the line, or lay other pipe.",
   ],
   "discharge-velocity-low": (_, say) => [
     "Discharge slow",
@@ -199,21 +202,23 @@ const WORDS: Words = {
   ],
   "discharge-velocity": ({ facts }, say) => [
     "Discharge velocity",
-    `${say.velocity(facts.slowest)} to ${say.value} along the line at ${say.water}, inside ${say.velocity(LIMITS.dischargeVelocityLow)} to ${say.limit}.`,
+    `${say.velocity(facts.slowest) === say.value ? "" : `${say.velocity(facts.slowest)} to `}${say.value} along the line at ${say.water}, inside ${say.velocity(LIMITS.dischargeVelocityLow)} to ${say.limit}.`,
   ],
   "check-valve-flutters": (_, say) => [
     "Valve may flutter",
     `${say.value} through ${say.item} at ${say.water}; its disc stays fully open from ${say.limit}.`,
     "Fit a smaller or a spring-loaded check valve, or accept some wear and noise.",
   ],
-  "pressure-rating": ({ facts }, say) => [
-    say.bad ? "Pressure close to the rating or over it" : "Pressure within the rating",
-    `Dead-headed, the outlet shut, ${say.item} sees ${say.value}${whileRunning(facts.running, say)}; it is rated ${say.limit} at this water temperature.${facts.inWater ? " The water outside it is taken off." : ""}${facts.shutoffUnknown ? " The shut-off head is not published, so the true pressure is higher." : ""}`,
-    "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
+  "pressure-rating": ({ facts, severity }, say) => [
+    RATED[severity],
+    `Dead-headed at ${say.water}, the outlet shut, ${say.item} sees ${say.value}${whileRunning(facts.running, say)}; it is rated ${say.limit} at this water temperature.${facts.inWater ? " The water outside it is taken off." : ""}${facts.shutoffUnknown ? " The shut-off head is not published, so the true pressure is higher." : ""}`,
+    severity === "unknown"
+      ? "Ask the maker for the shut-off head, or make sure that the outlet cannot be shut."
+      : "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
   ],
   "pressure-rating-unknown": ({ facts }, say) => [
     facts.gravityPipe ? "Gravity pipe under pressure" : "Pressure rating not known",
-    `Dead-headed, the outlet shut, ${say.item} sees ${say.value}${whileRunning(facts.running, say)}; no rating is stocked for it at this water temperature.`,
+    `Dead-headed at ${say.water}, the outlet shut, ${say.item} sees ${say.value}${whileRunning(facts.running, say)}; no rating is stocked for it at this water temperature.`,
     facts.gravityPipe
       ? "Pipe made for gravity flow has no business on a pump. Lay pressure pipe."
       : "Read the rating off the pipe and its joints before filling the line.",
@@ -237,9 +242,9 @@ const WORDS: Words = {
           `${say.item} has no check valve above it: air leaves by the line itself, and the hole only wastes water.`,
           "Leave the hole out, or fit a check valve above it.",
         ],
-  "air-lock": (_, say) => [
+  "air-lock": ({ value }, say) => [
     "May lock with air",
-    `At low water ${say.item} has ${say.value} of water over it, so it takes in air between runs; under its check valve the air cannot leave, and it hums and moves nothing.`,
+    `At low water ${say.item} ${value > 0 ? `has ${say.value} of water over it` : `stands ${say.head(-value)} out of the water`}, so it takes in air between runs; under its check valve the air cannot leave, and it hums and moves nothing.`,
     "Drill a vent hole of 3 to 5 mm (1/8 to 3/16 in) between the pump and its check valve, a few inches up and slanting down, and clean it every year. Isolate and lock off first.",
   ],
   "outlet-floods": ({ facts }, say) => [
@@ -281,10 +286,12 @@ const WORDS: Words = {
   ],
   "operating-region": ({ facts, value }, say) => [
     say.bad ? "Away from its best region" : "In its best region",
-    `Runs at ${say.value} of best-efficiency flow (${say.flow(facts.bestFlow)}${facts.guessed ? ", guessed as the middle of the curve" : ""}) at ${say.water}; 70 to 120 % is kind to it.`,
-    value < 1
-      ? "A smaller pump would be happier here, or a line that lets more through."
-      : "A larger pump would be happier here; check the motor's current.",
+    `${facts.several ? `${say.item} runs` : "Runs"} at ${say.value} of best-efficiency flow (${say.flow(facts.bestFlow)}${facts.guessed ? ", guessed as the middle of the curve" : ""}) at ${say.water}; 70 to 120 % is kind to it.`,
+    value < 1 && facts.several
+      ? "The others hold it back: match the pumps, or run them one at a time."
+      : value < 1
+        ? "A smaller pump would be happier here, or a line that lets more through."
+        : "A larger pump would be happier here; check the motor's current.",
   ],
   "hazen-williams-range": ({ facts }, say) => [
     "Outside Hazen–Williams",
@@ -305,6 +312,13 @@ const WORDS: Words = {
     `The other formula gives ${say.value} instead of ${say.limit}.`,
     "Trust Darcy–Weisbach for small bores and water away from 15 °C.",
   ],
+};
+
+const RATED: Record<Severity, string> = {
+  stop: "Pressure over the rating",
+  watch: "Pressure close to the rating",
+  unknown: "Shut-off pressure not known",
+  good: "Pressure within the rating",
 };
 
 const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: string }> = {
@@ -356,8 +370,8 @@ function mendLift(value: number, limit: number, head: (si: number) => string): s
   return `Lower the pump by ${head(over)}, cut suction friction, or move to a submersible.`;
 }
 
-function largerSize(path: readonly PathItem[], itemId: string | undefined): string | undefined {
-  const item = everyItem(path).find((candidate) => candidate.id === itemId);
-  const stock = item?.kind === "pipe" ? findPipeStock(item.stock) : undefined;
-  return stock && nextSizeUp(stock)?.nominal;
+/** "Lay it in 3 in.", where a size was found that mends it. */
+function layIn(stockId: string | undefined): string | undefined {
+  const stock = stockId === undefined ? undefined : findPipeStock(stockId);
+  return stock && `Lay it in ${stock.nominal}.`;
 }

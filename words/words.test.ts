@@ -53,7 +53,7 @@ describe("judgements in words", () => {
       limit: 1.5,
       itemId: "hose",
       severity: "watch",
-      facts: {},
+      facts: { larger: "suction-hose-3in" },
     });
     expect(checkWords(fast, path, "metric").mend).toBe("Lay it in 3 in.");
   });

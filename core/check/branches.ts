@@ -11,8 +11,6 @@ import {
   LIMITS,
   lessIsWorse,
   moreIsWorse,
-  NO_FACTS,
-  type NoFacts,
   PRACTICE,
   whileRunning,
 } from "./check.ts";
@@ -22,11 +20,11 @@ import {
 const BALANCE = "Balance of the network";
 
 /** Water that runs against the path. */
-export const branchRunsBack = check<NoFacts>({
+export const branchRunsBack = check<{ why: "outlet" | "round" }>({
   quantity: "flow",
   each: "line",
   find: (context) =>
-    whileRunning(context, ({ state }, { at }): Found<NoFacts>[] => {
+    whileRunning(context, ({ state }, { at }): Found<{ why: "outlet" | "round" }>[] => {
       let most = 0;
       let itemId: string | undefined;
       for (const [i, flow] of state.bySegment.entries()) {
@@ -35,7 +33,8 @@ export const branchRunsBack = check<NoFacts>({
         itemId = context.solution.line.segments[i]?.itemId;
       }
       if (itemId === undefined) return [];
-      return [{ severity: "watch", at, itemId, value: most, source: BALANCE, facts: NO_FACTS }];
+      const why = state.byOutlet.some((flow) => flow < -NOTHING) ? "outlet" : "round";
+      return [{ severity: "watch", at, itemId, value: most, source: BALANCE, facts: { why } }];
     }),
   rank: moreIsWorse,
   derive: ({ at, value }, { solution }) => {
@@ -83,15 +82,22 @@ function nodeToBalance({ from, to }: Stretch, outlets: readonly number[]): numbe
   return to !== 0 && !outlets.includes(to) ? to : from;
 }
 
+interface Dry {
+  reached: number;
+  asked: number;
+  /** the head would do, and a valve is in the way */
+  shut: boolean;
+}
+
 /** An outlet that no water reaches. */
-export const outletDry = check<{ reached: number; asked: number }>({
+export const outletDry = check<Dry>({
   quantity: "head",
   each: "item",
   find: (context) => {
     const { line } = context.solution;
     if (line.outlets.length < 2) return [];
     return whileRunning(context, ({ state }, { at, boundary }) =>
-      line.outlets.flatMap(({ item, node }, i): Found<{ reached: number; asked: number }>[] => {
+      line.outlets.flatMap(({ item, node }, i): Found<Dry>[] => {
         if (item.outlet.type === "drain") return [];
         if (Math.abs(state.byOutlet[i] as number) > NOTHING) return [];
         const into = line.stretches.find(({ to }) => to === node);
@@ -104,7 +110,7 @@ export const outletDry = check<{ reached: number; asked: number }>({
             itemId: item.id,
             value: Math.max(asked - reached, 0),
             source: BALANCE,
-            facts: { reached, asked },
+            facts: { reached, asked, shut: into?.shut ?? false },
           },
         ];
       }),

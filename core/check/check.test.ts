@@ -5,10 +5,11 @@ import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { resultOf } from "../formula/formula.ts";
 import type { PumpState } from "../hydraulics/boundary.ts";
 import { solveLine, stateOf } from "../hydraulics/solveLine.ts";
-import type { Line, PathItem } from "../line/path.ts";
+import { changeItems, type Line, type PathItem } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 import {
   check,
+  fitting,
   hole,
   judged,
   levels,
@@ -21,6 +22,7 @@ import {
   set,
   solved as solvedOf,
   split,
+  tank,
 } from "../test/fixtures.ts";
 import { drawNetwork } from "../test/randomNetworks.ts";
 import type { Severity } from "./check.ts";
@@ -208,7 +210,7 @@ describe("every verdict, where it bites", () => {
       "pipe without a rating",
       { discharge: [pipe("d", "steel-sch40-2in", 20, 4)] },
       "pressure-rating-unknown",
-      "watch",
+      "unknown",
       "d",
     ],
     [
@@ -554,6 +556,127 @@ describe("a suction nobody has published a limit for", () => {
     expect(new Set(all)).toContain(order.unknown);
     expect(all).toEqual(all.toSorted((a, b) => b - a));
   });
+});
+
+it("a pump beside the water has none round its pipe, which bears the whole pressure", () => {
+  const beside = (suction: PathItem[], submersible: boolean) =>
+    find(
+      lineOf([...suction, set("p"), check("c"), pipe("d", "pvc-sch40-2in", 40, 12), open("o")], {
+        source: { kind: "open", level: levels(0, 1, 3), intake: -1 },
+      }),
+      "pressure-rating",
+      [{ ...one, submersible }],
+    );
+  const metres = (pressure = 0) => pressure / (999.1 * 9.80665);
+  // 40 m of pump: in the water only that; beside it the water over the pipe as well, 4 m of it when it is high.
+  expect(metres(beside([], true)?.value)).toBeCloseTo(40, 1);
+  const dry = beside([pipe("s", "pvc-sch40-2in", 2)], false);
+  expect(metres(dry?.value)).toBeCloseTo(44, 1);
+  expect(dry?.at).toBe("high");
+  expect(dry?.code === "pressure-rating" && dry.facts.inWater).toBe(false);
+});
+
+it("a pump whose check valve the others hold shut adds nothing, though its vent hole runs", () => {
+  const weak = pumpOf("weak", 9, 0.004, { submersible: true });
+  const beside = (rise: number) => {
+    const branch = (id: string, own: string) => [
+      set(id, own),
+      hole(`h${id}`, "vent-hole", 0.003),
+      fitting(`c${id}`, "check-swing", { stock: "pvc-sch40-2in" }),
+      pipe(`r${id}`, "pvc-sch40-2in", 1, 1),
+    ];
+    const path = [
+      split("s", branch("p", "weak"), branch("q", "one")),
+      pipe("r", "pvc-sch40-2in", 30, rise),
+      open("o"),
+    ];
+    return judged(lineOf(path), [weak, { ...one, submersible: true }]).filter(
+      ({ code }) => code === "pump-held-shut",
+    );
+  };
+  expect(beside(10).map(({ itemId }) => itemId)).toEqual(["p"]);
+  expect(beside(10)[0]?.value).toBeGreaterThan(1);
+  const alike = judged(
+    lineOf([
+      split(
+        "s",
+        [set("p"), check("c"), pipe("a", "pvc-sch40-2in", 1)],
+        [set("q"), check("d"), pipe("b", "pvc-sch40-2in", 1)],
+      ),
+      pipe("r", "pvc-sch40-2in", 30, 10),
+      open("o"),
+    ]),
+  );
+  expect(alike.map(({ code }) => code)).not.toContain("pump-held-shut");
+});
+
+describe("a size said to slow the water", () => {
+  it("does, laid and solved again", () => {
+    let tried = 0;
+    for (let seed = 0; seed < 60; seed++) {
+      const { line, pumps } = drawNetwork(seed);
+      for (const judgement of judge(checkContext(solvedOf(line, pumps), line))) {
+        if (judgement.code !== "discharge-velocity-high") continue;
+        const { itemId, at, limit = 0, facts } = judgement;
+        if (facts.larger === undefined) continue;
+        const path = changeItems(line.path, (item) =>
+          item.id === itemId && item.kind === "pipe"
+            ? { ...item, stock: facts.larger as string }
+            : item,
+        );
+        const then = solvedOf({ ...line, path }, pumps);
+        const { bySegment } = then.cases[at].running?.state ?? { bySegment: [] };
+        for (const [i, segment] of then.line.segments.entries()) {
+          if (segment.itemId !== itemId || segment.kind !== "pipe") continue;
+          const speed = (4 * Math.abs(bySegment[i] as number)) / (Math.PI * segment.bore ** 2);
+          expect(speed).toBeLessThanOrEqual(limit);
+        }
+        tried++;
+      }
+    }
+    expect(tried).toBeGreaterThan(10);
+  });
+
+  it("is not the next one where the larger lets so much more through that it runs as fast", () => {
+    // A main with much behind it: twice the bore runs faster, not slower.
+    const line = lineOf([pipe("h", "garden-hose-1-2in", 30), open("o")], {
+      source: { kind: "mains", intake: 0, pressure: 4e5, openFlow: 0.02 },
+    });
+    const fast = find(line, "discharge-velocity-high", []);
+    expect(fast?.severity).toBe("watch");
+    expect(fast?.code === "discharge-velocity-high" && fast.facts.larger).toBeUndefined();
+  });
+});
+
+it("an outlet behind a shut valve is said to be shut, and one too high to be too high", () => {
+  const dry = (branch: PathItem[]) => {
+    const path = [set("p"), split("s", branch, [pipe("b", "pvc-sch40-2in", 10), open("o2")])];
+    const found = find(lineOf(path), "outlet-dry", [one]);
+    return found?.code === "outlet-dry" ? [found.itemId, found.facts.shut] : undefined;
+  };
+  const gate = (opening: number) => fitting("v", "gate-valve", { opening, stock: "pvc-sch40-2in" });
+  expect(dry([gate(0), pipe("a", "pvc-sch40-2in", 10), open("o1")])).toEqual(["o1", true]);
+  expect(dry([gate(1), pipe("a", "pvc-sch40-2in", 10), open("o1")])).toBeUndefined();
+  expect(dry([pipe("a", "pvc-sch40-2in", 40, 38), open("o1")])).toEqual(["o1", false]);
+});
+
+it("water that runs back says where from: a higher outlet, or round past the pump", () => {
+  const why = (path: PathItem[]) => {
+    const found = find(lineOf(path), "branch-runs-back", [one]);
+    return found?.code === "branch-runs-back" ? found.facts.why : undefined;
+  };
+  const bypass = split(
+    "s",
+    [set("p"), pipe("a", "pvc-sch40-2in", 2)],
+    [pipe("b", "pvc-sch40-1in", 2)],
+  );
+  expect(why([bypass, pipe("r", "pvc-sch40-2in", 30, 10), open("o")])).toBe("round");
+  const tanks = split(
+    "s",
+    [pipe("a", "pvc-sch40-2in", 20, 5), tank("t", 38)],
+    [pipe("b", "pvc-sch40-3in", 20), open("o")],
+  );
+  expect(why([set("p"), tanks])).toBe("outlet");
 });
 
 it("pumps boosting a main are not judged as if they stood in water", () => {

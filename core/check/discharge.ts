@@ -8,11 +8,12 @@ import {
   VELOCITY,
   WAVE_SPEED,
 } from "../formula/laws.ts";
+import { NOTHING } from "../hydraulics/hydraulicModel.ts";
 import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { Running } from "../hydraulics/solveLine.ts";
 import { BULK_MODULUS, joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
 import type { Segment } from "../line/compiledLine.ts";
-import { levelsOf } from "../line/path.ts";
+import { levelsOf, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import { segmentsInWater, unguardedOutlets } from "../line/profile.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { type HazenWilliamsConcern, hazenWilliamsConcerns } from "../pipe/hazenWilliams.ts";
@@ -29,6 +30,7 @@ import {
   PRACTICE,
   whileRunning,
 } from "./check.ts";
+import { type TooFast, withSlowerSize } from "./slowerSize.ts";
 import { pointStep, velocityOf } from "./suction.ts";
 
 /** What the discharge carries and holds. */
@@ -44,14 +46,17 @@ function speeds({ solution }: CheckContext, { state }: Running) {
   let slowest: Speed | undefined;
   for (const [i, { kind, side, itemId, bore }] of solution.line.segments.entries()) {
     if (kind !== "pipe" || side !== "discharge") continue;
-    const velocity = meanVelocity(Math.abs(state.bySegment[i] as number), bore);
+    const flow = Math.abs(state.bySegment[i] as number);
+    // Where nothing runs, another check says why.
+    if (flow <= NOTHING) continue;
+    const velocity = meanVelocity(flow, bore);
     if (!fastest || velocity > fastest.velocity) fastest = { itemId, velocity };
     if (!slowest || velocity < slowest.velocity) slowest = { itemId, velocity };
   }
   return fastest && slowest ? { fastest, slowest } : undefined;
 }
 
-export const dischargeVelocityHigh = check<NoFacts>({
+export const dischargeVelocityHigh = check<TooFast>({
   quantity: "velocity",
   each: "line",
   find: (context) =>
@@ -60,9 +65,10 @@ export const dischargeVelocityHigh = check<NoFacts>({
       const limit = LIMITS.dischargeVelocityHigh;
       if (!found || found.velocity <= limit) return [];
       const { itemId, velocity: value } = found;
-      return [{ severity: "watch", at, itemId, value, limit, source: PRACTICE, facts: NO_FACTS }];
+      return [{ severity: "watch", at, itemId, value, limit, source: PRACTICE, facts: {} }];
     }),
   rank: moreIsWorse,
+  complete: withSlowerSize,
   derive: velocityOf,
 });
 
@@ -130,63 +136,61 @@ export const checkValveFlutters = check<NoFacts>({
 });
 
 interface Pressures {
-  /** Pa while it runs, the most of the three states; absent where nothing runs */
+  /** Pa while it runs at that state of the water; absent where nothing runs */
   running?: number;
   /** a pump on the way has no published shut-off head: the true pressure is higher */
   shutoffUnknown: boolean;
-  /** outside water carries a part of it */
+  /** the water outside carries a part of it */
   inWater: boolean;
   gravityPipe: boolean;
 }
 
 /**
- * Pressure across the wall of every discharge pipe with the outlets shut and the source at its highest. A pipe
- * that stands in the source's water feels the difference only, and that water is counted at its lowest: a well at
- * the level it is drawn down to.
+ * Pressure across the wall of every discharge pipe with the outlets shut, at each state of the water. A pipe that
+ * stands in the source's water feels the difference only.
  */
 function shutPressures(context: CheckContext): PipePressure[] {
   const { line, boundaries, states, water, cases } = context.solution;
-  const shut = shutHeads(line, boundaries.high, states);
-  const low = lowestOutside(context);
-  const wet = segmentsInWater(line, low);
   const perMetre = water.density * GRAVITY;
-  return line.stretches.flatMap(({ from, start, end }) => {
-    const found: PipePressure[] = [];
-    for (let i = start; i < end; i++) {
-      const segment = line.segments[i] as Segment;
-      if (segment.kind !== "pipe" || segment.side !== "discharge" || !segment.stock) continue;
-      const bottom = Math.min(segment.startElevation, segment.endElevation);
-      const inWater = wet.has(i);
-      const height = inWater ? Math.max(bottom, low) : bottom;
-      const { head, published } = shut[from] as ShutHead;
-      const running = Object.values(cases).flatMap((solved) =>
-        solved.running ? [(solved.running.state.nodeHeads[from] as number) - height] : [],
-      );
-      found.push({
-        segment,
-        head,
-        height,
-        value: (head - height) * perMetre,
-        facts: {
-          ...(running.length > 0 && { running: Math.max(...running) * perMetre }),
-          shutoffUnknown: !published,
-          inWater,
-          gravityPipe: segment.stock.family === "thin-drain",
-        },
-      });
-    }
-    return found;
+  return WATER_LEVELS.flatMap((at) => {
+    const shut = shutHeads(line, boundaries[at], states);
+    const still = levelsOf(line.source)[at];
+    const wet = segmentsInWater(line, still);
+    const moving = cases[at].running?.state.nodeHeads;
+    // While it runs, a well stands at the level it is drawn down to.
+    const drawn = line.source.kind === "well" ? moving?.[line.intakeNode] : undefined;
+    return line.stretches.flatMap(({ from, start, end }) => {
+      const found: PipePressure[] = [];
+      for (let i = start; i < end; i++) {
+        const segment = line.segments[i] as Segment;
+        if (segment.kind !== "pipe" || segment.side !== "discharge" || !segment.stock) continue;
+        const bottom = Math.min(segment.startElevation, segment.endElevation);
+        const inWater = wet.has(i);
+        const felt = (surface: number) => (inWater ? Math.max(bottom, surface) : bottom);
+        const { head, published } = shut[from] as ShutHead;
+        const running = moving && (moving[from] as number) - felt(drawn ?? still);
+        const height = felt(still);
+        found.push({
+          at,
+          segment,
+          head,
+          height,
+          value: (head - height) * perMetre,
+          facts: {
+            ...(running !== undefined && { running: running * perMetre }),
+            shutoffUnknown: !published,
+            inWater,
+            gravityPipe: segment.stock.family === "thin-drain",
+          },
+        });
+      }
+      return found;
+    });
   });
 }
 
-/** m above datum: the lowest the source's own water is known to stand. */
-function lowestOutside({ solution: { line, cases } }: CheckContext): number {
-  const { low } = levelsOf(line.source);
-  const drawn = cases.low.running?.state.nodeHeads[line.intakeNode];
-  return line.source.kind === "well" && drawn !== undefined ? Math.min(low, drawn) : low;
-}
-
 interface PipePressure {
+  at: WaterLevel;
   segment: Segment;
   head: number;
   height: number;
@@ -198,13 +202,14 @@ export const pressureRating = check<Pressures>({
   quantity: "pressure",
   each: "line",
   find: (context) =>
-    shutPressures(context).flatMap(({ segment, value, facts }): Found<Pressures>[] => {
+    shutPressures(context).flatMap(({ at, segment, value, facts }): Found<Pressures>[] => {
       const { stock, itemId } = segment;
       const limit = stock && pressureRatingAt(stock, context.line.site.waterTemperature);
       if (!stock || limit === undefined) return [];
-      const close = value > LIMITS.pressureReserve * limit || facts.shutoffUnknown;
-      const severity = value > limit ? "stop" : close ? "watch" : "good";
-      return [{ severity, at: "high", itemId, value, limit, source: stock.source, facts }];
+      const close = value > LIMITS.pressureReserve * limit;
+      const enough = facts.shutoffUnknown ? "unknown" : close ? "watch" : "good";
+      const severity = value > limit ? "stop" : enough;
+      return [{ severity, at, itemId, value, limit, source: stock.source, facts }];
     }),
   rank: moreIsWorse,
   derive: pressureSteps,
@@ -214,27 +219,28 @@ export const pressureRatingUnknown = check<Pressures>({
   quantity: "pressure",
   each: "line",
   find: (context) =>
-    shutPressures(context).flatMap(({ segment, value, facts }): Found<Pressures>[] => {
+    shutPressures(context).flatMap(({ at, segment, value, facts }): Found<Pressures>[] => {
       const { stock, itemId } = segment;
       if (!stock || pressureRatingAt(stock, context.line.site.waterTemperature) !== undefined) {
         return [];
       }
       // Gravity pipe has no business under pressure; other pipe may be rated by its joints.
-      const severity = facts.gravityPipe ? "stop" : "watch";
-      return [{ severity, at: "high", itemId, value, source: stock.source, facts }];
+      const severity = facts.gravityPipe ? "stop" : "unknown";
+      return [{ severity, at, itemId, value, source: stock.source, facts }];
     }),
   rank: moreIsWorse,
   derive: pressureSteps,
 });
 
-function pressureSteps({ itemId, value }: Found<Pressures>, context: CheckContext) {
-  const pipes = shutPressures(context).filter(({ segment }) => segment.itemId === itemId);
-  const own = pipes.find((pipe) => pipe.value === value) ?? pipes[0];
+function pressureSteps({ at, itemId, value }: Found<Pressures>, context: CheckContext) {
+  const own = shutPressures(context).find(
+    (pipe) => pipe.at === at && pipe.segment.itemId === itemId && pipe.value === value,
+  );
   const { line, site } = { line: context.solution.line, site: context.line.site };
   const { density } = context.solution.water;
   const assumed = [
-    "High water at the source; every pump at the most it can make, and nothing running out",
-    ...(own?.facts.inWater ? ["Outside it stands water, counted at its lowest"] : []),
+    "Every pump at the most it can make, and nothing running out",
+    ...(own?.facts.inWater ? ["Outside stands the same water it draws from"] : []),
   ];
   const steps = [];
   const { stock } = own?.segment ?? {};
@@ -249,7 +255,7 @@ function pressureSteps({ itemId, value }: Found<Pressures>, context: CheckContex
   }
   const height = own?.height ?? line.source.intake;
   const names = {
-    1: "high water and the most the pumps can add",
+    1: "the water's level and the most the pumps can add",
     2: own?.facts.inWater ? "level of the water outside" : "lowest point of this run",
   };
   return [...steps, derive(STATIC_PRESSURE, [density, own?.head ?? 0, height], { assumed, names })];

@@ -11,8 +11,11 @@ import type { PumpState } from "../hydraulics/boundary.ts";
 import { NOTHING } from "../hydraulics/hydraulicModel.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import type { Solution } from "../hydraulics/solveLine.ts";
+import type { Stretch } from "../line/compiledLine.ts";
 import type { WaterLevel } from "../line/path.ts";
+import { ownChecks } from "../line/profile.ts";
 import {
+  type Check,
   type CheckContext,
   check,
   eachPump,
@@ -59,39 +62,57 @@ interface LiftFacts {
   short: "static-head" | "friction";
 }
 
-const cannot = (othersRun: boolean) =>
+const lifting = (of: Pick<Check<LiftFacts>, "find">) =>
   check<LiftFacts>({
+    ...of,
     quantity: "head",
     each: "item",
-    find: (context) =>
-      outcomes(context, "cannot-lift", (outcome, base, moves) => {
-        const { shortfall, staticHead, bestHead, short } = outcome;
-        if (moves !== othersRun) return [];
-        const facts = { staticHead, bestHead, short };
-        return [{ ...base, severity: "stop", value: shortfall, facts }];
-      }),
     rank: moreIsWorse,
-    derive: ({ at, itemId, facts, value }, context) => {
-      const { solution } = context;
+    derive: ({ at, itemId, facts, value }, { solution }) => {
       const pump = Math.max(
         solution.pumps.findIndex((own) => own.itemId === itemId),
         0,
       );
       const most = solution.pumps.length > 0 ? [shutOffStep(solution, pump)] : [];
-      if (facts.short === "friction" || othersRun || solution.pumps.length !== 1) {
-        return [
-          ...staticDerivation(solution, at),
-          ...most,
-          derive(SHORT, [facts.bestHead + value, facts.bestHead]),
-        ];
-      }
-      return [
-        ...staticDerivation(solution, at),
-        ...most,
-        derive(SHORT, [facts.staticHead, facts.bestHead]),
-      ];
+      const steps = [...staticDerivation(solution, at), ...most];
+      return [...steps, derive(SHORT, [facts.bestHead + value, facts.bestHead])];
     },
   });
+
+/** Pumps that lift nothing; `othersRun` for those that only do not because others do. */
+function liftless(context: CheckContext, othersRun: boolean): Found<LiftFacts>[] {
+  return outcomes(context, "cannot-lift", (outcome, base, moves) => {
+    const { shortfall, staticHead, bestHead, short } = outcome;
+    if (moves !== othersRun) return [];
+    const facts = { staticHead, bestHead, short };
+    return [{ ...base, severity: "stop", value: shortfall, facts }];
+  });
+}
+
+/** Pumps whose own check valve the others hold shut, though a hole below it lets some water go. */
+function heldShut(context: CheckContext): Found<LiftFacts>[] {
+  const { line } = context.solution;
+  if (line.pumps.length < 2) return [];
+  return eachPump(context, ({ atWork, placed, running, solved }) => {
+    const checks = ownChecks(line, placed);
+    const { byStretch, nodeHeads } = running.state;
+    const { flow, head: bestHead } = atWork.duty;
+    if (!checks || checks.length === 0 || flow <= 0) return [];
+    if (checks.some((i) => (byStretch[i] as number) > NOTHING)) return [];
+    const beyond = checks.map((i) => nodeHeads[(line.stretches[i] as Stretch).to] as number);
+    const staticHead = Math.min(...beyond) - (nodeHeads[placed.inlet] as number);
+    return [
+      {
+        severity: "stop",
+        at: solved.at,
+        itemId: atWork.itemId,
+        value: Math.max(staticHead - bestHead, 0),
+        source: CURVES,
+        facts: { staticHead, bestHead, short: "static-head" },
+      },
+    ];
+  });
+}
 
 const SHORT = formula({
   ...DIFFERENCE,
@@ -104,8 +125,10 @@ const SHORT = formula({
   source: CURVES,
 });
 
-export const cannotLift = cannot(false);
-export const pumpHeldShut = cannot(true);
+export const cannotLift = lifting({ find: (context) => liftless(context, false) });
+export const pumpHeldShut = lifting({
+  find: (context) => [...liftless(context, true), ...heldShut(context)],
+});
 
 export const belowCurve = check<{ firstFlow: number; firstHead: number }>({
   quantity: "head",
@@ -225,7 +248,7 @@ export const wantedFlow = check<NoFacts>({
 });
 
 /** How far each pump runs from its best-efficiency flow. */
-export const operatingRegion = check<{ bestFlow: number; guessed: boolean }>({
+export const operatingRegion = check<{ bestFlow: number; guessed: boolean; several: boolean }>({
   quantity: "ratio",
   each: "item",
   find: (context) =>
@@ -243,7 +266,11 @@ export const operatingRegion = check<{ bestFlow: number; guessed: boolean }>({
           value,
           limit: value < 1 ? LIMITS.regionLow : LIMITS.regionHigh,
           source: "ANSI/HI 9.6.3 preferred region 70–120 % of best efficiency (from memory)",
-          facts: { bestFlow: region.flow, guessed: region.basis === "guess" },
+          facts: {
+            bestFlow: region.flow,
+            guessed: region.basis === "guess",
+            several: solved.outcomes.length > 1,
+          },
         },
       ];
     }),

@@ -126,9 +126,10 @@ function worstOf(code: CheckCode, context: CheckContext): Judgement[] {
     const held = kept.get(key);
     if (!held || isWorse(own, found, held)) kept.set(key, found);
   }
-  return [...kept.values()].map(
-    (found) => ({ code, quantity: own.quantity, ...found }) as Judgement,
-  );
+  return [...kept.values()].map((found) => {
+    const whole = own.complete?.(found, context) ?? found;
+    return { code, quantity: own.quantity, ...whole } as Judgement;
+  });
 }
 
 /** More severe, or as severe and worse by the check's own ranking; of equals the harder state is kept. */

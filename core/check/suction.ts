@@ -31,6 +31,7 @@ import {
   type Severity,
   whileRunning,
 } from "./check.ts";
+import { type TooFast, withSlowerSize } from "./slowerSize.ts";
 
 /** How the water reaches each pump. */
 
@@ -379,24 +380,25 @@ export const OVER_PUMP = formula({
 });
 
 /** Speed in the suction line; the fastest pipe decides. */
-export const suctionVelocity = check<NoFacts>({
+export const suctionVelocity = check<TooFast>({
   quantity: "velocity",
   each: "line",
   find: (context) =>
-    whileRunning(context, ({ state }, { at }): Found<NoFacts>[] => {
+    whileRunning(context, ({ state }, { at }): Found<TooFast>[] => {
       const { segments } = context.solution.line;
-      let found: Found<NoFacts> | undefined;
+      let found: Found<TooFast> | undefined;
       for (const [i, { kind, side, itemId, bore }] of segments.entries()) {
         if (kind !== "pipe" || side !== "suction") continue;
         const value = meanVelocity(Math.abs(state.bySegment[i] as number), bore);
         if (found && found.value >= value) continue;
         const { suctionVelocity: limit, suctionVelocityStop: most } = LIMITS;
         const severity = value > most ? "stop" : value > limit ? "watch" : "good";
-        found = { severity, at, itemId, value, limit, source: PRACTICE, facts: NO_FACTS };
+        found = { severity, at, itemId, value, limit, source: PRACTICE, facts: {} };
       }
       return found ? [found] : [];
     }),
   rank: moreIsWorse,
+  complete: withSlowerSize,
   derive: velocityOf,
 });
 

@@ -63,6 +63,23 @@ export function holeService(line: CompiledLine, hole: Hole): "works" | "above-ch
   return checked ? "works" : "no-check";
 }
 
+/**
+ * Numbers of the stretches with a check valve by which a pump's water goes on, holes left out; nothing where some of
+ * it can reach an outlet without passing one.
+ */
+export function ownChecks(line: CompiledLine, pump: PlacedPump): number[] | undefined {
+  const found: number[] = [];
+  const reached = reach([pump.outlet], (node) =>
+    line.stretches.flatMap((stretch, i) => {
+      if (stretch.from !== node) return [];
+      if (!holdsCheck(line, stretch)) return [stretch.to];
+      found.push(i);
+      return [];
+    }),
+  );
+  return line.outlets.some(({ node }) => reached.has(node)) ? undefined : found;
+}
+
 /** Whether air under a pump's check valve has no vent hole to leave by. */
 export function airHeldUnderCheck(line: CompiledLine, pump: PlacedPump): boolean {
   const vented = new Set(
@@ -81,12 +98,17 @@ export function airHeldUnderCheck(line: CompiledLine, pump: PlacedPump): boolean
 }
 
 /**
- * Numbers of the segments that stand in the source's own water: from a pump under its surface up to where
- * the line first leaves it.
+ * Numbers of the segments that stand in the source's own water: from a pump that hangs in it, with no pipe to draw
+ * through, up to where the line first leaves it. A pump beside the water stands in the dry however high that is.
  */
 export function segmentsInWater(line: CompiledLine, surface: number): Set<number> {
   const found = new Set<number>();
-  const wet = line.pumps.filter((pump) => drawsItself(line, pump) && pump.elevation < surface);
+  const wet = line.pumps.filter(
+    (pump) =>
+      drawsItself(line, pump) &&
+      pump.elevation < surface &&
+      !segmentsInto(line, pump.inlet).some(({ kind }) => kind === "pipe"),
+  );
   reach(
     wet.map(({ outlet }) => outlet),
     (node) =>
