@@ -3,12 +3,12 @@ import { type Role, readTable, runsFrom } from "./readProfile.ts";
 
 const runs = (text: string, system: "us" | "metric" = "metric") => {
   const reading = runsFrom(readTable(text), system);
-  if (reading.kind === "faults") throw new Error(reading.faults.join(" "));
+  if (reading.kind === "problems") throw new Error(reading.problems.join(" "));
   return reading.runs;
 };
-const faults = (text: string) => {
+const problems = (text: string) => {
   const reading = runsFrom(readTable(text), "metric");
-  return reading.kind === "faults" ? reading.faults : [];
+  return reading.kind === "problems" ? reading.problems : [];
 };
 
 describe("a surveyed profile", () => {
@@ -35,12 +35,12 @@ describe("a surveyed profile", () => {
   });
 
   it("says what is wrong in which row, all of it", () => {
-    const found = faults("Distance,Height\n0,1\nten,2\n30,3\n20,4");
+    const found = problems("Distance,Height\n0,1\nten,2\n30,3\n20,4");
     expect(found[0]).toMatch(/^Row 3, Distance: /);
     expect(found[1]).toMatch(/^Row 5: the distance goes back/);
-    expect(faults("Distance,Height\n0,1")[0]).toMatch(/two points/);
-    expect(faults("apples,pears\n1,2")).toHaveLength(1);
-    expect(faults("")).toHaveLength(1);
+    expect(problems("Distance,Height\n0,1")[0]).toMatch(/two points/);
+    expect(problems("apples,pears\n1,2")).toHaveLength(1);
+    expect(problems("")).toHaveLength(1);
   });
 });
 
@@ -50,8 +50,8 @@ describe("a list of runs", () => {
       { length: 3, rise: 3 },
       { length: 15, rise: -0.5 },
     ]);
-    expect(faults("Length,Rise\n2,3")[0]).toMatch(/rises more than it is long/);
-    expect(faults("Length,Rise\n0,0")[0]).toMatch(/^Row 2, Length/);
+    expect(problems("Length,Rise\n2,3")[0]).toMatch(/rises more than it is long/);
+    expect(problems("Length,Rise\n0,0")[0]).toMatch(/^Row 2, Length/);
   });
 
   it("can have its columns mapped by hand", () => {

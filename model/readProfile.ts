@@ -31,7 +31,7 @@ export interface Run {
 export type Reading =
   | { kind: "runs"; runs: Run[] }
   /** every row that cannot be read, with a sentence for the person who typed it */
-  | { kind: "faults"; faults: string[] };
+  | { kind: "problems"; problems: string[] };
 
 /**
  * A table pasted from a spreadsheet, or the text of a CSV file: commas, semicolons or tabs. Columns are
@@ -92,11 +92,11 @@ export function runsFrom({ columns, rows, firstRow }: Table, system: UnitSystem)
   const at = (role: Role) => columns.findIndex((column) => column.role === role);
   const survey = at("distance") >= 0 && at("height") >= 0;
   if (!survey && at("length") < 0) {
-    const fault =
+    const problem =
       "Say which columns hold distance and height, or length and rise: none can be told yet.";
-    return { kind: "faults", faults: [fault] };
+    return { kind: "problems", problems: [problem] };
   }
-  const faults: string[] = [];
+  const problems: string[] = [];
   const cell = (row: readonly string[], role: Role, index: number): number | undefined => {
     const column = columns[at(role)];
     if (!column) return 0;
@@ -114,7 +114,7 @@ export function runsFrom({ columns, rows, firstRow }: Table, system: UnitSystem)
         ? undefined
         : outOfRange(parsed.value, "length", range)
       : parsed.message;
-    if (problem) faults.push(`Row ${firstRow + index}, ${column.name}: ${problem}`);
+    if (problem) problems.push(`Row ${firstRow + index}, ${column.name}: ${problem}`);
     return parsed.ok && !problem ? parsed.value : undefined;
   };
   const pairs = rows.flatMap((row, index) => {
@@ -127,18 +127,19 @@ export function runsFrom({ columns, rows, firstRow }: Table, system: UnitSystem)
         const before = pairs[i] as (typeof pairs)[number];
         const along = a - before.a;
         if (along < 0) {
-          faults.push(`Row ${firstRow + index}: the distance goes back. Points follow the line.`);
+          problems.push(`Row ${firstRow + index}: the distance goes back. Points follow the line.`);
         }
         const rise = b - before.b;
         // The same point surveyed twice adds nothing.
         return along === 0 && rise === 0 ? [] : [{ length: Math.hypot(along, rise), rise }];
       })
     : pairs.map(({ a, b, index }): Run => {
-        if (Math.abs(b) > a) faults.push(`Row ${firstRow + index}: it rises more than it is long.`);
+        if (Math.abs(b) > a)
+          problems.push(`Row ${firstRow + index}: it rises more than it is long.`);
         return { length: a, rise: b };
       });
-  if (faults.length === 0 && runs.length === 0) {
-    faults.push(survey ? "A profile needs at least two points." : "There is no row to read yet.");
+  if (problems.length === 0 && runs.length === 0) {
+    problems.push(survey ? "A profile needs at least two points." : "There is no row to read yet.");
   }
-  return faults.length > 0 ? { kind: "faults", faults } : { kind: "runs", runs };
+  return problems.length > 0 ? { kind: "problems", problems } : { kind: "runs", runs };
 }

@@ -5,7 +5,7 @@ import { withNamedPumps } from "./namedPumps.ts";
 import { report } from "./report.ts";
 
 /**
- * npm run --silent solve -- FILE: a job file in, its duty, ledger and verdicts out as JSON.
+ * npm run --silent solve -- FILE: a job file in, its duty, ledger and checks out as JSON.
  * Bad input ends with exit code 2, the path of the field and a sentence on standard error, and nothing
  * on standard output.
  */

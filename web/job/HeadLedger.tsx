@@ -25,9 +25,7 @@ export function HeadLedger({
   }
   const entries = normalLedger(solved.solution);
   if (entries.length === 0) {
-    return (
-      <p className="p-4 text-soft">No water moves, so nothing takes head. See the verdicts.</p>
-    );
+    return <p className="p-4 text-soft">No water moves, so nothing takes head. See the checks.</p>;
   }
   const running = solved.solution.cases.normal.running;
   // Where the line parts no one column of heads adds up: the pumps' own head closes the bill.

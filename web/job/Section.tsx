@@ -7,8 +7,8 @@ import { useUnits } from "../app/settings.ts";
 import { partOf } from "./jobStore.ts";
 import type { Part } from "./part.ts";
 import {
+  DiagnosticMark,
   Distances,
-  FaultMark,
   HeadLine,
   Hole,
   OutletMark,
@@ -229,10 +229,10 @@ function Drawing({
           />
         </g>
       ))}
-      {g.faults.map(({ itemId, at: where }) => (
+      {g.diagnostics.map(({ itemId, at: where }) => (
         <g key={itemId} {...pick(itemId)}>
           <title>{name(itemId)}: see what is wrong beside</title>
-          <FaultMark {...place(where)} />
+          <DiagnosticMark {...place(where)} />
         </g>
       ))}
       <Distances geometry={g} {...{ place, height, narrow, units }} />

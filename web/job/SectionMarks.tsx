@@ -171,7 +171,7 @@ export function OutletMark({
 }
 
 /** The place of something that keeps the line from being solved. */
-export function FaultMark({ x, y }: Spot) {
+export function DiagnosticMark({ x, y }: Spot) {
   return (
     <>
       <path

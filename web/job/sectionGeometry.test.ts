@@ -31,7 +31,7 @@ describe("the section", () => {
     const path = job.path.map((item) => (item.id === "valve" ? { ...item, opening: 0 } : item));
     const shut = jobSchema.parse({ ...job, path });
     const geometry = sectionGeometry(solveJob(shut));
-    expect(geometry?.faults.find(({ itemId }) => itemId === "valve")?.at).toEqual({
+    expect(geometry?.diagnostics.find(({ itemId }) => itemId === "valve")?.at).toEqual({
       ...geometry?.pumps[0]?.at,
       distance: expect.closeTo(Math.sqrt(21), 9),
     });
@@ -43,7 +43,7 @@ describe("the section", () => {
     const loop = { kind: "split", id: "loop", branches: [[way("x")], [way("y")]] };
     const closed = jobSchema.parse({ ...job, path: [...job.path.slice(0, -1), loop] });
     const geometry = sectionGeometry(solveJob(closed));
-    expect(geometry?.faults.map(({ itemId }) => itemId)).toContain("loop");
+    expect(geometry?.diagnostics.map(({ itemId }) => itemId)).toContain("loop");
     expect(geometry?.runs).toHaveLength(4);
   });
 

@@ -18,7 +18,7 @@ export interface SectionGeometry {
   /** height to which water would stand in a tube on the line, way by way */
   headLine: { itemId: string; at: Point; pipe: number; way: number }[];
   /** what keeps the line from being solved */
-  faults: { itemId: string; at: Point }[];
+  diagnostics: { itemId: string; at: Point }[];
 }
 
 /** `lane` sets the branches of a split apart on the drawing. */
@@ -59,7 +59,7 @@ export function sectionGeometry(solved: JobSolution): SectionGeometry | undefine
     }),
     source: levelsOf(line.source),
     headLine: [],
-    faults: diagnostics.flatMap(({ itemId }) => {
+    diagnostics: diagnostics.flatMap(({ itemId }) => {
       const place = itemId === undefined ? undefined : line.places.get(itemId);
       if (!place || itemId === undefined) return [];
       return [{ itemId, at: { distance: place.distance, height: place.elevation, lane: 0 } }];

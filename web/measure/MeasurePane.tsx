@@ -27,7 +27,8 @@ const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
 /** Taking a reading at the pit and holding it against the rated curve while it is typed. */
 export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolution }) {
   const id = useJobStore((s) => s.id);
-  const jobRevision = useJobStore((s) => s.revision);
+  // A job with changes on their way is none of its revisions.
+  const jobRevision = useJobStore((s) => (s.saved.kind === "saved" ? s.revision : 0));
   const units = useUnits();
   const client = useQueryClient();
   const tests = useQuery({ queryKey: ["tests", id], queryFn: () => api.tests(id) });

@@ -101,12 +101,12 @@ export function ImportSheet({ stock: usual, at, onClose }: Props) {
             ))}
           </div>
         )}
-        {!empty && reading.kind === "faults" && (
+        {!empty && reading.kind === "problems" && (
           <ul role="alert" className="grid gap-1 text-[14px] text-signal">
-            {reading.faults.slice(0, 6).map((fault) => (
-              <li key={fault}>{fault}</li>
+            {reading.problems.slice(0, 6).map((problem) => (
+              <li key={problem}>{problem}</li>
             ))}
-            {reading.faults.length > 6 && <li>And {reading.faults.length - 6} more.</li>}
+            {reading.problems.length > 6 && <li>And {reading.problems.length - 6} more.</li>}
           </ul>
         )}
         {!empty && reading.kind === "runs" && (
