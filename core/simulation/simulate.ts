@@ -91,8 +91,10 @@ export function simulate(
     // A step that ends where the inflow jumps is still of the time before.
     const inflow = dynamics.inflow(Math.min(t, edge));
     const taken = dynamics.flows(levels, running);
+    const share = givenShare(inflow, taken, bound);
     for (let i = 0; i < n; i++) {
-      const net = (inflow[i] as number) - (taken[i] as number);
+      const own = taken[i] as number;
+      const net = (inflow[i] as number) - (own < 0 ? own * share : own);
       const stuck = (bound[i] === -1 && net < 0) || (bound[i] === 1 && net > 0);
       slope[i] = stuck ? 0 : net;
     }
@@ -144,7 +146,12 @@ export function simulate(
       if (hit) y[hit.mark.store] = hit.mark.volume;
     }
     if (hit) {
-      happen(hit.mark, t, events, running, bound);
+      // Floats that hang at one level act together.
+      for (const mark of marks) {
+        const { store, volume, rising } = hit.mark;
+        const together = mark.store === store && mark.volume === volume && mark.rising === rising;
+        if (together && isOpen(mark, running, bound)) happen(mark, t, events, running, bound);
+      }
       note(t);
       if (events.length >= mostEvents) return finish("event-limit");
       derivative(t, y, slopes[0] as Float64Array);
@@ -191,6 +198,33 @@ function watchList({ stores, controls }: Dynamics, capacity: readonly number[]):
   return marks;
 }
 
+/** Whether passing a mark would change anything. */
+function isOpen(
+  { kind, index, store }: Mark,
+  running: readonly boolean[],
+  bound: Int8Array,
+): boolean {
+  if (kind === "pump-on") return running[index] !== true;
+  if (kind === "pump-off") return running[index] === true;
+  return bound[store] === 0;
+}
+
+/**
+ * What is given of all that the line takes out of the stores: an empty one gives no more than runs into it, and
+ * what is put into others falls short by as much.
+ */
+function givenShare(inflow: readonly number[], taken: readonly number[], bound: Int8Array): number {
+  let asked = 0;
+  let given = 0;
+  for (let i = 0; i < bound.length; i++) {
+    const own = taken[i] as number;
+    if (own <= 0) continue;
+    asked += own;
+    given += bound[i] === -1 ? Math.min(own, Math.max(inflow[i] as number, 0)) : own;
+  }
+  return asked > 0 ? given / asked : 1;
+}
+
 /** The first mark passed on a step, and after what part of it, from the cubic through its ends. */
 function firstMark(
   marks: readonly Mark[],
@@ -203,10 +237,8 @@ function firstMark(
 ): { mark: Mark; part: number } | undefined {
   let first: { mark: Mark; part: number } | undefined;
   for (const mark of marks) {
-    const { store, volume, rising, kind, index } = mark;
-    if (kind === "pump-on" && running[index]) continue;
-    if (kind === "pump-off" && !running[index]) continue;
-    if ((kind === "empty" || kind === "full") && bound[store] !== 0) continue;
+    const { store, volume, rising } = mark;
+    if (!isOpen(mark, running, bound)) continue;
     const before = (y[store] as number) - volume;
     const after = (next[store] as number) - volume;
     const passed = rising ? before < 0 && after >= 0 : before > 0 && after <= 0;
@@ -276,8 +308,10 @@ function release(
   const levels = stores.map((_, i) => levelOf(i, y[i] as number));
   const into = inflow(t);
   const taken = flows(levels, running);
+  const share = givenShare(into, taken, bound);
   for (let i = 0; i < bound.length; i++) {
-    const net = (into[i] as number) - (taken[i] as number);
+    const own = taken[i] as number;
+    const net = (into[i] as number) - (own < 0 ? own * share : own);
     if ((bound[i] === -1 && net > 0) || (bound[i] === 1 && net < 0)) bound[i] = 0;
   }
 }

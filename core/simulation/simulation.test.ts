@@ -207,6 +207,44 @@ describe("events", () => {
     expect(full.final.levels[0]).toBe(1);
   });
 
+  it("a tank that has run dry fills the other no further: no water is made", () => {
+    const two: Dynamics = {
+      stores: [uprightStore(0, 2, 1), uprightStore(0, 5, 1)],
+      inflow: (t) => [t < 1000 ? 0 : 0.0005, 0],
+      controls: [],
+      flows: () => [0.002, -0.002],
+    };
+    const { events, final } = simulate(two, { levels: [1, 0], running: [] }, 3000, {
+      ...LIMITS,
+      breaks: [1000],
+    });
+    expect(events.map(({ kind }) => kind)).toEqual(["empty"]);
+    // A cubic metre to begin with, and another that trickles in and is passed on.
+    expect(final.levels[0]).toBe(0);
+    expect(final.levels[1]).toBeCloseTo(2, 9);
+  });
+
+  it("two floats at one level act together", () => {
+    const controls = [
+      { pump: 0, store: 0, on: 1, off: 0.2 },
+      { pump: 1, store: 0, on: 1, off: 0.5 },
+    ];
+    const both: Dynamics = {
+      stores: [uprightStore(0, 2, 1)],
+      inflow: () => [0.001],
+      controls,
+      flows: (_, running) => [running.filter(Boolean).length * 0.003],
+    };
+    const { events } = simulate(both, { levels: [0.8], running: [false, false] }, 600, LIMITS);
+    expect(events.map(({ kind, index }) => `${kind} ${index}`)).toEqual([
+      "pump-on 0",
+      "pump-on 1",
+      "pump-off 1",
+      "pump-off 0",
+    ]);
+    expect(events[0]?.time).toBe(events[1]?.time);
+  });
+
   it("a jump in the inflow is met where it is", () => {
     const store = uprightStore(0, 10, 1);
     const dynamics: Dynamics = {
