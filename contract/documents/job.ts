@@ -168,14 +168,15 @@ const KINDS = "A part of the path is a pipe, fitting, rise, pump, outlet, orific
 
 type PlainItem = z.output<typeof plainItemSchema>;
 type PlainInput = z.input<typeof plainItemSchema>;
-const plainItemSchema = z.discriminatedUnion("kind", [
+const PLAIN_ITEMS = [
   pipeSchema,
   fittingSchema,
   riseSchema,
   pumpItemSchema,
   outletItemSchema,
   orificeSchema,
-]);
+] as const;
+const plainItemSchema = z.discriminatedUnion("kind", PLAIN_ITEMS);
 
 interface SplitOf<Item> {
   kind: "split";
@@ -197,19 +198,7 @@ type PathItemOf<Item> = Item | SplitOf<Item>;
 const pathItemSchema: z.ZodType<
   PathItemOf<PlainItem>,
   PathItemOf<PlainInput>
-> = z.discriminatedUnion(
-  "kind",
-  [
-    pipeSchema,
-    fittingSchema,
-    riseSchema,
-    pumpItemSchema,
-    outletItemSchema,
-    orificeSchema,
-    splitShape as never,
-  ],
-  { error: KINDS },
-) as never;
+> = z.discriminatedUnion("kind", [...PLAIN_ITEMS, splitShape as never], { error: KINDS }) as never;
 
 /**
  * A job: where the water is, the path it takes, the pump, and the conditions. Levels are elevations

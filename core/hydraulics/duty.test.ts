@@ -8,6 +8,18 @@ import type { Line, PathItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
+import * as fixtures from "../test/fixtures.ts";
+import {
+  check,
+  fitting,
+  hole,
+  levels,
+  open,
+  pipe,
+  pumpOf,
+  running,
+  set,
+} from "../test/fixtures.ts";
 import { rankPumps } from "../whatif/pumpRanking.ts";
 import { sizeUps } from "../whatif/sizeUp.ts";
 import { type Solution, solveLine } from "./solveLine.ts";
@@ -31,25 +43,11 @@ const parabola: Pump = {
   tolerance: "2B",
 };
 
-function lineOf(path: PathItem[], over: Partial<Line> = {}): Line {
-  return {
-    source: { kind: "open", level: { low: 0, normal: 0.5, high: 1 }, intake: -0.5 },
-    path,
-    site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
-    method: { friction: "darcy-weisbach", fittings: "coefficient" },
-    ...over,
-  };
-}
-
-const pump: PathItem = { kind: "pump", id: "p", pump: "parabola" };
-const freeOutlet: PathItem = { kind: "outlet", id: "o", outlet: { type: "free" } };
-const pipe = (id: string, stock: string, length: number, rise: number): PathItem => ({
-  kind: "pipe",
-  id,
-  stock,
-  length,
-  rise,
-});
+const WATER: Line["source"] = { kind: "open", level: levels(0, 0.5, 1), intake: -0.5 };
+const lineOf = (path: PathItem[], over: Partial<Line> = {}) =>
+  fixtures.lineOf(path, { source: WATER, ...over });
+const pump = set("p", "parabola");
+const freeOutlet = open("o");
 const transfer = lineOf([
   pipe("s", "suction-hose-2in", 4, 2.5),
   pump,
@@ -60,11 +58,7 @@ const transfer = lineOf([
   freeOutlet,
 ]);
 
-function solved(line: Line, pumps = [parabola]): Solution {
-  const result = solveLine(line, pumps);
-  if (result.kind !== "solved") throw new Error(JSON.stringify(result.diagnostics));
-  return result.solution;
-}
+const solved = (line: Line, pumps = [parabola]) => fixtures.solved(line, pumps);
 
 const judged = (line: Line, wantedFlow?: number) =>
   judge(checkContext(solved(line), line, wantedFlow));
@@ -447,4 +441,46 @@ it("puts a pump that suits before one that cannot lift", () => {
   const ranked = rankPumps(transfer, [weak, parabola], undefined);
   expect(ranked.map((c) => c.pump.id)).toEqual(["parabola", "weak"]);
   expect(ranked[1]?.worst).toBe("stop");
+});
+
+describe("a half-horse sump pump, however its sticker reads", () => {
+  const [gpm, foot, inch] = [3.785411784e-3 / 60, 0.3048, 0.0254];
+  // Common practice, no source: 1-1/2 in schedule 40, 5 ft up, a 3/16 in vent hole, into the open.
+  const rows = [
+    [0, 23],
+    [25, 20],
+    [45, 15],
+    [61, 10],
+    [72, 5],
+    [80, 2],
+  ] as const;
+  const half = {
+    ...pumpOf("half", 1, 1, { submersible: true }),
+    points: rows.map(([flow, head]) => ({ flow: flow * gpm, head: head * foot })),
+  };
+  it.each([
+    [10, 56.5, 63],
+    [60, 45.0, 48],
+    [100, 39.6, 42],
+    [150, 34.9, 36],
+  ])("%d ft of pipe: %d gpm, and %d without check valve and elbow", (length, fitted, bare) => {
+    const delivered = (fittings: boolean) =>
+      running(
+        fixtures.lineOf(
+          [
+            set("p", "half"),
+            hole("v", "vent-hole", (3 / 16) * inch),
+            ...(fittings ? [check("c")] : []),
+            pipe("r", "pvc-sch40-1-1-2in", 5 * foot, 5 * foot),
+            ...(fittings ? [fitting("e", "elbow-90")] : []),
+            pipe("d", "pvc-sch40-1-1-2in", (length - 5) * foot),
+            open("o"),
+          ],
+          { source: { kind: "open", level: levels(0), intake: 0 } },
+        ),
+        [half],
+      ).state.delivered / gpm;
+    expect(delivered(true)).toBeCloseTo(fitted, 1);
+    expect(Math.abs(delivered(false) - bare)).toBeLessThan(0.6);
+  });
 });

@@ -3,33 +3,20 @@ import { findPipeStock } from "../catalogue/pipes.ts";
 import { waterAt } from "../fluid/water.ts";
 import { submergence } from "../hydraulics/submergence.ts";
 import { joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
+import { lineOf, open, pipe, set } from "../test/fixtures.ts";
 import { type CompiledLine, suctionOf } from "./compiledLine.ts";
 import { compileLine } from "./compileLine.ts";
-import type { Line, PathItem } from "./path.ts";
+import type { PathItem } from "./path.ts";
 import { drainingPipes, highPoints, pipesOf, pipeVolume } from "./profile.ts";
 
-const pipe = (id: string, stock: string, length: number, rise: number): PathItem => ({
-  kind: "pipe",
-  id,
-  stock,
-  length,
-  rise,
-});
-
 function compiled(path: PathItem[]) {
-  const line: Line = {
-    source: { kind: "open", level: { low: 0, normal: 0, high: 0 }, intake: -1 },
-    path,
-    site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
-    method: { friction: "darcy-weisbach", fittings: "coefficient" },
-  };
-  const result = compileLine(line);
+  const result = compileLine(lineOf(path));
   if (result.kind !== "compiled") throw new Error(JSON.stringify(result.diagnostics));
   return result.line;
 }
 
-const pump: PathItem = { kind: "pump", id: "p", pump: "x" };
-const outlet: PathItem = { kind: "outlet", id: "o", outlet: { type: "free" } };
+const pump = set("p");
+const outlet = open("o");
 
 const drainsBack = (line: CompiledLine) => {
   const [placed] = line.pumps;

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { solveLine } from "../hydraulics/solveLine.ts";
-import type { Line, PathItem } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
+import { fitting, levels, lineOf, open, pipe, set } from "../test/fixtures.ts";
 import { compareSizes, KNEE } from "./sizes.ts";
 
 const pump: Pump = {
@@ -17,25 +17,16 @@ const pump: Pump = {
   submersible: true,
   tolerance: "2B",
 };
-const pipe = (id: string, stock: string, length: number, rise: number): PathItem => ({
-  kind: "pipe",
-  id,
-  stock,
-  length,
-  rise,
-});
-const line: Line = {
-  source: { kind: "open", level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
-  path: [
-    { kind: "pump", id: "pump", pump: "p" },
+const line = lineOf(
+  [
+    set("pump", "p"),
     pipe("riser", "pvc-sch40-1-1-2in", 6, 6),
-    { kind: "fitting", id: "bends", fitting: "elbow-90", count: 4 },
+    fitting("bends", "elbow-90", { count: 4 }),
     pipe("main", "pvc-sch40-1-1-2in", 80, 4),
-    { kind: "outlet", id: "o", outlet: { type: "free" } },
+    open("o"),
   ],
-  site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
-  method: { friction: "darcy-weisbach", fittings: "coefficient" },
-};
+  { source: { kind: "open", level: levels(0, 0.3, 0.6), intake: -0.5 } },
+);
 const pvc = PIPE_STOCK.filter((stock) => stock.family === "pvc-sch40");
 
 describe("size comparison", () => {
