@@ -5,7 +5,7 @@ import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { waterAt } from "../fluid/water.ts";
 import { type Segment, suctionOf } from "../line/compiledLine.ts";
 import { compileLine } from "../line/compileLine.ts";
-import type { Line, PathItem } from "../line/path.ts";
+import { changeItems, type Line, type PathItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { pumpCurve } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
@@ -25,12 +25,12 @@ import {
   split,
   strong,
 } from "../test/fixtures.ts";
-import { unbalanced } from "../test/randomNetworks.ts";
+import { drawNetwork, unbalanced } from "../test/randomNetworks.ts";
 import type { PumpState } from "./boundary.ts";
 import { boundaryAt } from "./boundary.ts";
 import { hydraulicModel } from "./hydraulicModel.ts";
 import { headLoss, resistanceOf } from "./resistance.ts";
-import { type Running, type Solution, solveLine, stateOf } from "./solveLine.ts";
+import { lineModel, type Running, type Solution, solveLine, stateOf } from "./solveLine.ts";
 
 const context = { water: waterAt(288.15), friction: "darcy-weisbach" } as const;
 const lossOf = (segments: readonly Segment[], ids: string[], flow: number) =>
@@ -543,6 +543,33 @@ describe("any line that parts", () => {
       { numRuns: 80 },
     );
   });
+});
+
+const without = (line: Line, kind: PathItem["kind"]): Line => ({
+  ...line,
+  path: changeItems(line.path, (item) => (item.kind === kind ? [] : item)),
+});
+
+it("a line without a pump says what it takes at a flow: what a pump there would have to make", () => {
+  let compared = 0;
+  for (let seed = 0; compared < 40; seed++) {
+    const { line: drawn, pumps } = drawNetwork(seed);
+    if (pumps.length !== 1) continue;
+    compared++;
+    // A hole lets air in where no pump pushes: those lines have none.
+    const line = without(drawn, "orifice");
+    const bare = compileLine(without(line, "pump"));
+    const ready = lineModel(line, pumps);
+    if (bare.kind !== "compiled" || ready.kind !== "ready") throw new Error("refused");
+    const alone = hydraulicModel(bare.line, ready.model.context);
+    for (const flow of [0.5e-3, 2e-3, 6e-3]) {
+      const asked = alone.imposed(boundaryAt(bare.line, "normal", ready.water), flow);
+      const made = ready.model.imposed(ready.boundaries.normal, flow, ready.states);
+      if (asked.kind !== "steady" || made.kind !== "steady") throw new Error("not balanced");
+      expect(Math.abs(asked.head - made.head)).toBeLessThan(1e-5);
+      expect(asked.state.delivered).toBeCloseTo(made.state.delivered, 8);
+    }
+  }
 });
 
 // The same ten thousand each time; fresh and more of them by `npm run endure`.

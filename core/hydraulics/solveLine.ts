@@ -118,13 +118,16 @@ export function solveLine(line: Line, pumps: readonly Pump[]): SolveResult {
 /** Compiles a line and puts its pumps on it. */
 export function lineModel(line: Line, pumps: readonly Pump[]): LineModel | Refused {
   const compilation = compileLine(line);
-  if (compilation.kind === "refused") return compilation;
-  const compiled = compilation.line;
-  const diagnostics: Diagnostic[] = [];
+  const compiled = compilation.kind === "compiled" ? compilation.line : compilation.sketch;
+  const diagnostics = compilation.kind === "compiled" ? [] : [...compilation.diagnostics];
+  if (compiled.pumps.length === 0 && line.source.kind !== "mains") {
+    diagnostics.push({ code: "no-pump" });
+  }
   const on = compiled.pumps.flatMap(({ item }): PumpOnLine[] => {
     const pump = pumps.find(({ id }) => id === item.pump);
     if (pump) return [{ itemId: item.id, pump, curve: pumpCurve(pump, item.speedRatio ?? 1) }];
-    diagnostics.push({ code: "pump-unknown", itemId: item.id });
+    const code = item.pump === null ? "pump-not-chosen" : "pump-unknown";
+    diagnostics.push({ code, itemId: item.id });
     return [];
   });
   if (diagnostics.length > 0) return { kind: "refused", diagnostics, sketch: compiled };

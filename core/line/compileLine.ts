@@ -64,7 +64,8 @@ const TO_BE_NAMED = -1;
 export const MEETING_TOLERANCE = 0.02;
 
 /**
- * Turns the water's path into a network of stretches, or says every reason why it cannot be solved.
+ * Turns the water's path into a network of stretches, or says every reason why it cannot be solved. It needs no
+ * pump: a line can be asked what it takes at a flow before one is chosen.
  * Changes of bore between neighbours are added where the path does not spell them out; where the water
  * parts or meets, the fittings on the path say what that takes.
  */
@@ -116,8 +117,6 @@ export function compileLine(line: Line): Compilation {
     else if (outlets.length > 0) refuse("branch-without-outlet", last.id);
     else refuse("loop-without-outlet", last.id);
   }
-  if (pumps.length === 0 && source.kind !== "mains") refuse("no-pump");
-  for (const { item } of pumps) if (item.pump === null) refuse("pump-not-chosen", item.id);
   diagnostics.push(...blockedWays(compiled));
   compiled.single = !forked && pumps.length <= 1 && outlets.length === 1 && holes.length === 0;
   return diagnostics.length > 0
