@@ -120,7 +120,7 @@ const WORDS: Words = {
   ],
   "drain-floods": ({ facts }, say) => [
     "Floods an open drain",
-    `${say.value} comes up over the rim of ${say.item} at ${say.water}, ${formatPercent(facts.share)} of what the pump moves: the pumped line stands under more pressure there than the rim is high.`,
+    `${say.value} comes up over the rim of ${say.item} at ${say.water}, ${formatPercent(facts.share)} of what is pumped: the pumped line stands under more pressure there than the rim is high.`,
     "Part them: give the drain a line of its own to the pit or the street. Raising its rim helps only while nothing else changes.",
   ],
   "outlet-dry": ({ facts }, say) => [
@@ -225,7 +225,7 @@ const WORDS: Words = {
   ],
   "hole-wastes": ({ facts }, say) => [
     facts.leaks ? "Leaks" : "Vent hole’s share",
-    `${say.value} is lost at ${say.water}, ${formatPercent(facts.share, 1)} of what the pump moves.`,
+    `${say.value} is lost at ${say.water}, ${formatPercent(facts.share, 1)} of what is pumped.`,
     facts.leaks
       ? "Mend the leak: tighten the clamp, or replace the joint."
       : "A vent hole of 3 to 5 mm (1/8 to 3/16 in) is enough. Drill it smaller.",

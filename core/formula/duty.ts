@@ -171,6 +171,7 @@ function pumpFlow(solution: Solution, at: WaterLevel, running: Running, i: numbe
       surplus,
       duty.flow,
       {
+        ...(solution.pumps.length > 1 && { title: `Where pump ${i + 1} and the line meet` }),
         assumed: [
           `Published points joined by a monotone cubic (Fritsch, Carlson 1980); tolerance grade ${pump.tolerance}`,
         ],

@@ -97,12 +97,14 @@ function Drawing({
   const bottom = Math.min(...heights);
   const span = Math.max(top - bottom, 0.5);
   const lanes = Math.max(0, ...g.runs.map(({ from }) => from.lane));
+  // The names of pumps in lower lanes stand clear of the distances under them.
+  const foot = 70 + (lanes > 0 ? 16 : 0);
   const left = narrow ? 74 : 118;
   const right = width - (narrow ? 60 : 96);
   const across = acrossScale(g, narrow ? 0.28 : 0.2);
   const place = ({ distance, height: h, lane }: Point) => ({
     x: left + across(distance) * (right - left) + lane * LANE * 0.6,
-    y: 22 + ((top - h) / span) * (height - 70 - lanes * LANE) + lane * LANE,
+    y: 22 + ((top - h) / span) * (height - foot - lanes * LANE) + lane * LANE,
   });
   const yOf = (h: number) => place({ distance: 0, height: h, lane: 0 }).y;
   const at = (p: Point) => {
