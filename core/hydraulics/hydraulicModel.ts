@@ -157,12 +157,26 @@ function solveSteady(
   const moves = settled >= 0 || states.some(({ kind }) => kind === "held");
   if (!moves) return finish(line, states, lift, outcomes, undefined);
   const duty = settled >= 0 ? settledDuty(outcomes[settled] as Outcome) : undefined;
+  // The flow that was found for a pump is that pump's own, to the last digit.
   const state = ways.stateOf(
     boundary,
     duty ? states.with(settled, { kind: "held", flow: duty.flow }) : states,
   );
   if (!state) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
-  return finish(line, states, lift, outcomes, state);
+  const all = pumps.map((own, i) => heldOutcome(line, own, i, state) ?? (outcomes[i] as Outcome));
+  return finish(line, states, lift, all, state);
+}
+
+/** What comes of a pump whose flow is imposed. */
+function heldOutcome(
+  line: CompiledLine,
+  own: PumpState,
+  index: number,
+  state: SteadyState,
+): Outcome | undefined {
+  if (own.kind !== "held") return undefined;
+  const head = headOver(line.pumps[index] as PlacedPump, state);
+  return { kind: "runs", duty: { flow: own.flow, head } };
 }
 
 /**
@@ -240,11 +254,9 @@ function ungoverned(
 ): SteadyResult {
   const state = ways.stateOf(boundary, pumps, start);
   if (!state) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
-  const outcomes = pumps.map((own, i): Outcome => {
-    if (own.kind !== "held") return { kind: "stopped" };
-    const head = headOver(line.pumps[i] as PlacedPump, state);
-    return { kind: "runs", duty: { flow: own.flow, head } };
-  });
+  const outcomes = pumps.map(
+    (own, i): Outcome => heldOutcome(line, own, i, state) ?? { kind: "stopped" },
+  );
   const flow = state.delivered;
   if (flow > NOTHING || line.pumps.length > 0) {
     const outcome: Outcome = { kind: "runs", duty: { flow, head: 0 } };

@@ -550,6 +550,34 @@ const without = (line: Line, kind: PathItem["kind"]): Line => ({
   path: changeItems(line.path, (item) => (item.kind === kind ? [] : item)),
 });
 
+it("beside a pump whose flow is imposed the other finds its own place", () => {
+  const branch = (id: string, own: string) => [
+    set(id, own),
+    check(`c${id}`),
+    pipe(`r${id}`, "pvc-sch40-2in", 2),
+  ];
+  const line = lineOf([
+    split("s", branch("p", "one"), branch("q", "strong")),
+    pipe("r", "pvc-sch40-2in", 40, 12),
+    open("o"),
+  ]);
+  const ready = lineModel(line, [one, strong]);
+  if (ready.kind !== "ready") throw new Error("refused");
+  const { model, boundaries, states } = ready;
+  const free = model.solve(boundaries.normal, states);
+  const own = stateOf(free)?.byPump[0] ?? Number.NaN;
+  // Held at the flow it finds by itself, nothing changes; at less, the other gives more.
+  const held = (flow: number) => {
+    const result = model.solve(boundaries.normal, [{ kind: "held", flow }, states[1] as PumpState]);
+    if (result.kind !== "steady") throw new Error(result.kind);
+    return result;
+  };
+  expect(held(own).state.byPump[1]).toBeCloseTo(stateOf(free)?.byPump[1] ?? 0, 7);
+  expect(held(own).outcomes.map(({ kind }) => kind)).toEqual(["runs", "runs"]);
+  expect(held(own / 2).state.byPump[1]).toBeGreaterThan((held(own).state.byPump[1] ?? 0) + 1e-4);
+  expect(held(own / 2).state.byPump[0]).toBe(own / 2);
+});
+
 it("a line without a pump says what it takes at a flow: what a pump there would have to make", () => {
   let compared = 0;
   for (let seed = 0; compared < 40; seed++) {
