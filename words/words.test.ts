@@ -1,12 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { formatDoubtful } from "#contract/units/format.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
-import type { PathItem } from "#core/line/path.ts";
+import { solveLine } from "#core/hydraulics/solveLine.ts";
+import type { Line, PathItem } from "#core/line/path.ts";
 import type { AxisComparison, Comparison } from "#core/measurement/acceptance.ts";
 import { checkWords } from "./checks.ts";
 import { comparisonWords } from "./comparison.ts";
 import { diagnosticSentence } from "./diagnostics.ts";
 import { itemName } from "./items.ts";
+import { ledgerName } from "./ledger.ts";
 
 const path: PathItem[] = [
   { kind: "pipe", id: "hose", stock: "suction-hose-2in", length: 6, rise: 2 },
@@ -93,6 +95,48 @@ it("items are called what a fitter calls them", () => {
     "Nozzle or gun",
   ]);
   expect(itemName(path, "nobody", "us")).toBe("the line");
+});
+
+it("every entry of the ledger has a name of its own", () => {
+  const line: Line = {
+    source: {
+      kind: "well",
+      level: { low: -9, normal: -8, high: -7 },
+      intake: -20,
+      drawdown: { linear: 300, quadratic: 0 },
+    },
+    path: [
+      { kind: "pump", id: "p", pump: "deep" },
+      { kind: "pipe", id: "d", stock: "pe100-sdr11-40mm", length: 20, rise: 20 },
+      {
+        kind: "split",
+        id: "s",
+        branches: [
+          [
+            { kind: "pipe", id: "a", stock: "pe100-sdr11-32mm", length: 5, rise: 0 },
+            { kind: "outlet", id: "x", outlet: { type: "free" } },
+          ],
+          [
+            { kind: "pipe", id: "b", stock: "pe100-sdr11-32mm", length: 9, rise: 0 },
+            { kind: "outlet", id: "y", outlet: { type: "pressure", pressure: 5e4 } },
+          ],
+        ],
+      },
+    ],
+    site: { altitude: 0, waterTemperature: 285, specificGravity: 1 },
+    method: { friction: "darcy-weisbach", fittings: "coefficient" },
+  };
+  const points = [0, 1, 2, 3].map((q) => ({ flow: q / 1000, head: 50 - 4 * q * q }));
+  const plate = { drive: "electric", submersible: true, tolerance: "2B" } as const;
+  const result = solveLine(line, [{ id: "deep", points, ratedSpeedRpm: 2900, ...plate }]);
+  if (result.kind !== "solved") throw new Error("refused");
+  const { ledger = [] } = result.solution.cases.normal.running ?? {};
+  const names = ledger.map((entry) => ledgerName(entry, line, "metric"));
+  expect(names).toContain("Drawdown of the well");
+  expect(names).toContain("Lift from water to outlet 2");
+  expect(names).toContain("Pressure kept at the outlet 2");
+  expect(names).not.toContain("the line");
+  expect(new Set(names).size).toBe(names.length);
 });
 
 it("a diagnostic says what to do about it", () => {

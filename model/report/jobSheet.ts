@@ -5,7 +5,8 @@ import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
-import { itemName, WATER } from "#words/items.ts";
+import { WATER } from "#words/items.ts";
+import { ledgerName } from "#words/ledger.ts";
 import { derivationOf, type JobSolution, normalLedger } from "../solveJob.ts";
 import { type Block, left, right } from "./blocks.ts";
 
@@ -72,7 +73,7 @@ export function jobSheet(job: JobDocument, solved: JobSolution, system: UnitSyst
         caption: "At normal water",
         columns: [left("Item"), right("Takes"), right("Share")],
         rows: ledger.map((entry) => [
-          entry.itemId ? itemName(job.path, entry.itemId, system) : "Lift",
+          ledgerName(entry, job, system),
           entry.lost === undefined ? head(entry.head) : `loses ${flow(entry.lost)}`,
           entry.lost === undefined ? formatPercent(entry.share) : "",
         ]),

@@ -1,13 +1,12 @@
 import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
-import { itemName } from "#words/items.ts";
+import { ledgerName } from "#words/ledger.ts";
 
 type Report = { kind: "solved"; report: object } | { kind: "refused"; problems: FieldIssue[] };
 
@@ -35,7 +34,7 @@ export function report(job: JobDocument): Report {
       crossChecks: solution.crossChecks,
       ledger: (normal?.ledger ?? []).map((entry) => ({
         ...entry,
-        name: ledgerName(entry, job),
+        name: ledgerName(entry, job, "metric"),
       })),
       oneSizeLarger: sizeUps.map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
       checks: judgements.map((judgement) => ({
@@ -61,12 +60,6 @@ function pathOf(
     }
   }
   return undefined;
-}
-
-function ledgerName({ kind, itemId }: LedgerEntry, job: JobDocument): string {
-  const item = itemId && itemName(job.path, itemId, "metric");
-  if (kind === "lift") return item ? `Lift to ${item}` : "Lift";
-  return item ?? "Pressure on the source";
 }
 
 function duty({ staticHead, outcome, siphonFlow, running }: SolvedCase) {

@@ -1,11 +1,9 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
-import type { UnitSystem } from "#contract/units/units.ts";
-import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
 import { type JobSolution, normalLedger } from "#model/solveJob.ts";
-import { itemName } from "#words/items.ts";
+import { ledgerName } from "#words/ledger.ts";
 import { useUnits } from "../app/settings.ts";
-import { editItem, outletItems, pumpItems } from "./jobStore.ts";
+import { editItem, pumpItems } from "./jobStore.ts";
 import { useWorking } from "./Working.tsx";
 
 /** The bill of head: every item of the line, what it takes, and what one size larger gives back. */
@@ -51,7 +49,7 @@ export function HeadLedger({
       </thead>
       <tbody>
         {entries.map((entry, index) => {
-          const name = entryName(entry, job, units);
+          const name = ledgerName(entry, job, units);
           const gain =
             entry.kind === "pipe"
               ? solved.sizeUps.find((s) => s.itemId === entry.itemId)
@@ -152,33 +150,4 @@ export function HeadLedger({
 
 function forked(job: JobDocument): boolean {
   return job.path.some(({ kind }) => kind === "split") || pumpItems(job.path).length > 1;
-}
-
-/** " 2" for the second of several outlets. */
-function outletNumber({ itemId }: LedgerEntry, job: JobDocument): string {
-  const outlets = outletItems(job.path);
-  if (!itemId || outlets.length < 2) return "";
-  return ` ${outlets.findIndex(({ id }) => id === itemId) + 1}`;
-}
-
-function entryName(entry: LedgerEntry, job: JobDocument, units: UnitSystem): string {
-  const item = entry.itemId ? itemName(job.path, entry.itemId, units) : "";
-  switch (entry.kind) {
-    case "lift":
-      return `${entry.head < 0 ? "Fall" : "Lift"} from water to outlet${outletNumber(entry, job)}`;
-    case "source-pressure":
-      return "Pressure on the source";
-    case "outlet-pressure":
-      return "Pressure kept at the outlet";
-    case "bore-change":
-      return `Change of bore into ${item}`;
-    case "exit":
-      return `Speed of the water leaving${outletNumber(entry, job)}`;
-    case "emitter":
-      return `Pressure the ${item.toLowerCase()} uses`;
-    case "nozzle":
-      return `Jet of the ${item.toLowerCase()}`;
-    default:
-      return item;
-  }
 }

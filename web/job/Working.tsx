@@ -8,6 +8,7 @@ import { WATER_LEVELS } from "#core/line/path.ts";
 import { derivationOf, type JobSolution, type Subject } from "#model/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
 import { itemName, WATER } from "#words/items.ts";
+import { ledgerSentence } from "#words/ledger.ts";
 import { useUnits } from "../app/settings.ts";
 import { Dialog } from "../ui/Dialog.tsx";
 import { Loading } from "../ui/Notices.tsx";
@@ -110,10 +111,7 @@ function titleOf(
     }
     case "ledger": {
       const entry = solution.cases.normal.running?.ledger[subject.index];
-      const item = entry?.itemId ? itemName(job.path, entry.itemId, units) : "Lift";
-      return entry?.lost !== undefined
-        ? `${item}: loses ${format(entry.lost, "flow", units)}`
-        : `${item}: takes ${format(entry?.head ?? 0, "head", units)}`;
+      return entry ? ledgerSentence(entry, job, units) : "";
     }
     default: {
       const { running, staticHead } = solution.cases[subject.at];
