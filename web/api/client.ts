@@ -1,7 +1,6 @@
 import type { ApiError, Health, JobSummary, Stored } from "#contract/api/api.ts";
 import type { CollectionName, DocumentOf } from "#contract/collections.ts";
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
-import type { PumpDocument } from "#contract/documents/pump.ts";
 
 export type TestWithReadings = Stored<FieldTestDocument> & { readings: Stored<ReadingDocument>[] };
 
@@ -53,7 +52,8 @@ async function call<T>(
 export const api = {
   health: () => call<Health>("GET", "/health"),
   jobs: () => call<JobSummary[]>("GET", "/jobs"),
-  pumps: () => call<Stored<PumpDocument>[]>("GET", "/pumps"),
+  all: <C extends CollectionName>(collection: C) =>
+    call<Stored<DocumentOf<C>>[]>("GET", `/${collection}`),
   tests: (jobId: string) => call<TestWithReadings[]>("GET", `/jobs/${jobId}/tests`),
   get: <C extends CollectionName>(collection: C, id: string) =>
     call<Stored<DocumentOf<C>>>("GET", `/${collection}/${encodeURIComponent(id)}`),

@@ -1,5 +1,6 @@
 import { QueryClient } from "@tanstack/react-query";
-import { Refused } from "./client.ts";
+import type { CollectionName } from "#contract/collections.ts";
+import { api, Refused } from "./client.ts";
 
 /** What was read from the server, for the whole application. */
 export const queries = new QueryClient({
@@ -7,4 +8,22 @@ export const queries = new QueryClient({
     // A refusal will not change by asking again; silence may.
     queries: { retry: (count, error) => !(error instanceof Refused) && count < 2 },
   },
+});
+
+/** Where what was read is kept: one document, all of a collection, or those that belong to another document. */
+export const keyOf = (collection: CollectionName, id: string) => [collection, "one", id] as const;
+export const keyOfAll = (collection: CollectionName) => [collection, "all"] as const;
+const keyOfThoseOf = (collection: CollectionName, parent: string) =>
+  [collection, "of", parent] as const;
+
+/** What is asked for, each under its key. */
+export const oneOf = <C extends CollectionName>(collection: C, id: string) => ({
+  queryKey: keyOf(collection, id),
+  queryFn: () => api.get(collection, id),
+});
+export const allJobs = { queryKey: keyOfAll("jobs"), queryFn: api.jobs };
+export const allPumps = { queryKey: keyOfAll("pumps"), queryFn: () => api.all("pumps") };
+export const testsOf = (jobId: string) => ({
+  queryKey: keyOfThoseOf("tests", jobId),
+  queryFn: () => api.tests(jobId),
 });

@@ -2,7 +2,7 @@ import * as Dialog from "@radix-ui/react-dialog";
 import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useNavigate, useParams } from "react-router";
-import { api } from "../api/client.ts";
+import { allJobs, allPumps } from "../api/queries.ts";
 import { downloadJob } from "../job/ConflictDialog.tsx";
 import { redo, undo, useJobStore } from "../job/jobStore.ts";
 import { useSettings } from "./settings.ts";
@@ -20,8 +20,8 @@ export function Palette({
   const navigate = useNavigate();
   const { id } = useParams();
   const { toggleUnits, toggleTheme } = useSettings();
-  const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.jobs, enabled: open });
-  const pumps = useQuery({ queryKey: ["pumps"], queryFn: api.pumps, enabled: open });
+  const jobs = useQuery({ ...allJobs, enabled: open });
+  const pumps = useQuery({ ...allPumps, enabled: open });
   const onJob = useJobStore((s) => s.id !== "" && s.id === id);
   const act = (name: string, run: () => void) => (
     <Command.Item

@@ -155,10 +155,10 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
   );
   if (on) {
     const { solution, place } = on;
-    const { model, boundaries, states } = solution;
+    const { model, boundaries } = solution;
     const last = curve.lastFlow * 1.04;
     const lineAt = (at: WaterLevel) => {
-      const systemHead = model.systemHead(boundaries[at], states, place);
+      const systemHead = model.systemHead(boundaries[at], solution.cases[at].states, place);
       return steps(0, last, 80).flatMap((flow) => {
         const head = systemHead(flow);
         return head === undefined ? [] : [{ flow, head }];

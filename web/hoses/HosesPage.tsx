@@ -7,7 +7,7 @@ import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { compareHoses, type HoseRow, type HoseSupply } from "#core/whatif/hoses.ts";
 import { duration } from "#words/duration.ts";
 import { stockName, UNSETTLED } from "#words/items.ts";
-import { api } from "../api/client.ts";
+import { allPumps } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
@@ -44,7 +44,7 @@ const WATER_TEMPERATURE = 288.15;
 
 export default function HosesPage() {
   const units = useUnits();
-  const library = useQuery({ queryKey: ["pumps"], queryFn: api.pumps });
+  const library = useQuery(allPumps);
   const [params, setParams] = useSearchParams();
   const set = (name: string, value: string) =>
     setParams(

@@ -4,7 +4,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
-import { api } from "../api/client.ts";
+import { testsOf } from "../api/queries.ts";
 import { CurvePlot, type MeasuredPoint } from "../charts/CurvePlot.tsx";
 import { measuredPoints } from "../measure/measuredPoints.ts";
 import { Button } from "../ui/Button.tsx";
@@ -23,7 +23,7 @@ export default function CurveSheet({
   band?: Band | undefined;
 }) {
   const id = useJobStore((s) => s.id);
-  const tests = useQuery({ queryKey: ["tests", id], queryFn: () => api.tests(id) });
+  const tests = useQuery(testsOf(id));
   const measured = useMemo(
     () => [...measuredPoints(solved, tests.data ?? []), ...(extra ? [extra] : [])],
     [solved, tests.data, extra],

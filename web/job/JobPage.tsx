@@ -9,7 +9,7 @@ import { format } from "#contract/units/format.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { api } from "../api/client.ts";
+import { oneOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { MeasurePane } from "../measure/MeasurePane.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
@@ -33,8 +33,7 @@ const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
 export default function JobPage() {
   const { id = "" } = useParams();
   const query = useQuery({
-    queryKey: ["job", id],
-    queryFn: () => api.get("jobs", id),
+    ...oneOf("jobs", id),
     staleTime: 0,
   });
   const onBench = useJobStore((s) => s.id);

@@ -8,6 +8,7 @@ import { type Candidate, rankPumps } from "#core/whatif/pumpRanking.ts";
 import { checkWords } from "#words/checks.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
+import { allPumps } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
@@ -24,7 +25,7 @@ export function PumpChooser({
 }) {
   const units = useUnits();
   const client = useQueryClient();
-  const library = useQuery({ queryKey: ["pumps"], queryFn: api.pumps });
+  const library = useQuery(allPumps);
   const { id: itemId, pump: chosen } = item;
   const { path, source, site, method, wantedFlow, pumps } = job;
   const candidates = useMemo(() => {
@@ -51,7 +52,9 @@ export function PumpChooser({
         <Button
           look="strong"
           onClick={() =>
-            void api.loadLibrary().then(() => client.invalidateQueries({ queryKey: ["pumps"] }))
+            void api
+              .loadLibrary()
+              .then(() => client.invalidateQueries({ queryKey: allPumps.queryKey }))
           }
         >
           Load the pump library

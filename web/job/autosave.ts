@@ -1,7 +1,7 @@
 import type { Stored } from "#contract/api/api.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { api, Refused, Unreachable } from "../api/client.ts";
-import { queries } from "../api/queries.ts";
+import { keyOf, queries } from "../api/queries.ts";
 import { useJobStore } from "./jobStore.ts";
 
 const PAUSE = 500;
@@ -28,7 +28,7 @@ export function startAutosave(): () => void {
     useJobStore.setState({ saved: { kind: "saving" } });
     try {
       const stored = await api.save("jobs", id, revision, job, keepalive);
-      queries.setQueryData(["job", id], stored);
+      queries.setQueryData(keyOf("jobs", id), stored);
       if (useJobStore.getState().id !== id) {
         // The bench was cleared while the last change was on its way; what was sent is all there is.
         dropDraft(id);

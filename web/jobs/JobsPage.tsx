@@ -7,6 +7,7 @@ import { fieldIssues } from "#contract/documents/issues.ts";
 import { jobSchema } from "#contract/documents/job.ts";
 import { type JobKindId, KINDS, newJob } from "#model/kinds.ts";
 import { api, newId } from "../api/client.ts";
+import { allJobs } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
@@ -15,11 +16,11 @@ import { FileUp, Plus, Trash2 } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 
 export function JobsPage() {
-  const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.jobs });
+  const jobs = useQuery(allJobs);
   const [params, setParams] = useSearchParams();
   const naming = params.get("new") === "1";
   const client = useQueryClient();
-  const refresh = () => client.invalidateQueries({ queryKey: ["jobs"] });
+  const refresh = () => client.invalidateQueries({ queryKey: allJobs.queryKey });
   const setNaming = (open: boolean) => setParams(open ? { new: "1" } : {}, { replace: true });
 
   async function remove(job: JobSummary): Promise<void> {

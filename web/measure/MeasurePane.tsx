@@ -9,6 +9,7 @@ import { compareReading, pointOf } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, judgementOf } from "#words/comparison.ts";
 import { api, type TestWithReadings } from "../api/client.ts";
+import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
 import { Button } from "../ui/Button.tsx";
@@ -31,7 +32,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   const jobRevision = useJobStore((s) => (s.saved.kind === "saved" ? s.revision : 0));
   const units = useUnits();
   const client = useQueryClient();
-  const tests = useQuery({ queryKey: ["tests", id], queryFn: () => api.tests(id) });
+  const tests = useQuery(testsOf(id));
   const [filing, setFiling] = useState(false);
   const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
   const heights = knownHeights(solved, job, draft.afterItemId);
@@ -66,7 +67,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
       toast.error(`Not filed: ${(error as Error).message} The reading stays here.`);
     } finally {
       setFiling(false);
-      await client.invalidateQueries({ queryKey: ["tests", id] });
+      await client.invalidateQueries({ queryKey: testsOf(id).queryKey });
     }
   }
 

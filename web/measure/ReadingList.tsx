@@ -6,6 +6,7 @@ import { compareReading, takenOnAnother } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, comparisonWords } from "#words/comparison.ts";
 import { api, type TestWithReadings } from "../api/client.ts";
+import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
@@ -43,7 +44,7 @@ export function ReadingList({
 }) {
   const units = useUnits();
   const client = useQueryClient();
-  const refresh = () => client.invalidateQueries({ queryKey: ["tests", jobId] });
+  const refresh = () => client.invalidateQueries({ queryKey: testsOf(jobId).queryKey });
   const rows = tests.flatMap((test) => test.readings.map((reading) => ({ test, reading })));
   if (rows.length === 0)
     return (

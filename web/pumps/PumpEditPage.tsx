@@ -9,7 +9,7 @@ import { RANGES } from "#contract/documents/quantity.ts";
 import { TOLERANCE, type ToleranceGrade } from "#core/pump/pump.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { api, newId } from "../api/client.ts";
-import { queries } from "../api/queries.ts";
+import { allPumps, keyOf, oneOf, queries } from "../api/queries.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
@@ -32,8 +32,7 @@ export default function PumpEditPage() {
   const { id = "" } = useParams();
   const fresh = id === "new";
   const query = useQuery({
-    queryKey: ["pump", id],
-    queryFn: () => api.get("pumps", id),
+    ...oneOf("pumps", id),
     enabled: !fresh,
   });
   if (fresh) return <Editor key="new" stored={undefined} />;
@@ -83,8 +82,8 @@ function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
     if (!parsed.success) return setIssues(fieldIssues(parsed.error));
     try {
       await api.save("pumps", pump.id, stored?.revision ?? 0, parsed.data);
-      await queries.invalidateQueries({ queryKey: ["pumps"] });
-      await queries.invalidateQueries({ queryKey: ["pump", pump.id] });
+      await queries.invalidateQueries({ queryKey: allPumps.queryKey });
+      await queries.invalidateQueries({ queryKey: keyOf("pumps", pump.id) });
       await navigate(`/pumps/${pump.id}`);
     } catch (error) {
       toast.error(`Not saved. ${(error as Error).message}`);

@@ -8,7 +8,7 @@ import { pumpCurve } from "#core/pump/curve.ts";
 import { TOLERANCE } from "#core/pump/pump.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
-import { queries } from "../api/queries.ts";
+import { allPumps, oneOf, queries } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { CurvePlot } from "../charts/CurvePlot.tsx";
 import { Button } from "../ui/Button.tsx";
@@ -17,7 +17,7 @@ import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 /** One pump: its plate, its published points and its curve. */
 export default function PumpPage() {
   const { id = "" } = useParams();
-  const query = useQuery({ queryKey: ["pump", id], queryFn: () => api.get("pumps", id) });
+  const query = useQuery(oneOf("pumps", id));
   if (query.isPending) return <Loading what="the pump" />;
   if (query.isError) {
     return "status" in query.error && query.error.status === 404 ? (
@@ -32,7 +32,7 @@ export default function PumpPage() {
 /** Takes the pump out of the library; jobs keep the copies they hold. */
 function DeletePump({ pump }: { pump: PumpDocument }) {
   const navigate = useNavigate();
-  const refresh = () => queries.invalidateQueries({ queryKey: ["pumps"] });
+  const refresh = () => queries.invalidateQueries({ queryKey: allPumps.queryKey });
   async function remove(): Promise<void> {
     try {
       await api.remove("pumps", pump.id);

@@ -6,6 +6,7 @@ import { format } from "#contract/units/format.ts";
 import { bestEfficiencyFlow, pumpCurve, shutoffHead } from "#core/pump/curve.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
+import { allPumps } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Plus } from "../ui/icons.ts";
@@ -19,12 +20,12 @@ export default function PumpsPage() {
   const client = useQueryClient();
   const [params, setParams] = useSearchParams();
   const kind = params.get("kind");
-  const pumps = useQuery({ queryKey: ["pumps"], queryFn: api.pumps });
+  const pumps = useQuery(allPumps);
 
   async function load(): Promise<void> {
     try {
       const { added } = await api.loadLibrary();
-      await client.invalidateQueries({ queryKey: ["pumps"] });
+      await client.invalidateQueries({ queryKey: allPumps.queryKey });
       toast(added === 0 ? "The library was all there already." : `${added} pumps added.`);
     } catch (error) {
       toast.error((error as Error).message);

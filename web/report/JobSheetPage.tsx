@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { jobSheet } from "#model/report/jobSheet.ts";
 import { solveJob } from "#model/solveJob.ts";
-import { api } from "../api/client.ts";
+import { oneOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
@@ -13,7 +13,7 @@ import { Blocks } from "./Blocks.tsx";
 export default function JobSheetPage() {
   const { id = "" } = useParams();
   const units = useUnits();
-  const query = useQuery({ queryKey: ["job", id], queryFn: () => api.get("jobs", id) });
+  const query = useQuery(oneOf("jobs", id));
   const job = query.data?.document;
   const blocks = useMemo(() => (job ? jobSheet(job, solveJob(job), units) : []), [job, units]);
   if (query.isPending) return <Loading what="the job" />;
