@@ -86,6 +86,45 @@ test("two pumps: side by side move more, one after the other lift more", async (
   await saved(page);
 });
 
+test("a second pump in the pit has a vent hole and a check valve of its own", async ({ page }) => {
+  await page.goto("/?new=1");
+  await page.getByLabel("Name").fill("Two in the pit");
+  await page.getByLabel("Begin with").selectOption("sump-riser");
+  await page.getByRole("button", { name: "Start the job" }).click();
+  await page
+    .getByRole("group", { name: "Part in hand" })
+    .getByRole("button", { name: "Pump" })
+    .click();
+  await page.getByRole("button", { name: "Choose Tarnfold Pit 9" }).click();
+  await expect(page.locator(duty)).toContainText("Lost through holes");
+  await page.getByRole("button", { name: "Second pump beside it" }).click();
+  await expect(page.locator(duty)).toContainText("Pump 2");
+  for (const name of ["Branch 1", "Branch 2"]) {
+    const rows = page.getByRole("region", { name }).getByRole("listitem");
+    await expect(rows).toHaveCount(3);
+  }
+  await expect(page.locator("[data-check=hole-misplaced]")).toHaveCount(0);
+  await saved(page);
+});
+
+test("an engine is asked where it stands, and stopped where its exhaust would stay", async ({
+  page,
+}) => {
+  await page.goto("/jobs/ketterby-hurling-ground?part=pump");
+  const place = page.locator("[data-check=pump-placement]");
+  const stands = page.getByLabel("The pump stands");
+  await expect(stands).toHaveValue("bank");
+  await expect(place).toHaveCount(0);
+  await stands.selectOption("pit");
+  await expect(place).toContainText("No engine in a pit");
+  await expect(place).toContainText("Stop");
+  await stands.selectOption("");
+  await expect(place).toContainText("Not known");
+  await stands.selectOption("bank");
+  await expect(place).toHaveCount(0);
+  await saved(page);
+});
+
 test("rows are dragged, doubled and cut, and heights typed as levels", async ({ page }) => {
   await page.goto("/jobs/ketterby-hurling-ground?part=discharge");
   const rows = page.getByRole("list", { name: "Discharge line" }).getByRole("listitem");
