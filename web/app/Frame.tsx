@@ -41,7 +41,7 @@ export function Frame() {
   }, [toggleUnits]);
 
   const link = ({ isActive }: { isActive: boolean }) =>
-    `target inline-flex items-center rounded px-2.5 ${isActive ? "bg-press font-medium" : "hover:bg-press"}`;
+    `target inline-flex items-center rounded px-2.5 max-sm:px-1.5 ${isActive ? "bg-press font-medium" : "hover:bg-press"}`;
   return (
     <div className="flex h-full flex-col">
       <header className="no-print flex items-center gap-1 border-b-2 border-ink px-3 py-1 max-sm:px-1">
