@@ -22,26 +22,19 @@ import {
   set,
   solved as solvedOf,
   split,
+  tablePump,
   tank,
 } from "../test/fixtures.ts";
 import { drawNetwork } from "../test/randomNetworks.ts";
 import type { Severity } from "./check.ts";
 import { type CheckCode, checkContext, judge, judgementDerivation } from "./registry.ts";
 
-const pump: Pump = {
-  id: "p",
-  points: [0, 1, 2, 3, 4, 5, 6].map((q) => ({
-    flow: q * 1e-3,
-    head: 30 - 0.6 * q * q,
-    power: 500 + 120 * q,
-    npshRequired: 2 + 0.1 * q * q,
-  })),
-  ratedSpeedRpm: 2900,
-  drive: "electric",
-  submersible: false,
-  maxSuctionLift: 7,
-  tolerance: "2B",
-};
+const pump = tablePump(
+  "p",
+  [0, 1, 2, 3, 4, 5, 6],
+  (q) => ({ head: 30 - 0.6 * q * q, power: 500 + 120 * q, npshRequired: 2 + 0.1 * q * q }),
+  { maxSuctionLift: 7 },
+);
 
 interface Setting {
   suction?: PathItem[];

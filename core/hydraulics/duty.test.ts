@@ -19,6 +19,7 @@ import {
   pumpOf,
   running,
   set,
+  tablePump,
 } from "../test/fixtures.ts";
 import { rankPumps } from "../whatif/pumpRanking.ts";
 import { sizeUps } from "../whatif/sizeUp.ts";
@@ -28,20 +29,12 @@ import { barometricLimit, correctedLiftLimit } from "./suctionLimits.ts";
 const L_S = 1e-3;
 
 /** H = 30 − 30 (Q/6 L/s)², thirty-one points, so that the duty can be worked out by hand. */
-const parabola: Pump = {
-  id: "parabola",
-  points: Array.from({ length: 31 }, (_, i) => ({
-    flow: (i / 30) * 6 * L_S,
-    head: 30 - 30 * (i / 30) ** 2,
-    power: 600 + 40 * i,
-    npshRequired: 1 + i * 0.1,
-  })),
-  ratedSpeedRpm: 2900,
-  drive: "electric",
-  submersible: false,
-  maxSuctionLift: 7,
-  tolerance: "2B",
-};
+const parabola = tablePump(
+  "parabola",
+  Array.from({ length: 31 }, (_, i) => i / 5),
+  (q) => ({ head: 30 - 30 * (q / 6) ** 2, power: 600 + 200 * q, npshRequired: 1 + q / 2 }),
+  { maxSuctionLift: 7 },
+);
 
 const WATER: Line["source"] = { kind: "open", level: levels(0, 0.5, 1), intake: -0.5 };
 const lineOf = (path: PathItem[], over: Partial<Line> = {}) =>

@@ -3,21 +3,14 @@ import { solveLine } from "../hydraulics/solveLine.ts";
 import type { CompiledLine } from "../line/compiledLine.ts";
 import type { Line } from "../line/path.ts";
 import { pumpCurve } from "../pump/curve.ts";
-import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
+import { tablePump } from "../test/fixtures.ts";
 import { compareWithRated, flowAtHead } from "./acceptance.ts";
 import { measuredFlow } from "./instruments.ts";
 import { propagate } from "./propagation.ts";
 import type { Reading } from "./reading.ts";
 
-const pump: Pump = {
-  id: "p",
-  points: [0, 1, 2, 3, 4, 5].map((q) => ({ flow: q * 1e-3, head: 24 - 0.8 * q * q })),
-  ratedSpeedRpm: 2850,
-  drive: "electric",
-  submersible: false,
-  tolerance: "2B",
-};
+const pump = tablePump("p", [0, 1, 2, 3, 4, 5], (q) => ({ head: 24 - 0.8 * q * q }));
 
 const line: Line = {
   source: { kind: "open", level: { low: 0, normal: 0, high: 0 }, intake: -1 },

@@ -1,7 +1,7 @@
 import { checkContext, type Judgement, judge } from "../check/registry.ts";
 import { type Running, type Solution, solveLine } from "../hydraulics/solveLine.ts";
 import type { Line, PathItem } from "../line/path.ts";
-import type { Pump } from "../pump/pump.ts";
+import type { Pump, PumpPoint } from "../pump/pump.ts";
 
 /** Lines, pumps and parts that the tests of the core build their cases from. */
 
@@ -56,21 +56,33 @@ export function lineOf(path: PathItem[], over: Partial<Line> = {}): Line {
   };
 }
 
-/** A pump whose head falls as a parabola from shut-off to a tenth of it at the last flow. */
-export function pumpOf(id: string, shutoff: number, last: number, over: Partial<Pump> = {}): Pump {
+/** A pump by what a row of its table says at each flow, typed in L/s. */
+export function tablePump(
+  id: string,
+  flows: readonly number[],
+  row: (q: number) => Omit<PumpPoint, "flow">,
+  over: Partial<Pump> = {},
+): Pump {
   return {
     id,
-    points: Array.from({ length: 13 }, (_, i) => ({
-      flow: (i / 12) * last,
-      head: shutoff * (1 - 0.9 * (i / 12) ** 2),
-      power: 900 + 60 * i,
-    })),
+    points: flows.map((q) => ({ flow: q * 1e-3, ...row(q) })),
     ratedSpeedRpm: 2900,
     drive: "electric",
     submersible: false,
     tolerance: "2B",
     ...over,
   };
+}
+
+/** A pump whose head falls as a parabola from shut-off to a tenth of it at the last flow. */
+export function pumpOf(id: string, shutoff: number, last: number, over: Partial<Pump> = {}): Pump {
+  const parts = Array.from({ length: 13 }, (_, i) => i / 12);
+  const flows = parts.map((part) => part * last * 1e3);
+  const row = (q: number) => {
+    const part = q / (last * 1e3);
+    return { head: shutoff * (1 - 0.9 * part ** 2), power: 900 + 720 * part };
+  };
+  return tablePump(id, flows, row, over);
 }
 export const one = pumpOf("one", 40, 0.02);
 export const strong = pumpOf("strong", 70, 0.02);

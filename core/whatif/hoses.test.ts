@@ -3,8 +3,8 @@ import { describe, expect, it } from "vitest";
 import { findPipeStock, type PipeStock } from "../catalogue/pipes.ts";
 import { waterAt } from "../fluid/water.ts";
 import { darcyWeisbachLoss } from "../pipe/darcyWeisbach.ts";
-import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
+import { tablePump } from "../test/fixtures.ts";
 import { compareHoses, type HoseRun, type HoseSupply } from "./hoses.ts";
 
 const water = waterAt(288.15);
@@ -13,14 +13,12 @@ const tap: HoseSupply = { kind: "tap", pressure: 300_000, openFlow: 0.5e-3 };
 const run: HoseRun = { length: 30, rise: 0, section: 30, joint: "barbed-coupling" };
 const flow = (supply: HoseSupply, id: string, over: Partial<HoseRun> = {}) =>
   compareHoses(supply, { ...run, ...over }, [stock(id)], 288.15)[0]?.flow ?? Number.NaN;
-const puddle: Pump = {
-  id: "puddle",
-  points: [0, 0.5, 1, 1.5, 2, 2.5, 3].map((q) => ({ flow: q * 1e-3, head: 9 - 0.7 * q * q })),
-  ratedSpeedRpm: 2900,
-  drive: "electric",
-  submersible: true,
-  tolerance: "small",
-};
+const puddle = tablePump(
+  "puddle",
+  [0, 0.5, 1, 1.5, 2, 2.5, 3],
+  (q) => ({ head: 9 - 0.7 * q * q }),
+  { submersible: true, tolerance: "small" },
+);
 const sump: HoseSupply = { kind: "pump", pump: puddle };
 
 describe("hoses side by side", () => {

@@ -1,22 +1,15 @@
 import { describe, expect, it } from "vitest";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { solveLine } from "../hydraulics/solveLine.ts";
-import type { Pump } from "../pump/pump.ts";
-import { fitting, levels, lineOf, open, pipe, set } from "../test/fixtures.ts";
+import { fitting, levels, lineOf, open, pipe, set, tablePump } from "../test/fixtures.ts";
 import { compareSizes, KNEE } from "./sizes.ts";
 
-const pump: Pump = {
-  id: "p",
-  points: [0, 1, 2, 3, 4, 5, 6].map((q) => ({
-    flow: q * 1e-3,
-    head: 30 - 0.6 * q * q,
-    power: 500 + 120 * q,
-  })),
-  ratedSpeedRpm: 2900,
-  drive: "electric",
-  submersible: true,
-  tolerance: "2B",
-};
+const pump = tablePump(
+  "p",
+  [0, 1, 2, 3, 4, 5, 6],
+  (q) => ({ head: 30 - 0.6 * q * q, power: 500 + 120 * q }),
+  { submersible: true },
+);
 const line = lineOf(
   [
     set("pump", "p"),

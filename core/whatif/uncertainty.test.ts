@@ -3,27 +3,14 @@ import { solveLine } from "../hydraulics/solveLine.ts";
 import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import type { Pump } from "../pump/pump.ts";
+import { check, levels, lineOf, open, pipe, set, tablePump } from "../test/fixtures.ts";
 import { type Band, dutyBand, USUAL_DOUBT } from "./uncertainty.ts";
 
-const pump: Pump = {
-  id: "p",
-  points: [0, 1, 2, 3, 4, 5, 6].map((q) => ({ flow: q * 1e-3, head: 30 - 0.6 * q * q })),
-  ratedSpeedRpm: 2900,
-  drive: "electric",
-  submersible: true,
-  tolerance: "2B",
-};
-const line: Line = {
-  source: { kind: "open", level: { low: 0, normal: 0.3, high: 0.6 }, intake: -0.5 },
-  path: [
-    { kind: "pump", id: "pump", pump: "p" },
-    { kind: "fitting", id: "c", fitting: "check-swing", count: 1 },
-    { kind: "pipe", id: "d", stock: "pvc-sch40-1-1-2in", length: 60, rise: 12 },
-    { kind: "outlet", id: "o", outlet: { type: "free" } },
-  ],
-  site: { altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
-  method: { friction: "darcy-weisbach", fittings: "coefficient" },
-};
+const pump = tablePump("p", [0, 1, 2, 3, 4, 5, 6], (q) => ({ head: 30 - 0.6 * q * q }));
+const line = lineOf(
+  [set("pump", "p"), check("c"), pipe("d", "pvc-sch40-1-1-2in", 60, 12), open("o")],
+  { source: { kind: "open", level: levels(0, 0.3, 0.6), intake: -0.5 } },
+);
 const NONE = { level: 0, roughnessFactor: 1, hazenWilliamsC: 0, fittings: 0 };
 const exact: Pump = { ...pump, tolerance: "1B" };
 
