@@ -61,6 +61,17 @@ test("sizes side by side: the one laid is the job's own duty, and one click lays
   await expect(table.getByRole("row", { name: /^63 mm/ })).toContainText("3.17 L/s");
   await page.getByLabel("Water to move").fill("40 m3");
   await expect(table.getByRole("row", { name: /^63 mm/ })).toContainText("3 h 30 min");
+  // With the time in it too, the button that lays a size stays in sight: at a desk, and at the pit.
+  for (const width of [1280, 390]) {
+    await page.setViewportSize({ width, height: 800 });
+    const pane = await page.getByRole("region", { name: "Ledger, sizes or curve" }).boundingBox();
+    const lay = await page.getByRole("button", { name: "Lay 50 mm" }).boundingBox();
+    expect((lay?.x ?? 0) + (lay?.width ?? 0)).toBeLessThanOrEqual(
+      (pane?.x ?? 0) + (pane?.width ?? 0),
+    );
+    expect((pane?.x ?? 0) + (pane?.width ?? 0)).toBeLessThanOrEqual(width);
+  }
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByLabel("All 2 runs of 63 mm").check();
   await page.getByRole("button", { name: "Lay 75 mm" }).click();
   const flow =

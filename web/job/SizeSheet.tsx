@@ -99,10 +99,10 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
                 <th className="py-1 pl-3 text-left font-normal">Size</th>
                 <th className="pl-2 font-normal">Flow</th>
                 <th className="pl-2 font-normal">Velocity</th>
-                <th className="pl-2 font-normal">Takes</th>
+                <th className={`pl-2 font-normal ${takesColumn(job)}`}>Takes</th>
                 <th className="pl-2 font-normal @max-xl:hidden">Left at outlet</th>
                 <th className="pl-2 font-normal @max-xl:hidden">Power</th>
-                <th className="pl-2 font-normal @max-md:hidden">Price</th>
+                <th className={`pl-2 font-normal ${priceColumn(job)}`}>Price</th>
                 {job.volume !== undefined && <th className="pl-2 font-normal">Time</th>}
                 <th className="pr-3">
                   <span className="sr-only">Lay it</span>
@@ -131,6 +131,11 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
   );
 }
 
+/** Where the time stands in the table as well, the price gives way to it sooner, and on a phone the head too. */
+const takesColumn = ({ volume }: JobDocument) => (volume === undefined ? "" : "@max-md:hidden");
+const priceColumn = ({ volume }: JobDocument) =>
+  volume === undefined ? "@max-md:hidden" : "@max-xl:hidden";
+
 function SizeLine({
   row,
   job,
@@ -153,29 +158,37 @@ function SizeLine({
       outletPressure > 100 &&
       `${format(outletPressure, "pressure", units)} left`,
     power !== undefined && format(power, "power", units),
-  ]
-    .filter(Boolean)
-    .join(", ");
+    job.volume !== undefined && `price ${price.toFixed(0)}`,
+  ].filter(Boolean);
+  const onPhone = [
+    job.volume === undefined
+      ? `price ${price.toFixed(0)}`
+      : runHead !== undefined && `takes ${format(runHead, "head", units)}`,
+  ].filter(Boolean);
   const enough = flow !== undefined && job.wantedFlow !== undefined && flow >= job.wantedFlow;
   return (
     <tr className={`border-t border-rule text-right ${laid ? "bg-press" : ""}`}>
       <th className="plate py-0.5 pl-3 text-left text-[17px] whitespace-nowrap">
         {stock.nominal}
         {knee && <span title="The knee of the curve"> ◂ knee</span>}
-        {beside && (
-          <span className="block font-sans text-[12px] leading-tight font-normal text-soft @xl:hidden">
-            {beside}
-          </span>
-        )}
+        <span className="block font-sans text-[12px] leading-tight font-normal text-soft @xl:hidden">
+          {beside.join(", ")}
+          {onPhone.length > 0 && (
+            <span className="@md:hidden">
+              {beside.length > 0 && <br />}
+              {onPhone.join(", ")}
+            </span>
+          )}
+        </span>
       </th>
-      <td className="pl-2 font-medium whitespace-nowrap">
+      <td className="pl-2 font-medium whitespace-nowrap @max-md:pl-1">
         {flow === undefined ? UNSETTLED[row.outcome] : format(flow, "flow", units)}
         {enough && <span title="At least the flow wanted"> ✓</span>}
       </td>
-      <td className="pl-2 whitespace-nowrap">
+      <td className="pl-2 whitespace-nowrap @max-md:pl-1">
         {velocity === undefined ? "–" : format(velocity, "velocity", units)}
       </td>
-      <td className="pl-2 whitespace-nowrap">
+      <td className={`pl-2 whitespace-nowrap @max-md:pl-1 ${takesColumn(job)}`}>
         {runHead === undefined ? "–" : format(runHead, "head", units)}
       </td>
       <td className="pl-2 whitespace-nowrap @max-xl:hidden">
@@ -184,9 +197,9 @@ function SizeLine({
       <td className="pl-2 whitespace-nowrap @max-xl:hidden">
         {power === undefined ? "–" : format(power, "power", units)}
       </td>
-      <td className="pl-2 @max-md:hidden">{price.toFixed(0)}</td>
+      <td className={`pl-2 ${priceColumn(job)}`}>{price.toFixed(0)}</td>
       {job.volume !== undefined && (
-        <td className="pl-2 whitespace-nowrap">
+        <td className="pl-2 whitespace-nowrap @max-md:pl-1">
           {flow === undefined ? "–" : duration(job.volume / flow)}
         </td>
       )}
