@@ -62,9 +62,10 @@ interface LiftFacts {
   short: "static-head" | "friction";
 }
 
-const lifting = (of: Pick<Check<LiftFacts>, "find">) =>
+/** `asked`: what the head is called that the pump does not come to. */
+const lifting = (find: Check<LiftFacts>["find"], asked: string) =>
   check<LiftFacts>({
-    ...of,
+    find,
     quantity: "head",
     each: "item",
     rank: moreIsWorse,
@@ -75,7 +76,8 @@ const lifting = (of: Pick<Check<LiftFacts>, "find">) =>
       );
       const most = solution.pumps.length > 0 ? [shutOffStep(solution, pump)] : [];
       const steps = [...staticDerivation(solution, at), ...most];
-      return [...steps, derive(SHORT, [facts.bestHead + value, facts.bestHead])];
+      const names = { 0: asked };
+      return [...steps, derive(SHORT, [facts.bestHead + value, facts.bestHead], { names })];
     },
   });
 
@@ -119,16 +121,20 @@ const SHORT = formula({
   title: "What it falls short by",
   equation: "\\Delta = H_{line} - H_{pump}",
   given: [
-    sign("H_{line}", "asked for where the two come closest", "head"),
+    sign("H_{line}", "asked for by the line", "head"),
     sign("H_{pump}", "made there", "head"),
   ],
   source: CURVES,
 });
 
-export const cannotLift = lifting({ find: (context) => liftless(context, false) });
-export const pumpHeldShut = lifting({
-  find: (context) => [...liftless(context, true), ...heldShut(context)],
-});
+export const cannotLift = lifting(
+  (context) => liftless(context, false),
+  "asked for where the two come closest",
+);
+export const pumpHeldShut = lifting(
+  (context) => [...liftless(context, true), ...heldShut(context)],
+  "held against it by the others",
+);
 
 export const belowCurve = check<{ firstFlow: number; firstHead: number }>({
   quantity: "head",
@@ -146,7 +152,9 @@ export const belowCurve = check<{ firstFlow: number; firstHead: number }>({
   rank: ({ value }) => value,
   derive: ({ at, limit = 0, facts }, { solution }) => [
     ...staticDerivation(solution, at),
-    derive(SHORT, [limit, facts.firstHead]),
+    derive(SHORT, [limit, facts.firstHead], {
+      names: { 0: "asked for at the first published flow", 1: "published there" },
+    }),
   ],
 });
 
