@@ -1,6 +1,12 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { CheckContext } from "#core/check/check.ts";
-import { checkContext, type Judgement, judge, judgementDerivation } from "#core/check/registry.ts";
+import {
+  checkContext,
+  completed,
+  type Judgement,
+  judge,
+  judgementDerivation,
+} from "#core/check/registry.ts";
 import { type Subject as DutySubject, dutyDerivation } from "#core/formula/duty.ts";
 import type { Derivation } from "#core/formula/formula.ts";
 import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
@@ -24,10 +30,11 @@ export function solveJob(job: JobDocument): JobSolution {
   const result = solveModel(ready, job);
   if (result.kind === "refused") return result;
   const { solution } = result;
+  const context = contextOf(solution, job);
   return {
     kind: "solved",
     solution,
-    judgements: judge(contextOf(solution, job)),
+    judgements: completed(judge(context), context),
     sizeUps: sizeUps(ready, job, job.pumps, "normal"),
   };
 }

@@ -4,6 +4,7 @@ import { findPipeStock } from "#core/catalogue/pipes.ts";
 import type { Severity } from "#core/check/check.ts";
 import { LIMITS } from "#core/check/check.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
+import type { TooFast } from "#core/check/slowerSize.ts";
 import type { Misplacement } from "#core/check/suction.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { itemName, WATER } from "./items.ts";
@@ -186,14 +187,18 @@ const WORDS: Words = {
   "suction-velocity": ({ facts }, say) => [
     say.bad ? "Suction too fast" : "Suction velocity",
     `${say.value} in ${say.item} at ${say.water}; keep suction at or below ${say.limit}.`,
-    layIn(facts.larger) ??
+    layIn(
+      facts,
       "No stocked size of it is slow enough on this pump: throttle the discharge, or choose a smaller pump.",
+    ),
   ],
   "discharge-velocity-high": ({ facts }, say) => [
     "Discharge too fast",
     `${say.value} in ${say.item} at ${say.water}; above ${say.limit} friction and surge grow quickly.`,
-    layIn(facts.larger) ??
+    layIn(
+      facts,
       "A larger size of it lets so much more through that it runs no slower: throttle the line, or lay other pipe.",
+    ),
   ],
   "discharge-velocity-low": (_, say) => [
     "Discharge slow",
@@ -370,8 +375,9 @@ function mendLift(value: number, limit: number, head: (si: number) => string): s
   return `Lower the pump by ${head(over)}, cut suction friction, or move to a submersible.`;
 }
 
-/** "Lay it in 3 in.", where a size was found that mends it. */
-function layIn(stockId: string | undefined): string | undefined {
-  const stock = stockId === undefined ? undefined : findPipeStock(stockId);
-  return stock && `Lay it in ${stock.nominal}.`;
+/** "Lay it in 3 in.": what was found to mend it, or that nothing stocked does. */
+function layIn({ larger }: TooFast, none: string): string {
+  if (larger === null) return none;
+  const stock = larger === undefined ? undefined : findPipeStock(larger);
+  return `Lay it in ${stock?.nominal ?? "a larger size"}.`;
 }

@@ -46,7 +46,7 @@ export interface Check<Facts> {
   find: (context: CheckContext) => Found<Facts>[];
   /** larger is worse, between two of one severity */
   rank: (found: Found<Facts>) => number;
-  /** adds to the one that is said what had to be tried for it, such as what would mend it */
+  /** adds what has to be tried on the line to be known, such as a size that mends it */
   complete?: (found: Found<Facts>, context: CheckContext) => Found<Facts>;
   /** ends with `value`; never empty */
   derive: (found: Found<Facts>, context: CheckContext) => Derivation;

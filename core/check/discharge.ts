@@ -270,10 +270,10 @@ const RATING = {
 };
 
 interface Surge {
+  /** Pa */
   rise: number;
-  /** m/s of the wave, and of the water */
-  speed: number;
-  velocity: number;
+  /** m³/s */
+  flow: number;
   /** m above datum: total head where the stretch begins, and the lowest point of the run */
   head: number;
   lowest: number;
@@ -294,13 +294,13 @@ export const surge = check<Surge>({
           const speed = waveSpeed(stock, water);
           const limit = pressureRatingAt(stock, context.line.site.waterTemperature);
           if (speed === undefined || limit === undefined) return [];
-          const velocity = meanVelocity(Math.abs(state.bySegment[start + n] as number), bore);
-          const rise = joukowskySurge(water.density, speed, velocity);
+          const flow = Math.abs(state.bySegment[start + n] as number);
+          const rise = joukowskySurge(water.density, speed, meanVelocity(flow, bore));
           const lowest = Math.min(segment.startElevation, segment.endElevation);
           const value = (head - lowest) * water.density * GRAVITY + rise;
           const severity = value > limit ? "watch" : "good";
           const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";
-          const facts = { rise, speed, velocity, head, lowest };
+          const facts = { rise, flow, head, lowest };
           return [{ severity, at, itemId, value, limit, source, facts }];
         });
       });
@@ -312,7 +312,7 @@ export const surge = check<Surge>({
       (segment) => segment.itemId === itemId && segment.kind === "pipe",
     )?.stock as PipeStock;
     const { bore, outsideDiameter = bore } = stock;
-    const velocity = derive(VELOCITY, [(facts.velocity * Math.PI * bore * bore) / 4, bore]);
+    const velocity = derive(VELOCITY, [facts.flow, bore]);
     const wall = (outsideDiameter - bore) / 2;
     const modulus = FAMILIES[stock.family].youngsModulus ?? 0;
     const speed = derive(WAVE_SPEED, [BULK_MODULUS, water.density, bore, modulus, wall]);

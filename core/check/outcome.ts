@@ -1,16 +1,15 @@
 import {
+  drivenDerivation,
   dutyDerivation,
   flowDerivation,
-  outletsDerivation,
   shutOffStep,
   staticDerivation,
 } from "../formula/duty.ts";
-import { type Derivation, derive, deriveOver, formula, sign, term } from "../formula/formula.ts";
-import { CROSSING, DIFFERENCE, RATIO, SUM_OF_FLOWS } from "../formula/laws.ts";
+import { derive, formula, sign } from "../formula/formula.ts";
+import { DIFFERENCE, RATIO } from "../formula/laws.ts";
 import type { PumpState } from "../hydraulics/boundary.ts";
 import { NOTHING } from "../hydraulics/hydraulicModel.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
-import type { Solution } from "../hydraulics/solveLine.ts";
 import type { Stretch } from "../line/compiledLine.ts";
 import type { WaterLevel } from "../line/path.ts";
 import { ownChecks } from "../line/profile.ts";
@@ -210,31 +209,16 @@ export const siphons = check<{ fall: number }>({
         : [],
     ),
   rank: moreIsWorse,
-  derive: ({ at, value }, { solution }) => [
-    ...staticDerivation(solution, at),
-    ...standingFlow(solution, at, value),
-  ],
+  derive: ({ at }, { solution }) => {
+    const { model, boundaries, states } = solution;
+    const standing = states.map((): PumpState => ({ kind: "stopped" }));
+    const result = model.solve(boundaries[at], standing);
+    const steps = staticDerivation(solution, at);
+    return result.kind === "steady"
+      ? [...steps, ...drivenDerivation(solution, boundaries[at], result.state)]
+      : steps;
+  },
 });
-
-/** The flow that runs while every pump stands open. */
-function standingFlow(solution: Solution, at: WaterLevel, flow: number): Derivation {
-  const { model, boundaries, states, line } = solution;
-  const standing = states.map((): PumpState => ({ kind: "stopped" }));
-  if (line.single) {
-    const spare = (q: number) => {
-      const imposed = model.imposed(boundaries[at], q, standing);
-      return imposed.kind === "steady" ? -imposed.head : Number.NaN;
-    };
-    const [below, above] = [flow * (1 - 1e-4), flow * (1 + 1e-4)];
-    const names = { 1: "fall left over", 3: "fall left over" };
-    const title = "Where the line takes all of the fall";
-    return [derive(CROSSING, [below, spare(below), above, spare(above)], { title, names })];
-  }
-  const result = model.solve(boundaries[at], standing);
-  return result.kind === "steady"
-    ? outletsDerivation(solution, boundaries[at], result.state)
-    : [deriveOver(SUM_OF_FLOWS, [term(sign("Q", "with every pump standing", "flow"), flow)])];
-}
 
 /** The flow at the outlets against what the job is there for. */
 export const wantedFlow = check<NoFacts>({

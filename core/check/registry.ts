@@ -118,6 +118,14 @@ export function judge(context: CheckContext): Judgement[] {
   return said.sort((a, b) => SEVERITY_ORDER[b.severity] - SEVERITY_ORDER[a.severity]);
 }
 
+/** Judgements with what had to be tried for them: for those a person is told, not for every pump of a library. */
+export function completed(judgements: readonly Judgement[], context: CheckContext): Judgement[] {
+  return judgements.map((judgement) => {
+    const { complete } = CHECKS[judgement.code] as Check<unknown>;
+    return complete ? ({ ...judgement, ...complete(judgement, context) } as Judgement) : judgement;
+  });
+}
+
 function worstOf(code: CheckCode, context: CheckContext): Judgement[] {
   const own = CHECKS[code] as Check<unknown>;
   const kept = new Map<string | undefined, Found<unknown>>();
@@ -126,10 +134,9 @@ function worstOf(code: CheckCode, context: CheckContext): Judgement[] {
     const held = kept.get(key);
     if (!held || isWorse(own, found, held)) kept.set(key, found);
   }
-  return [...kept.values()].map((found) => {
-    const whole = own.complete?.(found, context) ?? found;
-    return { code, quantity: own.quantity, ...whole } as Judgement;
-  });
+  return [...kept.values()].map(
+    (found) => ({ code, quantity: own.quantity, ...found }) as Judgement,
+  );
 }
 
 /** More severe, or as severe and worse by the check's own ranking; of equals the harder state is kept. */

@@ -1,13 +1,15 @@
-import { findPipeStock, nextSizeUp, type PipeStock } from "../catalogue/pipes.ts";
-import { lineModel, stateOf } from "../hydraulics/solveLine.ts";
-import { changeItems, everyItem } from "../line/path.ts";
-import { meanVelocity } from "../pipe/darcyWeisbach.ts";
+import { findPipeStock, nextSizeUp } from "../catalogue/pipes.ts";
+import { everyItem } from "../line/path.ts";
+import { compareSizes } from "../whatif/sizes.ts";
 import type { CheckContext, Found } from "./check.ts";
 
 /** What would mend a pipe that is too fast. */
 export interface TooFast {
-  /** id of the least larger size of the same pipe that brings it under the limit; absent where none stocked does */
-  larger?: string;
+  /**
+   * id of the least larger size of the same pipe that brings it under the limit; null where none stocked does,
+   * absent where none was tried
+   */
+  larger?: string | null;
 }
 
 /**
@@ -21,32 +23,10 @@ export function withSlowerSize(found: Found<TooFast>, context: CheckContext): Fo
   const pumps = context.solution.pumps.map(({ pump }) => pump);
   const now = findPipeStock(item.stock);
   for (let stock = now && nextSizeUp(now); stock; stock = nextSizeUp(stock)) {
-    if (fastest(context, pumps, item.id, stock, at) <= limit) {
+    const [row] = compareSizes(context.line, pumps, [item.id], [stock], at).rows;
+    if (row?.velocity !== undefined && row.velocity <= limit) {
       return { ...found, facts: { larger: stock.id } };
     }
   }
-  return found;
-}
-
-/** m/s in an item laid in another size; without end where the line does not settle then. */
-function fastest(
-  { line }: CheckContext,
-  pumps: Parameters<typeof lineModel>[1],
-  itemId: string,
-  { id }: PipeStock,
-  at: Found<unknown>["at"],
-): number {
-  const path = changeItems(line.path, (item) =>
-    item.id === itemId && item.kind === "pipe" ? { ...item, stock: id } : item,
-  );
-  const ready = lineModel({ ...line, path }, pumps);
-  if (ready.kind === "refused") return Number.POSITIVE_INFINITY;
-  const state = stateOf(ready.model.solve(ready.boundaries[at], ready.states));
-  if (!state) return Number.POSITIVE_INFINITY;
-  const speeds = ready.line.segments.map((segment, i) =>
-    segment.itemId === itemId && segment.kind === "pipe"
-      ? meanVelocity(Math.abs(state.bySegment[i] as number), segment.bore)
-      : 0,
-  );
-  return Math.max(...speeds);
+  return { ...found, facts: { larger: null } };
 }

@@ -240,11 +240,7 @@ function outletStep(
 }
 
 /** What reaches every outlet that is meant to have it, in a state; it ends with the sum. */
-export function outletsDerivation(
-  solution: Solution,
-  boundary: Boundary,
-  state: SteadyState,
-): Derivation {
+function outletsDerivation(solution: Solution, boundary: Boundary, state: SteadyState): Derivation {
   const each = solution.line.outlets.flatMap(({ item }, i) =>
     item.outlet.type === "drain" ? [] : [outletStep(solution, boundary, state, i)],
   );
@@ -270,16 +266,28 @@ export function lostDerivation({ line, cases }: Solution, at: WaterLevel): Deriv
 export function deliveredDerivation(solution: Solution, at: WaterLevel): Derivation {
   const { running, boundary } = solution.cases[at];
   if (!running) return staticDerivation(solution, at);
-  const { line, model, pumps } = solution;
+  const { line, pumps } = solution;
   if (!line.single) return outletsDerivation(solution, boundary, running.state);
-  if (pumps.length > 0) return flowDerivation(solution, at);
+  return pumps.length > 0
+    ? flowDerivation(solution, at)
+    : drivenDerivation(solution, boundary, running.state);
+}
+
+/** What runs with no pump at work, where the fall or the source's own pressure drives it. */
+export function drivenDerivation(
+  solution: Solution,
+  boundary: Boundary,
+  state: SteadyState,
+): Derivation {
+  const { line, model } = solution;
+  if (!line.single) return outletsDerivation(solution, boundary, state);
   const spare = (q: number) => {
     const imposed = model.imposed(boundary, q);
     return imposed.kind === "steady" ? -imposed.head : Number.NaN;
   };
   const left = "head the source has over the line's";
   const title = "Where the line takes all the source gives";
-  return [crossing(spare, running.state.delivered, { title, names: { 1: left, 3: left } })];
+  return [crossing(spare, state.delivered, { title, names: { 1: left, 3: left } })];
 }
 
 /** The head the pumps make; it ends with the total dynamic head. */

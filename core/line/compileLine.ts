@@ -40,8 +40,6 @@ interface Here {
   pipe: PipeStock | undefined;
   /** a reducer that eases the next change of bore */
   taper: { itemId: string; angle: number } | undefined;
-  /** past a pump or behind a main: the water is under pressure */
-  pushed: boolean;
   /** past a pump */
   pumped: boolean;
   lane: number;
@@ -99,7 +97,6 @@ export function compileLine(line: Line): Compilation {
     joined: undefined,
     pipe: undefined,
     taper: undefined,
-    pushed: source.kind === "mains",
     pumped: false,
     lane: 0,
   };
@@ -168,14 +165,13 @@ export function compileLine(line: Line): Compilation {
           const { pumped: fed } = here;
           here.node = newNode(here);
           pumps.push({ item, inlet, outlet: here.node, elevation, distance, fed });
-          here.pushed = true;
           here.pumped = true;
           here.joined = undefined;
           break;
         }
         case "orifice":
           // A hole before the pump lets air in instead of water out.
-          if (!here.pushed) refuse("hole-in-suction", item.id);
+          if (!isPushed(here)) refuse("hole-in-suction", item.id);
           else {
             const { id: itemId, purpose, bore } = item;
             const node = close(here);
@@ -256,7 +252,7 @@ export function compileLine(line: Line): Compilation {
     segments.push({
       itemId: piece.itemId,
       kind: piece.kind,
-      side: here.pushed ? "discharge" : "suction",
+      side: isPushed(here) ? "discharge" : "suction",
       stock: piece.stock,
       fitting: piece.fitting,
       count: piece.count ?? 1,
@@ -300,7 +296,6 @@ export function compileLine(line: Line): Compilation {
       ...only.end,
       distance,
       joined: undefined,
-      pushed: ways.some(({ end }) => end.pushed),
       pumped: ways.some(({ end }) => end.pumped),
       start: segments.length,
       lane: from.lane,
@@ -318,6 +313,11 @@ export function compileLine(line: Line): Compilation {
       drawOutTo(distance, from.distance, way);
     }
     return here;
+  }
+
+  /** past a pump or behind a main the water is under pressure */
+  function isPushed({ pumped }: Here): boolean {
+    return pumped || source.kind === "mains";
   }
 
   function count(): Count {

@@ -93,8 +93,7 @@ export function simulate(
     const taken = dynamics.flows(levels, running);
     const share = givenShare(inflow, taken, bound);
     for (let i = 0; i < n; i++) {
-      const own = taken[i] as number;
-      const net = (inflow[i] as number) - (own < 0 ? own * share : own);
+      const net = netInto(inflow[i] as number, taken[i] as number, share);
       const stuck = (bound[i] === -1 && net < 0) || (bound[i] === 1 && net > 0);
       slope[i] = stuck ? 0 : net;
     }
@@ -225,6 +224,11 @@ function givenShare(inflow: readonly number[], taken: readonly number[], bound: 
   return asked > 0 ? given / asked : 1;
 }
 
+/** m³/s by which a store fills, where the line puts in only that share of what it is asked to. */
+function netInto(inflow: number, taken: number, share: number): number {
+  return inflow - (taken < 0 ? taken * share : taken);
+}
+
 /** The first mark passed on a step, and after what part of it, from the cubic through its ends. */
 function firstMark(
   marks: readonly Mark[],
@@ -310,8 +314,7 @@ function release(
   const taken = flows(levels, running);
   const share = givenShare(into, taken, bound);
   for (let i = 0; i < bound.length; i++) {
-    const own = taken[i] as number;
-    const net = (into[i] as number) - (own < 0 ? own * share : own);
+    const net = netInto(into[i] as number, taken[i] as number, share);
     if ((bound[i] === -1 && net > 0) || (bound[i] === 1 && net < 0)) bound[i] = 0;
   }
 }

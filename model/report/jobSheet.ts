@@ -5,7 +5,7 @@ import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
-import { WATER } from "#words/items.ts";
+import { itemName, WATER } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
 import { derivationOf, type JobSolution, normalLedger } from "../solveJob.ts";
 import { type Block, left, right } from "./blocks.ts";
@@ -29,17 +29,20 @@ export function jobSheet(job: JobDocument, solved: JobSolution, system: UnitSyst
   if (solved.kind === "refused") {
     blocks.push(
       { kind: "heading", level: 2, text: "No duty yet" },
-      ...solved.diagnostics.map(
-        (diagnostic): Block => ({ kind: "paragraph", text: diagnosticSentence(diagnostic) }),
-      ),
+      ...solved.diagnostics.map((diagnostic): Block => {
+        const { itemId } = diagnostic;
+        const where = itemId === undefined ? "" : `${itemName(job.path, itemId, system)}: `;
+        return { kind: "paragraph", text: `${where}${diagnosticSentence(diagnostic)}` };
+      }),
     );
     return blocks;
   }
   const { solution, judgements } = solved;
   blocks.push({ kind: "heading", level: 2, text: "Duty" });
-  for (const { pump } of solution.pumps) {
+  for (const { pump, itemId } of solution.pumps) {
     const known = job.pumps.find(({ id }) => id === pump.id);
-    if (known) blocks.push({ kind: "paragraph", text: `${known.maker} ${known.model}` });
+    const which = solution.pumps.length > 1 ? `${itemName(job.path, itemId, system)}: ` : "";
+    if (known) blocks.push({ kind: "paragraph", text: `${which}${known.maker} ${known.model}` });
   }
   blocks.push({
     kind: "table",
@@ -63,7 +66,7 @@ export function jobSheet(job: JobDocument, solved: JobSolution, system: UnitSyst
     blocks.push({ kind: "finding", severity, title, text: sentence, ...(mend && { mend }) });
   }
   const good = judgements.filter(({ severity }) => severity === "good").length;
-  blocks.push({ kind: "paragraph", text: `${good} checks good.` });
+  blocks.push({ kind: "paragraph", text: `${good} ${good === 1 ? "check" : "checks"} good.` });
   const ledger = normalLedger(solution);
   if (ledger.length > 0) {
     blocks.push(

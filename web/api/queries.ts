@@ -12,7 +12,7 @@ export const queries = new QueryClient({
 
 /** Where what was read is kept: one document, all of a collection, or those that belong to another document. */
 export const keyOf = (collection: CollectionName, id: string) => [collection, "one", id] as const;
-export const keyOfAll = (collection: CollectionName) => [collection, "all"] as const;
+const keyOfAll = (collection: CollectionName) => [collection, "all"] as const;
 const keyOfThoseOf = (collection: CollectionName, parent: string) =>
   [collection, "of", parent] as const;
 

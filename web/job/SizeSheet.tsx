@@ -160,11 +160,8 @@ function SizeLine({
     power !== undefined && format(power, "power", units),
     job.volume !== undefined && `price ${price.toFixed(0)}`,
   ].filter(Boolean);
-  const onPhone = [
-    job.volume === undefined
-      ? `price ${price.toFixed(0)}`
-      : runHead !== undefined && `takes ${format(runHead, "head", units)}`,
-  ].filter(Boolean);
+  const takes = runHead === undefined ? undefined : `takes ${format(runHead, "head", units)}`;
+  const onPhone = job.volume === undefined ? `price ${price.toFixed(0)}` : takes;
   const enough = flow !== undefined && job.wantedFlow !== undefined && flow >= job.wantedFlow;
   return (
     <tr className={`border-t border-rule text-right ${laid ? "bg-press" : ""}`}>
@@ -173,10 +170,10 @@ function SizeLine({
         {knee && <span title="The knee of the curve"> ◂ knee</span>}
         <span className="block font-sans text-[12px] leading-tight font-normal text-soft @xl:hidden">
           {beside.join(", ")}
-          {onPhone.length > 0 && (
+          {onPhone && (
             <span className="@md:hidden">
               {beside.length > 0 && <br />}
-              {onPhone.join(", ")}
+              {onPhone}
             </span>
           )}
         </span>

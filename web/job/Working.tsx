@@ -1,4 +1,4 @@
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
@@ -36,13 +36,22 @@ export function Working({ job, solved }: { job: JobDocument; solved: JobSolution
   const show = useWorking();
   const units = useUnits();
   const name = params.get("working");
-  if (solved.kind !== "solved" || name === null) return null;
-  const subject = subjectNamed(name, solved);
-  if (!subject) return null;
+  // Worked out once a solution, not at every render around it.
+  const sheet = useMemo(() => {
+    if (solved.kind !== "solved" || name === null) return undefined;
+    const subject = subjectNamed(name, solved);
+    return (
+      subject && {
+        title: titleOf(subject, solved, job, units),
+        steps: derivationOf(subject, solved.solution, job),
+      }
+    );
+  }, [name, solved, job, units]);
+  if (!sheet) return null;
   return (
-    <Dialog open onClose={() => show(undefined)} title={titleOf(subject, solved, job, units)}>
+    <Dialog open onClose={() => show(undefined)} title={sheet.title}>
       <Suspense fallback={<Loading what="the working" />}>
-        <WorkingSheet steps={derivationOf(subject, solved.solution, job)} />
+        <WorkingSheet steps={sheet.steps} />
       </Suspense>
     </Dialog>
   );
