@@ -7,22 +7,28 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { DEMO_TESTS } from "#demo/fieldTests.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { createApp } from "./app.ts";
-import { type Database, openDatabase } from "./database/database.ts";
+import type { Database } from "./database/database.ts";
 import { migrate } from "./database/migrate.ts";
 import { fillSummaries } from "./documents/store.ts";
-import { dropFolder, freshFolder } from "./test/freshFolder.ts";
+import { dropFolder, freshFolder, openHere } from "./test/freshFolder.ts";
 
 const HOST = "127.0.0.1:8417";
+const noLog = () => undefined;
 let folder: string;
 let db: Database;
 let app: Hono;
 
 beforeAll(async () => {
   folder = await freshFolder();
-  db = await openDatabase(folder);
+  db = await openHere(folder);
   await migrate(db);
   await migrate(db);
-  app = createApp(db, { hosts: new Set([HOST]), version: "test", demo: false });
+  app = createApp(db, {
+    hosts: new Set([HOST]),
+    version: "test",
+    demo: false,
+    log: { write: noLog },
+  });
 });
 afterAll(async () => {
   await db.close();

@@ -3,7 +3,8 @@ import { join } from "node:path";
 import { serveStatic } from "@hono/node-server/serve-static";
 import { Hono } from "hono";
 import type { ApiError, Health } from "#contract/api/api.ts";
-import type { Database } from "./database/database.ts";
+import { type Database, EngineLost, NoRoom } from "./database/database.ts";
+import type { Log } from "./log.ts";
 import { documentRoutes } from "./routes/documents.ts";
 import { libraryRoutes } from "./routes/library.ts";
 import { headers, limitBody, ownNamesOnly } from "./security.ts";
@@ -15,10 +16,11 @@ export interface AppOptions {
   demo: boolean;
   /** folder of the built interface; without it only the API is served */
   webFolder?: string;
+  log: Pick<Log, "write">;
 }
 
 export function createApp(db: Database, options: AppOptions): Hono {
-  const { hosts, version, demo, webFolder } = options;
+  const { hosts, version, demo, webFolder, log } = options;
   const app = new Hono();
   app.use(headers);
   app.use(ownNamesOnly(hosts));
@@ -38,9 +40,17 @@ export function createApp(db: Database, options: AppOptions): Hono {
   );
   if (webFolder) serveInterface(app, webFolder);
   app.onError((error, c) => {
-    console.error(error);
-    const message = "Something went wrong on the server; nothing was saved.";
-    return c.json<ApiError>({ error: "failed", message }, 500);
+    const answer = (status: 500 | 503 | 507, error: "failed" | "no-room", message: string) =>
+      c.json<ApiError>({ error, message }, status);
+    if (error instanceof NoRoom) return answer(507, "no-room", error.message);
+    // Whoever asked has gone: nobody hears the answer, and nothing is wrong here.
+    if (c.req.raw.signal.aborted) return answer(503, "failed", "The connection was closed.");
+    log.write(error);
+    if (error instanceof EngineLost) {
+      const message = "The database is starting again; nothing that was saved is lost. Ask again.";
+      return answer(503, "failed", message);
+    }
+    return answer(500, "failed", "Something went wrong on the server; nothing was saved.");
   });
   return app;
 }

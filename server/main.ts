@@ -1,5 +1,8 @@
 import { parseArgs } from "node:util";
-import { FolderTaken } from "./database/dataFolder.ts";
+import { FolderTaken } from "./database/claim.ts";
+import { NoRoom } from "./database/database.ts";
+import { FolderUnusable } from "./database/dataFolder.ts";
+import { logIn } from "./log.ts";
 import { PortTaken, start } from "./start.ts";
 
 /** The server as a program. Options come from the command line; see scripts/. */
@@ -21,6 +24,9 @@ if (!values.data || !Number.isInteger(port) || port < 0 || port > 65_535) {
   process.exit(2);
 }
 
+/** ms that stopping may take in all; what was acknowledged is on the disk whenever it ends */
+const LONGEST_STOP = 4500;
+
 try {
   const { data: folder, host, demo, reset, version, web } = values;
   const running = await start({
@@ -39,10 +45,11 @@ try {
     process.on(signal, () => {
       if (stopping) return;
       stopping = true;
+      setTimeout(() => process.exit(1), LONGEST_STOP).unref();
       running.stop().then(
         () => process.exit(0),
         (error: unknown) => {
-          console.error(error);
+          complain("The server did not stop cleanly", error);
           process.exit(1);
         },
       );
@@ -53,8 +60,23 @@ try {
     console.error(`${error.message} Stop it, or choose another port: --port ${port + 1}`);
   } else if (error instanceof FolderTaken) {
     console.error(`${error.message} Stop it first, or choose another folder: --data FOLDER`);
+  } else if (error instanceof FolderUnusable || error instanceof NoRoom) {
+    console.error(error.message);
+    if (error.cause !== undefined) console.error(`Details: ${logged(error)}`);
   } else {
-    console.error("The server could not start.", error);
+    complain("The server could not start", error);
   }
   process.exit(1);
+}
+
+function complain(what: string, error: unknown): void {
+  const reason = error instanceof Error ? error.message : String(error);
+  console.error(`${what}: ${reason.split("\n")[0]}\nDetails: ${logged(error)}`);
+}
+
+/** Writes an error to the log and tells where that is. */
+function logged(error: unknown): string {
+  const log = logIn(values.data);
+  log.write(error);
+  return log.path;
 }

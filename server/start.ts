@@ -1,10 +1,17 @@
 import type { Server } from "node:http";
+import { join } from "node:path";
 import { serve } from "@hono/node-server";
 import { createApp } from "./app.ts";
-import { openDatabase } from "./database/database.ts";
-import { claimFolder } from "./database/dataFolder.ts";
+import { claimFolder, FolderUnclaimable } from "./database/claim.ts";
+import { type Database, databaseOn, type Engine, EngineLost, NoRoom } from "./database/database.ts";
+import { databaseIn, FolderUnusable } from "./database/dataFolder.ts";
 import { migrate } from "./database/migrate.ts";
+import { releaseSpare, requireRoom } from "./database/room.ts";
+import { makeFolder } from "./database/syncing.ts";
+import { openThreadedEngine, reopening } from "./database/threadedEngine.ts";
+import { startUpkeep } from "./database/upkeep.ts";
 import { fillSummaries } from "./documents/store.ts";
+import { logIn } from "./log.ts";
 import { resetDemo } from "./routes/library.ts";
 
 export interface StartOptions {
@@ -27,48 +34,115 @@ export interface Running {
 /** The port asked for is in use. */
 export class PortTaken extends Error {}
 
+/** ms that requests under way are given to end when the server stops */
+const LAST_REQUESTS = 1500;
+
 /**
- * Claims the data folder, opens the database and listens. Throws `FolderTaken` or `PortTaken`, with the
- * claim released, when either belongs to someone else.
+ * Claims the data folder, opens the database and listens. Throws `FolderTaken`, `FolderUnusable`, `NoRoom` or
+ * `PortTaken` with a sentence for the person who starts it, the claim released.
  */
 export async function start(options: StartOptions): Promise<Running> {
   const { folder, port, host, demo, version, webFolder } = options;
-  const claim = await claimFolder(folder);
+  const claim = await reaching(folder, async () => {
+    makeFolder(folder);
+    return claimFolder(folder);
+  });
+  let db: Database | undefined;
   try {
-    const db = await openDatabase(folder);
-    await migrate(db);
-    await fillSummaries(db);
+    db = await reaching(folder, () => openDatabase(folder));
+    const opened = db;
+    await migrate(opened);
+    await fillSummaries(opened);
     if (demo) {
-      const [row] = await db.query<{ empty: boolean }>(
+      const [row] = await opened.query<{ empty: boolean }>(
         "SELECT NOT EXISTS (SELECT 1 FROM jobs) AND NOT EXISTS (SELECT 1 FROM pumps) AS empty",
       );
-      if (options.reset || row?.empty) await db.transaction(resetDemo);
+      if (options.reset || row?.empty) await opened.transaction(resetDemo);
     }
     const hosts = new Set<string>();
-    const app = createApp(db, { hosts, version, demo, ...(webFolder && { webFolder }) });
+    const log = logIn(folder);
+    const app = createApp(opened, { hosts, version, demo, log, ...(webFolder && { webFolder }) });
     const server = await listen(app.fetch, host, port);
     const bound = server.address();
     const actual = typeof bound === "object" && bound ? bound.port : port;
     for (const name of ["127.0.0.1", "localhost", "[::1]", host]) hosts.add(`${name}:${actual}`);
+    const address = `http://${host}:${actual}`;
+    claim.say(address);
+    const stopUpkeep = startUpkeep(opened, folder, log);
     return {
-      address: `http://${host}:${actual}`,
+      address,
       async stop() {
-        // Requests under way are answered; one that hangs is cut off after a while.
-        const cut = setTimeout(() => server.closeAllConnections(), 3000);
+        stopUpkeep();
+        const cut = setTimeout(() => server.closeAllConnections(), LAST_REQUESTS);
         await new Promise<void>((done) => {
           server.close(() => done());
           server.closeIdleConnections();
         });
         clearTimeout(cut);
-        await db.close();
+        await opened.close();
         await claim.release();
       },
     };
   } catch (error) {
+    await db?.close();
     await claim.release();
     throw error;
   }
 }
+
+/** The database of a data folder, its engine in a thread of its own and started again should it break. */
+async function openDatabase(folder: string): Promise<Database> {
+  const program = new URL("./engine.mjs", import.meta.url);
+  const place = await databaseIn(folder, (empty) => openThreadedEngine(empty, program));
+  const open = async (): Promise<Engine> => {
+    try {
+      return await openThreadedEngine(place, program);
+    } catch (error) {
+      // After breaking off on a full disk it needs room to begin again; that much was kept back.
+      if (!releaseSpare(folder)) throw error;
+      return openThreadedEngine(place, program);
+    }
+  };
+  const engine = await reopening(open).catch((error: unknown) => {
+    if (!(error instanceof EngineLost)) throw error;
+    throw new FolderUnusable(
+      `The data in ${folder} cannot be opened; nothing in it was changed by hand. Copy the folder away first. Then restore the newest of ${join(folder, "backups")} into a new folder: npm run restore -- FILE --data FOLDER`,
+      { cause: error },
+    );
+  });
+  return databaseOn(engine, () => requireRoom(folder));
+}
+
+/** What keeps a folder from being used, in a sentence. */
+async function reaching<T>(folder: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    const { code = "" } = (error instanceof FolderUnclaimable ? error.cause : error) as {
+      code?: string;
+    };
+    const why = REASONS[code];
+    if (why === undefined) throw error;
+    if (code === "ENOSPC" || code === "EDQUOT") throw new NoRoom(why(folder), { cause: error });
+    throw new FolderUnusable(why(folder), { cause: error });
+  }
+}
+
+const full = (folder: string) =>
+  `There is no room on the disk of ${folder}. Free some, or choose a folder on another disk: --data FOLDER`;
+const closed = (folder: string) =>
+  `${folder} may not be written to by this user, so nothing could be kept there. Give this user the right to, or choose another folder: --data FOLDER`;
+const REASONS: Record<string, (folder: string) => string> = {
+  ENOSPC: full,
+  EDQUOT: full,
+  EACCES: closed,
+  EPERM: closed,
+  EROFS: (folder) =>
+    `${folder} is on a disk that is mounted for reading only, so nothing could be kept there. Choose another folder: --data FOLDER`,
+  ENOTDIR: (folder) =>
+    `${folder} is a file, or lies under one. Choose a folder for the data: --data FOLDER`,
+  EEXIST: (folder) => `${folder} is a file. Choose a folder for the data: --data FOLDER`,
+};
 
 function listen(
   fetch: (request: Request) => Response | Promise<Response>,

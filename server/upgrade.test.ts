@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { afterAll, beforeAll, expect, it } from "vitest";
-import { type Database, openDatabase } from "./database/database.ts";
+import type { Database } from "./database/database.ts";
 import { migrate } from "./database/migrate.ts";
 import first from "./database/migrations/0001_documents.sql";
 import {
@@ -11,7 +11,7 @@ import {
   listTestsOfJob,
   saveDocument,
 } from "./documents/store.ts";
-import { dropFolder, freshFolder } from "./test/freshFolder.ts";
+import { dropFolder, freshFolder, openHere } from "./test/freshFolder.ts";
 
 /** A data folder as the first version of the application left it, with what it had stored in it. */
 const FOLDER = "contract/test/version-1";
@@ -24,7 +24,7 @@ let folder: string;
 let db: Database;
 beforeAll(async () => {
   folder = await freshFolder();
-  db = await openDatabase(folder);
+  db = await openHere(folder);
   await db.execute(first);
   await db.execute(
     "CREATE TABLE migrations (number integer PRIMARY KEY, name text NOT NULL, applied_at timestamptz NOT NULL DEFAULT now())",

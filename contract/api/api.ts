@@ -18,7 +18,10 @@ export interface Revision {
 export type ApiError =
   | { error: "invalid"; message: string; issues: FieldIssue[] }
   | { error: "conflict"; message: string; current: Stored<unknown> | null }
-  | { error: "not-found" | "forbidden" | "too-large" | "bad-request" | "failed"; message: string };
+  | {
+      error: "not-found" | "forbidden" | "too-large" | "bad-request" | "no-room" | "failed";
+      message: string;
+    };
 
 export interface Health {
   ok: true;

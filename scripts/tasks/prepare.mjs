@@ -7,13 +7,32 @@ import { fileURLToPath } from "node:url";
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
 
+const running = new Set();
+
 /** Runs a program to its end; resolves to its exit code. */
 export function run(command, args, options = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { cwd: root, stdio: "inherit", ...options });
+    running.add(child);
     child.on("error", reject);
-    child.on("exit", (code, signal) => resolve(signal ? 1 : (code ?? 1)));
+    child.on("exit", (code, signal) => {
+      running.delete(child);
+      resolve(signal ? 1 : (code ?? 1));
+    });
   });
+}
+
+/**
+ * Hands a signal that this process alone got on to the programs it runs, and ends with them. A terminal sends
+ * Ctrl+C to all of them; whoever gets it twice counts it once.
+ */
+export function passSignalsOn() {
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) {
+    process.on(signal, () => {
+      if (running.size === 0) process.exit(1);
+      for (const child of running) child.kill(signal === "SIGHUP" ? "SIGTERM" : signal);
+    });
+  }
 }
 
 /** Stops with a sentence when Node.js is too old. */
@@ -79,14 +98,16 @@ export function outOfDate(output, sources) {
 
 const CORE = ["core", "contract", "words", "model", "library", "demo", "package-lock.json"];
 
-/** Bundles a Node.js entry point into dist/, when it is out of date. */
-async function bundle(entry, outfile, sources, external = []) {
-  if (!outOfDate(outfile, sources)) return;
+/** Bundles Node.js entry points into dist/, when the first is out of date. */
+async function bundle(entries, sources, external = []) {
+  const [first] = Object.keys(entries);
+  if (!outOfDate(`dist/${first}.mjs`, sources)) return;
   const esbuild = await import("esbuild");
   await esbuild.build({
     absWorkingDir: root,
-    entryPoints: [entry],
-    outfile,
+    entryPoints: entries,
+    outdir: "dist",
+    outExtension: { ".js": ".mjs" },
     bundle: true,
     platform: "node",
     format: "esm",
@@ -97,17 +118,21 @@ async function bundle(entry, outfile, sources, external = []) {
   });
 }
 
+/** The server, and the database's thread beside it. */
 export const buildServer = () =>
-  bundle("server/main.ts", "dist/server.mjs", ["server", ...CORE], ["@electric-sql/pglite"]);
+  bundle(
+    { server: "server/main.ts", engine: "server/database/engineThread.ts" },
+    ["server", ...CORE],
+    ["@electric-sql/pglite"],
+  );
 
 export const buildSolve = () =>
-  bundle("scripts/solve/solve.ts", "dist/solve.mjs", ["scripts/solve", ...CORE]);
+  bundle({ solve: "scripts/solve/solve.ts" }, ["scripts/solve", ...CORE]);
 
 export const buildBench = () =>
-  bundle("benchmarks/bench.ts", "dist/bench.mjs", ["benchmarks", ...CORE]);
+  bundle({ bench: "benchmarks/bench.ts" }, ["benchmarks", "server", ...CORE]);
 
-export const buildDocs = () =>
-  bundle("scripts/docs/docs.ts", "dist/docs.mjs", ["scripts/docs", ...CORE]);
+export const buildDocs = () => bundle({ docs: "scripts/docs/docs.ts" }, ["scripts/docs", ...CORE]);
 
 /** Builds the interface into dist/web, when it is out of date. */
 export async function buildWeb() {

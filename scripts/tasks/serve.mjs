@@ -1,6 +1,15 @@
 import { join } from "node:path";
 import { parseArgs } from "node:util";
-import { buildServer, buildWeb, fail, install, root, run, version } from "./prepare.mjs";
+import {
+  buildServer,
+  buildWeb,
+  fail,
+  install,
+  passSignalsOn,
+  root,
+  run,
+  version,
+} from "./prepare.mjs";
 
 /**
  * Installs and builds what is missing, then runs the server in this terminal until it is stopped.
@@ -22,6 +31,7 @@ export async function serve({ demo, folder, port }) {
       `${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS${demo ? "  --reset" : ""}`,
     );
   }
+  passSignalsOn();
   await install();
   await buildServer();
   const server = run(process.execPath, [
@@ -31,8 +41,6 @@ export async function serve({ demo, folder, port }) {
     ...(demo ? ["--demo"] : []),
     ...(values.reset ? ["--reset"] : []),
   ]);
-  // Ctrl+C reaches the server itself; this process only waits for it to close cleanly.
-  for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => {});
   const [code] = await Promise.all([
     server,
     buildWeb().catch((error) => {

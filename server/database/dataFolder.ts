@@ -1,63 +1,106 @@
-import { createHash } from "node:crypto";
-import { mkdir, realpath, rm } from "node:fs/promises";
-import { connect, createServer, type Server } from "node:net";
-import { tmpdir } from "node:os";
+import fs from "node:fs";
 import { join } from "node:path";
+import type { Engine } from "./database.ts";
+import { requireRoomToBegin } from "./room.ts";
+import { syncPath, syncTree, writeWhole } from "./syncing.ts";
 
-/** Someone else is running on this data folder. */
-export class FolderTaken extends Error {}
+/** A data folder that is not used as it is, in a sentence with what to do. Nothing in it was changed. */
+export class FolderUnusable extends Error {}
 
-export interface FolderClaim {
-  release(): Promise<void>;
-}
+/** Says that a folder is one of ours, and that all its files were once put on the disk. */
+const MARK = "upright-gusher.json";
+const MARKED = { format: "upright-gusher/data-folder", version: 1 };
+const DATABASE = "database";
+/** A database that was being made when the server stopped: nothing was ever saved in it. */
+const UNFINISHED = "database.new";
+/** What may stand in a folder before there is a database in it. */
+const OWN = [
+  MARK,
+  UNFINISHED,
+  "spare-room",
+  "server.log",
+  "backups",
+  "pictures",
+  "pass-phrase.json",
+];
+
+/** Without one of these a database cannot be read, and a new one would be laid over what is left of it. */
+const VITAL = [
+  "PG_VERSION",
+  "global/pg_control",
+  "global/pg_filenode.map",
+  "pg_wal",
+  "base",
+  "pg_xact",
+];
 
 /**
- * Claims a data folder for this process, so that two servers never write to one database. The claim is
- * a local socket named after the folder: the operating system drops it with the process, however that
- * ends, so no stale lock is ever left that a person would have to clear.
+ * Where the database of a data folder is, made first where there is none. A folder that is not empty and not ours,
+ * or not whole, is never written to: throws `FolderUnusable`, or `NoRoom` where a new one would not fit.
+ * @param make makes an empty database in a folder, ready to be filled
  */
-export async function claimFolder(folder: string): Promise<FolderClaim> {
-  await mkdir(folder, { recursive: true });
-  const address = socketAddress(await realpath(folder));
-  const server = await listen(address, folder);
-  return { release: () => new Promise((done) => server.close(() => done())) };
-}
-
-async function listen(address: string, folder: string): Promise<Server> {
-  try {
-    return await tryListen(address);
-  } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== "EADDRINUSE") throw error;
+export async function databaseIn(
+  folder: string,
+  make: (folder: string) => Promise<Engine>,
+): Promise<string> {
+  const found = find(folder);
+  if (found === undefined) return create(folder, make);
+  if (!fs.existsSync(join(folder, MARK))) {
+    // Earlier versions put nothing on the disk by themselves.
+    syncTree(found);
+    mark(folder);
   }
-  if (await answers(address)) {
-    throw new FolderTaken(`Another Upright Gusher is already running on ${folder}.`);
+  return found;
+}
+
+/** Makes the database beside and renames it in: a cut at any moment leaves all of it or nothing. */
+export async function create(
+  folder: string,
+  fill: (folder: string) => Promise<Engine>,
+): Promise<string> {
+  requireRoomToBegin(folder);
+  const beside = join(folder, UNFINISHED);
+  fs.rmSync(beside, { recursive: true, force: true });
+  const engine = await fill(beside);
+  await engine.close();
+  syncTree(beside);
+  const place = join(folder, DATABASE);
+  fs.renameSync(beside, place);
+  syncPath(folder);
+  mark(folder);
+  return place;
+}
+
+/** The database of a folder; nothing where one may be made. */
+function find(folder: string): string | undefined {
+  const names = fs.readdirSync(folder);
+  const own = join(folder, DATABASE);
+  if (names.includes(DATABASE)) return whole(own, folder);
+  // The first versions kept the database in the folder itself; `postmaster.opts` is a PostgreSQL server's.
+  const bare = VITAL.filter((name) => fs.existsSync(join(folder, name)));
+  if (bare.length > 1 && !names.includes("postmaster.opts")) return whole(folder, folder);
+  const foreign = names.filter((name) => !OWN.includes(name) && !name.startsWith("claim-"));
+  if (foreign.length > 0) {
+    throw new FolderUnusable(
+      `${folder} holds something else (${foreign.slice(0, 3).join(", ")}${foreign.length > 3 ? " …" : ""}), so nothing was written there. Choose an empty folder, or one this application made: --data FOLDER`,
+    );
   }
-  // A killed process leaves its socket file behind, and nobody listening on it.
-  await rm(address, { force: true });
-  return tryListen(address);
+  if (names.includes(MARK)) {
+    throw new FolderUnusable(
+      `The database that was in ${folder} is gone, so nothing was written there. Put the folder “${DATABASE}” back, or restore a backup into a new folder: npm run restore -- FILE --data FOLDER`,
+    );
+  }
+  return undefined;
 }
 
-function tryListen(address: string): Promise<Server> {
-  return new Promise((resolve, reject) => {
-    const server = createServer((socket) => socket.end());
-    server.once("error", reject);
-    server.listen(address, () => resolve(server));
-    server.unref();
-  });
+function whole(database: string, folder: string): string {
+  const missing = VITAL.filter((name) => !fs.existsSync(join(database, name)));
+  if (missing.length === 0) return database;
+  throw new FolderUnusable(
+    `The data in ${folder} is not whole: ${missing.join(", ")} ${missing.length === 1 ? "is" : "are"} missing from ${database}. Nothing was written there. Put it back from a copy of the folder, or restore a backup into a new folder: npm run restore -- FILE --data FOLDER`,
+  );
 }
 
-function answers(address: string): Promise<boolean> {
-  return new Promise((resolve) => {
-    const socket = connect(address);
-    socket.once("connect", () => {
-      socket.destroy();
-      resolve(true);
-    });
-    socket.once("error", () => resolve(false));
-  });
-}
-
-function socketAddress(folder: string): string {
-  const name = `upright-gusher-${createHash("sha256").update(folder).digest("hex").slice(0, 16)}`;
-  return process.platform === "win32" ? `\\\\.\\pipe\\${name}` : join(tmpdir(), `${name}.sock`);
+function mark(folder: string): void {
+  writeWhole(join(folder, MARK), `${JSON.stringify(MARKED)}\n`);
 }

@@ -1,5 +1,3 @@
-import { PGlite } from "@electric-sql/pglite";
-
 export type Row = Record<string, unknown>;
 
 /**
@@ -13,28 +11,65 @@ export interface Queryable {
 }
 
 export interface Database extends Queryable {
-  /** all of `work` is kept, or none of it */
+  /**
+   * Writes: all of `work` is kept, or none of it. Once it resolves, what was written survives the power going.
+   * Rejects with `NoRoom` before anything is touched where the disk has none.
+   */
   transaction<T>(work: (tx: Queryable) => Promise<T>): Promise<T>;
   close(): Promise<void>;
 }
 
+/** One connection that takes one statement at a time. */
+export interface Engine extends Queryable {
+  close(): Promise<void>;
+}
+
+/** The disk is full, or so nearly that a write could stop half-way. Nothing was written. */
+export class NoRoom extends Error {}
+
+/** The engine broke off and is being started again; what was asked may or may not have been done. */
+export class EngineLost extends Error {}
+
+/** PostgreSQL's code for a disk without room. */
+const DISK_FULL = "53100";
+
 /**
- * PostgreSQL embedded in this process, its files in `folder`. A write is in the write-ahead log on disk
- * before its query resolves, so that a killed process loses nothing it acknowledged.
+ * A database on one connection: whoever asks while a transaction runs waits for its end.
+ * @param roomFor throws `NoRoom` where a write had better not begin
  */
-export async function openDatabase(folder: string): Promise<Database> {
-  const pglite = await PGlite.create({ dataDir: folder, relaxedDurability: false });
-  const wrap = (target: Pick<PGlite, "query" | "exec">): Queryable => ({
-    query: async <T extends Row>(sql: string, parameters: unknown[] = []) =>
-      (await target.query<T>(sql, parameters)).rows,
-    execute: async (sql) => {
-      await target.exec(sql);
-    },
-  });
+export function databaseOn(engine: Engine, roomFor: () => void = () => undefined): Database {
+  let last: Promise<unknown> = Promise.resolve();
+  /** Runs `work` when everything asked before it has ended. */
+  function inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const mine = last.then(work, work);
+    last = mine.catch(() => undefined);
+    return mine;
+  }
+
+  async function transact<T>(work: (tx: Queryable) => Promise<T>): Promise<T> {
+    roomFor();
+    try {
+      await engine.execute("BEGIN");
+      try {
+        const result = await work(engine);
+        await engine.execute("COMMIT");
+        return result;
+      } catch (error) {
+        // An engine that broke off has forgotten the transaction by itself.
+        await engine.execute("ROLLBACK").catch(() => undefined);
+        throw error;
+      }
+    } catch (error) {
+      throw (error as { code?: string }).code === DISK_FULL
+        ? new NoRoom("The disk became full during a write.", { cause: error })
+        : error;
+    }
+  }
+
   return {
-    ...wrap(pglite),
-    transaction: (work) =>
-      pglite.transaction((tx) => work(wrap(tx as unknown as Pick<PGlite, "query" | "exec">))),
-    close: () => pglite.close(),
+    query: (sql, parameters) => inTurn(() => engine.query(sql, parameters)),
+    execute: (sql) => inTurn(() => engine.execute(sql)),
+    transaction: (work) => inTurn(() => transact(work)),
+    close: () => inTurn(() => engine.close()),
   };
 }
