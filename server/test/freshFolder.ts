@@ -1,21 +1,35 @@
-import { cp, mkdtemp, rm } from "node:fs/promises";
+import { createHash } from "node:crypto";
+import { existsSync, readFileSync } from "node:fs";
+import { cp, mkdir, mkdtemp, rename, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { databaseOn } from "../database/database.ts";
 import { databaseIn } from "../database/dataFolder.ts";
 import { openEngine } from "../database/engine.ts";
 
-let template: Promise<string> | undefined;
+/** Where a folder with an empty database is kept from run to run, for as long as what makes it stays as it is. */
+const TEMPLATE = join("node_modules", ".cache", `data-folder-${makersHash()}`);
 
-/** A data folder of its own with an empty database in it, copied from one made once per process. */
+function makersHash(): string {
+  const hash = createHash("sha256");
+  for (const file of ["engine.ts", "dataFolder.ts", "syncing.ts"]) {
+    hash.update(readFileSync(join("server", "database", file)));
+  }
+  hash.update(readFileSync(join("node_modules", "@electric-sql", "pglite", "package.json")));
+  return hash.digest("hex").slice(0, 16);
+}
+
+/** A data folder of its own with an empty database in it. */
 export async function freshFolder(): Promise<string> {
-  template ??= (async () => {
-    const folder = await mkdtemp(join(tmpdir(), "gusher-template-"));
-    await databaseIn(folder, (empty) => openEngine(empty));
-    return folder;
-  })();
+  if (!existsSync(TEMPLATE)) {
+    const made = `${TEMPLATE}-${process.pid}`;
+    await mkdir(made, { recursive: true });
+    await databaseIn(made, (empty) => openEngine(empty));
+    // Another test may have been quicker.
+    await rename(made, TEMPLATE).catch(() => dropFolder(made));
+  }
   const folder = await mkdtemp(join(tmpdir(), "gusher-test-"));
-  await cp(await template, folder, { recursive: true });
+  await cp(TEMPLATE, folder, { recursive: true });
   return folder;
 }
 
