@@ -1,10 +1,9 @@
-import { type ChildProcess, spawn } from "node:child_process";
-import { join } from "node:path";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 // @ts-expect-error: plain JavaScript without types
-import { buildServer, root } from "../scripts/tasks/prepare.mjs";
+import { buildServer } from "../scripts/tasks/prepare.mjs";
 import { dropFolder, freshFolder } from "./test/freshFolder.ts";
+import { ended, launch } from "./test/launch.ts";
 
 const demoJob = DEMO_JOBS[0]?.job;
 let folder: string;
@@ -14,35 +13,8 @@ beforeAll(async () => {
 });
 afterAll(() => dropFolder(folder));
 
-/** The real server as a process; resolves to its address once it says so. */
-function launch(...extra: string[]): Promise<{ child: ChildProcess; address: string }> {
-  const child = spawn(process.execPath, [
-    join(root, "dist/server.mjs"),
-    "--data",
-    folder,
-    "--port",
-    "0",
-    ...extra,
-  ]);
-  return new Promise((resolve, reject) => {
-    let said = "";
-    child.stdout.on("data", (chunk) => {
-      said += chunk;
-      const address = /http:\/\/[\d.:]+/.exec(said)?.[0];
-      if (address) resolve({ child, address });
-    });
-    child.stderr.on("data", (chunk) => {
-      said += chunk;
-    });
-    child.on("exit", () => reject(new Error(said)));
-  });
-}
-
-const ended = (child: ChildProcess) =>
-  new Promise<number | null>((done) => child.on("exit", (code) => done(code)));
-
 it("keeps every acknowledged save when the server is killed in the middle of a burst", async () => {
-  const { child, address } = await launch();
+  const { child, address } = await launch(folder);
   const acknowledged = new Map<string, string>();
   const dead = ended(child);
   let stop = false;
@@ -67,7 +39,7 @@ it("keeps every acknowledged save when the server is killed in the middle of a b
   await dead;
   expect(acknowledged.size).toBe(5);
 
-  const second = await launch();
+  const second = await launch(folder);
   for (const [id, name] of acknowledged) {
     const response = await fetch(`${second.address}/api/jobs/${id}`);
     const { document } = (await response.json()) as { document: { name: string } };
@@ -77,22 +49,10 @@ it("keeps every acknowledged save when the server is killed in the middle of a b
   }
 
   // The folder and the port are both taken now, and each says so.
-  await expect(launch()).rejects.toThrow(/already running on/);
+  await expect(launch(folder)).rejects.toThrow(/already running on/);
   const port = new URL(second.address).port;
   const elsewhere = await freshFolder();
-  const clash = spawn(process.execPath, [
-    join(root, "dist/server.mjs"),
-    "--data",
-    elsewhere,
-    "--port",
-    port,
-  ]);
-  let said = "";
-  clash.stderr.on("data", (chunk) => {
-    said += chunk;
-  });
-  expect(await ended(clash)).toBe(1);
-  expect(said).toMatch(new RegExp(`Port ${port} is taken`));
+  await expect(launch(elsewhere, ["--port", port])).rejects.toThrow(`Port ${port} is taken`);
   await dropFolder(elsewhere);
 
   const closing = ended(second.child);

@@ -6,7 +6,7 @@ import { claimFolder, FolderUnclaimable } from "./database/claim.ts";
 import { type Database, databaseOn, type Engine, EngineLost, NoRoom } from "./database/database.ts";
 import { databaseIn, FolderUnusable } from "./database/dataFolder.ts";
 import { migrate } from "./database/migrate.ts";
-import { releaseSpare, requireRoom } from "./database/room.ts";
+import { isFull, releaseSpare, requireRoom } from "./database/room.ts";
 import { makeFolder } from "./database/syncing.ts";
 import { openThreadedEngine, reopening } from "./database/threadedEngine.ts";
 import { startUpkeep } from "./database/upkeep.ts";
@@ -123,7 +123,7 @@ async function reaching<T>(folder: string, work: () => Promise<T>): Promise<T> {
     };
     const why = REASONS[code];
     if (why === undefined) throw error;
-    if (code === "ENOSPC" || code === "EDQUOT") throw new NoRoom(why(folder), { cause: error });
+    if (isFull({ code })) throw new NoRoom(why(folder), { cause: error });
     throw new FolderUnusable(why(folder), { cause: error });
   }
 }

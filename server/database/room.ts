@@ -1,7 +1,7 @@
 import fs from "node:fs";
 import { join } from "node:path";
 import { NoRoom } from "./database.ts";
-import { syncPath } from "./syncing.ts";
+import { writeWhole } from "./syncing.ts";
 
 const MB = 1024 * 1024;
 /** A write may begin a segment of the log (16 MB) and lengthen tables; two segments and as much again. */
@@ -44,17 +44,21 @@ export function requireRoomToBegin(folder: string): void {
 }
 
 function keepSpare(folder: string): void {
-  const path = join(folder, SPARE_FILE);
-  const file = fs.openSync(`${path}.new`, "w");
   try {
-    const zeros = new Uint8Array(MB);
-    for (let written = 0; written < SPARE; written += MB) fs.writeSync(file, zeros);
-    fs.fsyncSync(file);
-  } finally {
-    fs.closeSync(file);
+    writeWhole(join(folder, SPARE_FILE), new Uint8Array(SPARE));
+  } catch (error) {
+    fs.rmSync(join(folder, `${SPARE_FILE}.new`), { force: true });
+    if (!isFull(error)) throw error;
+    throw new NoRoom(
+      "The disk of the data folder takes no more, or this user's share of it is used up. Nothing is lost; free some room on the computer that runs the server.",
+      { cause: error },
+    );
   }
-  fs.renameSync(`${path}.new`, path);
-  syncPath(folder);
+}
+
+/** Whether an error says that a disk, or a user's share of it, is used up. */
+export function isFull(error: unknown): boolean {
+  return ["ENOSPC", "EDQUOT"].includes((error as NodeJS.ErrnoException).code ?? "");
 }
 
 /** Gives up what was kept back. True when there was something. */
