@@ -24,7 +24,7 @@ beforeAll(async () => {
   await migrate(db);
   await migrate(db);
   app = createApp(db, {
-    hosts: new Set([HOST]),
+    isOwnName: (host) => host === HOST,
     version: "test",
     demo: false,
     log: { write: noLog },

@@ -5,13 +5,19 @@ import { Hono } from "hono";
 import type { ApiError, Health } from "#contract/api/api.ts";
 import { type Database, EngineLost, NoRoom } from "./database/database.ts";
 import type { Log } from "./log.ts";
+import type { Gate } from "./network/passPhrase.ts";
+import { signIn } from "./network/signIn.ts";
 import { documentRoutes } from "./routes/documents.ts";
 import { libraryRoutes } from "./routes/library.ts";
-import { headers, limitBody, ownNamesOnly } from "./security.ts";
+import { headers, limitBody, type OwnName, ownNamesOnly } from "./security.ts";
+
+/** What makes a device offer to trust a certificate. */
+const CERTIFICATE = "application/x-x509-ca-cert";
 
 export interface AppOptions {
-  /** host:port names this server answers to, lower case */
-  hosts: ReadonlySet<string>;
+  isOwnName: OwnName;
+  /** where others than this machine's users can reach it: who may come in, and what devices are told to trust */
+  open?: { gate: Gate; secure: boolean; authority?: string };
   version: string;
   demo: boolean;
   /** folder of the built interface; without it only the API is served */
@@ -20,10 +26,17 @@ export interface AppOptions {
 }
 
 export function createApp(db: Database, options: AppOptions): Hono {
-  const { hosts, version, demo, webFolder, log } = options;
+  const { isOwnName, open, version, demo, webFolder, log } = options;
   const app = new Hono();
   app.use(headers);
-  app.use(ownNamesOnly(hosts));
+  app.use(ownNamesOnly(isOwnName));
+  if (open) {
+    const { gate, secure, authority } = open;
+    if (authority !== undefined) {
+      app.get("/authority.crt", (c) => c.body(authority, 200, { "content-type": CERTIFICATE }));
+    }
+    app.route("/", signIn(gate, secure));
+  }
   app.use("/api/*", limitBody);
   app.use("/api/*", async (c, next) => {
     await next();

@@ -1,3 +1,4 @@
+import type { HttpBindings } from "@hono/node-server";
 import type { MiddlewareHandler } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { secureHeaders } from "hono/secure-headers";
@@ -6,18 +7,26 @@ import type { ApiError } from "#contract/api/api.ts";
 /** Largest body taken, in bytes. A job of 2000 parts is about a quarter of this. */
 export const LARGEST_BODY = 1024 * 1024;
 
+/** Whether a Host header is a name of this server, for a request that came in at an address. */
+export type OwnName = (header: string, arrivedAt: string | undefined) => boolean;
+
 /**
  * Answers only to the names this server goes by, and only to pages it served itself: a page of another
  * site that resolves its own name to this machine gets nothing.
  */
-export function ownNamesOnly(hosts: ReadonlySet<string>): MiddlewareHandler {
+export function ownNamesOnly(isOwn: OwnName): MiddlewareHandler<{
+  Bindings: Partial<HttpBindings>;
+}> {
   return async (c, next) => {
     const refuse = (message: string) => c.json<ApiError>({ error: "forbidden", message }, 403);
-    if (!hosts.has((c.req.header("host") ?? "").toLowerCase())) {
-      return refuse("This server does not go by that name.");
+    const host = (c.req.header("host") ?? "").toLowerCase();
+    if (!isOwn(host, c.env?.incoming?.socket.localAddress)) {
+      return refuse(
+        "This server does not go by that name. Start it with --name NAME where it should.",
+      );
     }
     const origin = c.req.header("origin");
-    if (origin !== undefined && !hosts.has(origin.toLowerCase().replace(/^http:\/\//, ""))) {
+    if (origin !== undefined && origin.toLowerCase().replace(/^https?:\/\//, "") !== host) {
       return refuse("Requests from other sites are refused.");
     }
     if (c.req.header("sec-fetch-site") === "cross-site" && c.req.method !== "GET") {

@@ -1,10 +1,12 @@
 import type { Server } from "node:http";
+import { createServer as createSecureServer } from "node:https";
+import { isIPv6 } from "node:net";
 import { join } from "node:path";
 import { serve } from "@hono/node-server";
 import { createApp } from "./app.ts";
 import { claimFolder, FolderUnclaimable } from "./database/claim.ts";
 import { type Database, databaseOn, type Engine, EngineLost, NoRoom } from "./database/database.ts";
-import { databaseIn, FolderUnusable } from "./database/dataFolder.ts";
+import { databaseIn, FolderUnusable, findDatabase } from "./database/dataFolder.ts";
 import { migrate } from "./database/migrate.ts";
 import { isFull, releaseSpare, requireRoom } from "./database/room.ts";
 import { makeFolder } from "./database/syncing.ts";
@@ -12,6 +14,16 @@ import { openThreadedEngine, reopening } from "./database/threadedEngine.ts";
 import { startUpkeep } from "./database/upkeep.ts";
 import { fillSummaries } from "./documents/store.ts";
 import { logIn } from "./log.ts";
+import { type Identity, ownIdentity } from "./network/certificate.ts";
+import {
+  addressesOf,
+  isLoopback,
+  isOpen,
+  isOwnName,
+  type Listening,
+  ownNames,
+} from "./network/ownNames.ts";
+import { gateOf } from "./network/passPhrase.ts";
 import { resetDemo } from "./routes/library.ts";
 
 export interface StartOptions {
@@ -19,6 +31,14 @@ export interface StartOptions {
   port: number;
   /** loopback unless told otherwise */
   host: string;
+  /** names it goes by besides */
+  names?: readonly string[];
+  /** PEM; without one an open server is given a certificate of its own authority */
+  identity?: Identity;
+  /** HTTPS on the loopback too */
+  https?: boolean;
+  /** set from now on, where others can reach it */
+  passPhrase?: string;
   demo: boolean;
   /** throw the demo's data away and write it anew */
   reset?: boolean;
@@ -27,9 +47,15 @@ export interface StartOptions {
 }
 
 export interface Running {
-  address: string;
+  /** where it is reached, the plainest first */
+  addresses: string[];
+  /** the file devices have to trust, where an authority of its own vouches for it; and whether it is a new one */
+  authority?: { path: string; renewed: boolean };
   stop(): Promise<void>;
 }
+
+/** Others could reach the server and nothing keeps them out. */
+export class PhraseMissing extends Error {}
 
 /** The port asked for is in use. */
 export class PortTaken extends Error {}
@@ -45,10 +71,20 @@ export async function start(options: StartOptions): Promise<Running> {
   const { folder, port, host, demo, version, webFolder } = options;
   const claim = await reaching(folder, async () => {
     makeFolder(folder);
+    // Not even a claim is put into a folder that is someone else's.
+    findDatabase(folder);
     return claimFolder(folder);
   });
   let db: Database | undefined;
   try {
+    const listening = { host, names: options.names ?? [] };
+    const gate = await gateOf(folder, options.passPhrase);
+    if (isOpen(listening) && !gate) {
+      throw new PhraseMissing(
+        "Others could reach this server, and there is no pass phrase yet to keep them out.",
+      );
+    }
+    const identity = await identityOf(options, listening);
     db = await reaching(folder, () => openDatabase(folder));
     const opened = db;
     await migrate(opened);
@@ -59,18 +95,37 @@ export async function start(options: StartOptions): Promise<Running> {
       );
       if (options.reset || row?.empty) await opened.transaction(resetDemo);
     }
-    const hosts = new Set<string>();
     const log = logIn(folder);
-    const app = createApp(opened, { hosts, version, demo, log, ...(webFolder && { webFolder }) });
-    const server = await listen(app.fetch, host, port);
+    let actual = port;
+    const app = createApp(opened, {
+      isOwnName: (header, arrivedAt) => isOwnName(header, actual, arrivedAt, listening),
+      ...{ version, demo, log },
+      ...(webFolder && { webFolder }),
+      ...(isOpen(listening) &&
+        gate && {
+          open: {
+            ...{ gate, secure: identity !== undefined },
+            ...(identity?.authority && { authority: identity.authority }),
+          },
+        }),
+    });
+    const server = await listen(app.fetch, host, port, identity);
     const bound = server.address();
-    const actual = typeof bound === "object" && bound ? bound.port : port;
-    for (const name of ["127.0.0.1", "localhost", "[::1]", host]) hosts.add(`${name}:${actual}`);
-    const address = `http://${host}:${actual}`;
+    if (typeof bound === "object" && bound) actual = bound.port;
+    const addresses = addressesOf(listening).map(
+      (name) => `${identity ? "https" : "http"}://${isIPv6(name) ? `[${name}]` : name}:${actual}`,
+    );
+    const [address = ""] = addresses;
     claim.say(address);
     const stopUpkeep = startUpkeep(opened, folder, log);
     return {
-      address,
+      addresses,
+      ...(identity?.authority && {
+        authority: {
+          path: join(folder, "authority", "authority.crt"),
+          renewed: identity.renewed === true,
+        },
+      }),
       async stop() {
         stopUpkeep();
         const cut = setTimeout(() => server.closeAllConnections(), LAST_REQUESTS);
@@ -144,13 +199,30 @@ const REASONS: Record<string, (folder: string) => string> = {
   EEXIST: (folder) => `${folder} is a file. Choose a folder for the data: --data FOLDER`,
 };
 
+/** What the server proves its name with: what it was given, or what an authority of its own vouches for. */
+async function identityOf(
+  { folder, identity, https }: StartOptions,
+  listening: Listening,
+): Promise<(Identity & { authority?: string; renewed?: boolean }) | undefined> {
+  if (identity) return identity;
+  if (!https && isLoopback(listening.host)) return undefined;
+  return ownIdentity(folder, ownNames(listening));
+}
+
 function listen(
-  fetch: (request: Request) => Response | Promise<Response>,
+  fetch: FetchCallback,
   host: string,
   port: number,
-) {
-  return new Promise<Server>((resolve, reject) => {
-    const server = serve({ fetch, hostname: host, port }, () => resolve(server)) as Server;
+  identity: Identity | undefined,
+): Promise<Server> {
+  return new Promise((resolve, reject) => {
+    const secure = identity && {
+      createServer: createSecureServer,
+      serverOptions: { cert: identity.cert, key: identity.key },
+    };
+    const server = serve({ fetch, hostname: host, port, ...secure }, () =>
+      resolve(server),
+    ) as Server;
     server.once("error", (error: NodeJS.ErrnoException) =>
       reject(
         error.code === "EADDRINUSE"
@@ -160,3 +232,5 @@ function listen(
     );
   });
 }
+
+type FetchCallback = Parameters<typeof serve>[0]["fetch"];

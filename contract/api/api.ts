@@ -19,7 +19,14 @@ export type ApiError =
   | { error: "invalid"; message: string; issues: FieldIssue[] }
   | { error: "conflict"; message: string; current: Stored<unknown> | null }
   | {
-      error: "not-found" | "forbidden" | "too-large" | "bad-request" | "no-room" | "failed";
+      error:
+        | "not-found"
+        | "forbidden"
+        | "sign-in"
+        | "too-large"
+        | "bad-request"
+        | "no-room"
+        | "failed";
       message: string;
     };
 

@@ -1,4 +1,4 @@
-import { join } from "node:path";
+import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import {
   buildServer,
@@ -23,12 +23,17 @@ export async function serve({ demo, folder, port }) {
         data: { type: "string", default: folder },
         port: { type: "string", default: process.env.PORT ?? String(port) },
         host: { type: "string", default: "127.0.0.1" },
+        name: { type: "string", multiple: true, default: [] },
+        cert: { type: "string" },
+        key: { type: "string" },
+        https: { type: "boolean", default: false },
+        "new-pass-phrase": { type: "boolean", default: false },
         reset: { type: "boolean", default: false },
       },
     }));
   } catch (error) {
     fail(
-      `${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS${demo ? "  --reset" : ""}`,
+      `${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS  --name NAME  --cert FILE --key FILE  --https  --new-pass-phrase${demo ? "  --reset" : ""}`,
     );
   }
   passSignalsOn();
@@ -39,7 +44,11 @@ export async function serve({ demo, folder, port }) {
     ...["--data", values.data, "--port", values.port, "--host", values.host, "--version", version],
     ...["--web", join(root, "dist", "web")],
     ...(demo ? ["--demo"] : []),
-    ...(values.reset ? ["--reset"] : []),
+    ...values.name.flatMap((name) => ["--name", name]),
+    ...["cert", "key"].flatMap((file) =>
+      values[file] ? [`--${file}`, resolve(values[file])] : [],
+    ),
+    ...["reset", "https", "new-pass-phrase"].flatMap((flag) => (values[flag] ? [`--${flag}`] : [])),
   ]);
   const [code] = await Promise.all([
     server,

@@ -15,13 +15,8 @@ const DATABASE = "database";
 const UNFINISHED = "database.new";
 /** What may stand in a folder before there is a database in it. */
 const OWN = [
-  MARK,
-  UNFINISHED,
-  "spare-room",
-  "server.log",
-  "backups",
-  "pictures",
-  "pass-phrase.json",
+  ...[MARK, UNFINISHED, "spare-room", "spare-room.new", "server.log", "server.log.old"],
+  ...["backups", "attachments", "authority", "pass-phrase.json"],
 ];
 
 /** Without one of these a database cannot be read, and a new one would be laid over what is left of it. */
@@ -43,7 +38,7 @@ export async function databaseIn(
   folder: string,
   make: (folder: string) => Promise<Engine>,
 ): Promise<string> {
-  const found = find(folder);
+  const found = findDatabase(folder);
   if (found === undefined) return create(folder, make);
   if (!fs.existsSync(join(folder, MARK))) {
     // Earlier versions put nothing on the disk by themselves.
@@ -71,8 +66,11 @@ export async function create(
   return place;
 }
 
-/** The database of a folder; nothing where one may be made. */
-function find(folder: string): string | undefined {
+/**
+ * The database of a folder; nothing where one may be made. Looks only.
+ * Throws `FolderUnusable` where it may not be written to.
+ */
+export function findDatabase(folder: string): string | undefined {
   const names = fs.readdirSync(folder);
   const own = join(folder, DATABASE);
   if (names.includes(DATABASE)) return whole(own, folder);

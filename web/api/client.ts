@@ -78,4 +78,11 @@ export const api = {
   resetDemo: () => call<void>("POST", "/demo/reset"),
 };
 
-export const newId = (): string => crypto.randomUUID();
+/** An id nobody else makes (UUID version 4, RFC 9562). Browsers keep `randomUUID` from pages on plain HTTP. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = ((bytes[6] as number) & 0x0f) | 0x40;
+  bytes[8] = ((bytes[8] as number) & 0x3f) | 0x80;
+  const hex = Array.from(bytes, (byte) => byte.toString(16).padStart(2, "0")).join("");
+  return hex.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, "$1-$2-$3-$4-$5");
+}
