@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import type { Hono } from "hono";
@@ -24,6 +25,7 @@ beforeAll(async () => {
   await migrate(db);
   await migrate(db);
   app = createApp(db, {
+    folder,
     isOwnName: (host) => host === HOST,
     version: "test",
     demo: false,
@@ -232,18 +234,47 @@ describe("field tests and readings", () => {
     expect((await call("GET", "/tests/stand")).body.document).toEqual(test);
   });
 
-  it("have pictures that say what they are, within bounds", async () => {
+  it("have pictures that are what they say, within bounds, their bytes sent first", async () => {
+    const bytes = Buffer.concat([Buffer.from("\xff\xd8\xff", "latin1"), Buffer.alloc(240_000, 1)]);
+    const hash = createHash("sha256").update(bytes).digest("hex");
     const picture = {
       format: "upright-gusher/attachment",
       version: 2,
       type: "image/jpeg",
-      size: 240_000,
-      hash: "0123456789abcdef".repeat(4),
+      size: bytes.length,
+      hash,
       caption: "Gauge at the port",
     };
+    const send = (name: string, body: Buffer) =>
+      app.request(`http://${HOST}/api/contents/${name}`, {
+        method: "PUT",
+        headers: { host: HOST },
+        body: new Uint8Array(body),
+      });
+    const issueOf = async (change: object) =>
+      (await save("gauge", 0, { ...picture, ...change }, "attachments")).body.issues?.[0];
+    expect(await issueOf({})).toEqual({
+      path: "document.hash",
+      message: "Send the picture itself first.",
+    });
+    expect((await send(hash, bytes.subarray(1))).status).toBe(400);
+    expect((await send("../../server.log", bytes)).status).toBe(404);
+    expect((await send(hash, Buffer.alloc(12_000_001))).status).toBe(413);
+    for (let twice = 0; twice < 2; twice++) expect((await send(hash, bytes)).status).toBe(204);
+    expect(await issueOf({ size: 5 })).toMatchObject({ path: "document.size" });
+    expect(await issueOf({ type: "image/png" })).toMatchObject({ path: "document.type" });
+    expect(await issueOf({ size: 5e7 })).toEqual({
+      path: "document.size",
+      message: "At most 12 MB.",
+    });
     expect((await save("gauge", 0, picture, "attachments")).body.document).toEqual(picture);
-    const huge = await save("huge", 0, { ...picture, size: 5e7 }, "attachments");
-    expect(huge.body.issues).toEqual([{ path: "document.size", message: "At most 12 MB." }]);
+    const shown = await app.request(`http://${HOST}/api/attachments/gauge/content`, {
+      headers: { host: HOST },
+    });
+    expect(shown.headers.get("content-type")).toBe("image/jpeg");
+    expect(shown.headers.get("x-content-type-options")).toBe("nosniff");
+    expect(Buffer.from(await shown.arrayBuffer())).toEqual(bytes);
+    expect((await call("GET", "/attachments/never/content")).status).toBe(404);
   });
 });
 

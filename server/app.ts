@@ -2,11 +2,16 @@ import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { serveStatic } from "@hono/node-server/serve-static";
 import { Hono } from "hono";
+import { except } from "hono/combine";
 import type { ApiError, Health } from "#contract/api/api.ts";
+import type { AttachmentDocument } from "#contract/documents/attachment.ts";
+import { contentsIn } from "./attachments/contents.ts";
 import { type Database, EngineLost, NoRoom } from "./database/database.ts";
 import type { Log } from "./log.ts";
 import type { Gate } from "./network/passPhrase.ts";
 import { signIn } from "./network/signIn.ts";
+import { backupRoutes } from "./routes/backups.ts";
+import { contentRoutes } from "./routes/contents.ts";
 import { documentRoutes } from "./routes/documents.ts";
 import { libraryRoutes } from "./routes/library.ts";
 import { headers, limitBody, type OwnName, ownNamesOnly } from "./security.ts";
@@ -15,6 +20,8 @@ import { headers, limitBody, type OwnName, ownNamesOnly } from "./security.ts";
 const CERTIFICATE = "application/x-x509-ca-cert";
 
 export interface AppOptions {
+  /** the data folder, for what is kept beside the database */
+  folder: string;
   isOwnName: OwnName;
   /** where others than this machine's users can reach it: who may come in, and what devices are told to trust */
   open?: { gate: Gate; secure: boolean; authority?: string };
@@ -26,7 +33,8 @@ export interface AppOptions {
 }
 
 export function createApp(db: Database, options: AppOptions): Hono {
-  const { isOwnName, open, version, demo, webFolder, log } = options;
+  const { folder, isOwnName, open, version, demo, webFolder, log } = options;
+  const contents = contentsIn(folder);
   const app = new Hono();
   app.use(headers);
   app.use(ownNamesOnly(isOwnName));
@@ -37,7 +45,7 @@ export function createApp(db: Database, options: AppOptions): Hono {
     }
     app.route("/", signIn(gate, secure));
   }
-  app.use("/api/*", limitBody);
+  app.use("/api/*", except("/api/contents/*", limitBody));
   app.use("/api/*", async (c, next) => {
     await next();
     c.header("cache-control", "no-store");
@@ -46,7 +54,14 @@ export function createApp(db: Database, options: AppOptions): Hono {
     await db.query("SELECT 1");
     return c.json<Health>({ ok: true, product: "upright-gusher", version, demo });
   });
-  app.route("/api", documentRoutes(db));
+  app.route("/api", contentRoutes(db, contents, folder));
+  app.route(
+    "/api",
+    documentRoutes(db, {
+      attachments: (document) => contents.misfit(document as AttachmentDocument),
+    }),
+  );
+  app.route("/api", backupRoutes(db, contents, folder, version));
   app.route("/api", libraryRoutes(db, demo));
   app.all("/api/*", (c) =>
     c.json<ApiError>({ error: "not-found", message: "There is nothing here." }, 404),

@@ -4,6 +4,8 @@ import { isIPv6 } from "node:net";
 import { join } from "node:path";
 import { serve } from "@hono/node-server";
 import { createApp } from "./app.ts";
+import { contentsIn } from "./attachments/contents.ts";
+import { backupStream } from "./backup/writeBackup.ts";
 import { claimFolder, FolderUnclaimable } from "./database/claim.ts";
 import { type Database, databaseOn, type Engine, EngineLost, NoRoom } from "./database/database.ts";
 import { databaseIn, FolderUnusable, findDatabase } from "./database/dataFolder.ts";
@@ -98,6 +100,7 @@ export async function start(options: StartOptions): Promise<Running> {
     const log = logIn(folder);
     let actual = port;
     const app = createApp(opened, {
+      folder,
       isOwnName: (header, arrivedAt) => isOwnName(header, actual, arrivedAt, listening),
       ...{ version, demo, log },
       ...(webFolder && { webFolder }),
@@ -117,7 +120,8 @@ export async function start(options: StartOptions): Promise<Running> {
     );
     const [address = ""] = addresses;
     claim.say(address);
-    const stopUpkeep = startUpkeep(opened, folder, log);
+    claim.offerBackup(() => backupStream(opened, contentsIn(folder), version));
+    const stopUpkeep = startUpkeep(opened, folder, version, log);
     return {
       addresses,
       ...(identity?.authority && {

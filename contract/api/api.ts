@@ -37,6 +37,12 @@ export interface Health {
   demo: boolean;
 }
 
+/** Backups that were made by themselves, newest first, and the data folder they are in. */
+export interface Backups {
+  place: string;
+  dated: { name: string; size: number; madeAt: string }[];
+}
+
 export interface JobSummary {
   id: string;
   revision: number;

@@ -10,7 +10,7 @@ export const attachmentVersions: Versions = {
 };
 
 /** bytes: a photograph from a phone, or a scanned page, has room in it */
-const LARGEST = 12_000_000;
+export const LARGEST_ATTACHMENT = 12_000_000;
 
 /** A picture or a page that belongs to a job, a unit or a reading: what it is. Its bytes are kept beside it. */
 export const attachmentShape = z.looseObject({
@@ -27,7 +27,7 @@ export const attachmentShape = z.looseObject({
     .number({ error: "The size must be a number of bytes." })
     .int("The size must be a whole number of bytes.")
     .min(1, "The attachment is empty.")
-    .max(LARGEST, `At most ${LARGEST / 1e6} MB.`),
+    .max(LARGEST_ATTACHMENT, `At most ${LARGEST_ATTACHMENT / 1e6} MB.`),
   /** SHA-256 of its bytes, in hexadecimal */
   hash: z.string().regex(/^[0-9a-f]{64}$/, "The hash is a SHA-256 in hexadecimal."),
   caption: text(300).optional(),

@@ -118,10 +118,14 @@ async function bundle(entries, sources, external = []) {
   });
 }
 
-/** The server, and the database's thread beside it. */
+/** The server, the database's thread beside it, and what makes and restores backups. */
 export const buildServer = () =>
   bundle(
-    { server: "server/main.ts", engine: "server/database/engineThread.ts" },
+    {
+      server: "server/main.ts",
+      engine: "server/database/engineThread.ts",
+      backup: "server/backup/main.ts",
+    },
     ["server", ...CORE],
     ["@electric-sql/pglite"],
   );

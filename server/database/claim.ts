@@ -1,7 +1,9 @@
 import { createHash, randomBytes } from "node:crypto";
+import { once } from "node:events";
 import fs from "node:fs";
 import { connect, createServer, type Server } from "node:net";
 import { join } from "node:path";
+import { PassThrough, pipeline, type Readable } from "node:stream";
 
 /** Someone else is running on this data folder. */
 export class FolderTaken extends Error {}
@@ -11,6 +13,8 @@ export class FolderUnclaimable extends Error {}
 export interface FolderClaim {
   /** what others are told who ask while the claim is held, such as an address */
   say(where: string): void;
+  /** what is sent to whoever asks the holder for a backup over the claim itself */
+  offerBackup(make: () => Readable): void;
   release(): Promise<void>;
 }
 
@@ -26,8 +30,14 @@ const PATIENCE = 3000;
  */
 export async function claimFolder(folder: string): Promise<FolderClaim> {
   let state = "starting";
+  let backup: (() => Readable) | undefined;
   const name = `claim-${randomBytes(6).toString("hex")}`;
-  const own = await putUp(folder, name, () => state);
+  const own = await putUp(
+    folder,
+    name,
+    () => state,
+    () => backup?.(),
+  );
   try {
     for (const other of await claimsIn(folder)) {
       if (other === name) continue;
@@ -51,6 +61,9 @@ export async function claimFolder(folder: string): Promise<FolderClaim> {
     say: (where) => {
       state = where;
     },
+    offerBackup: (make) => {
+      backup = make;
+    },
     release: own.takeDown,
   };
 }
@@ -68,10 +81,24 @@ async function claimsIn(folder: string): Promise<string[]> {
 }
 
 /** A claim that answers; it is seen only once it does. */
-async function putUp(folder: string, name: string, state: () => string) {
-  const server = createServer((socket) => {
+async function putUp(
+  folder: string,
+  name: string,
+  state: () => string,
+  backup: () => Readable | undefined,
+) {
+  const server = createServer({ allowHalfOpen: true }, (socket) => {
     socket.on("error", () => undefined);
-    socket.end(`${state()}\n`);
+    socket.write(`${state()}\n`);
+    // Whoever only wanted to know ends here; any word asks for a backup.
+    const enough = () => socket.end();
+    socket.once("end", enough);
+    socket.once("data", () => {
+      const made = backup();
+      if (!made) return;
+      socket.off("end", enough);
+      pipeline(made, socket, () => undefined);
+    });
   });
   server.unref();
   if (process.platform === "win32") {
@@ -125,12 +152,41 @@ function ask(folder: string, name: string): Promise<string | undefined> {
         socket.on("data", (chunk) => {
           said += chunk;
         });
+        socket.on("data", () => said.includes("\n") && socket.end());
         socket.on("end", () => resolve(said.trim() || "running"));
         socket.on("error", (error: NodeJS.ErrnoException) =>
           resolve(["ECONNREFUSED", "ENOENT"].includes(error.code ?? "") ? undefined : "running"),
         );
       }),
   );
+}
+
+/**
+ * The backup that the server running on a folder makes of itself; nothing where none runs. Who may read the folder's
+ * files may ask for it.
+ */
+export async function backupOfRunning(folder: string): Promise<Readable | undefined> {
+  for (const name of await claimsIn(folder)) {
+    if ((await ask(folder, name)) === undefined) continue;
+    return withShortPath(folder, async (short) => {
+      const socket = connect({ path: join(short, name), allowHalfOpen: true });
+      socket.end("backup\n");
+      const backup = new PassThrough();
+      let begun = false;
+      // The first line tells where it runs; what follows is the backup.
+      socket.on("data", (chunk: Buffer) => {
+        const from = begun ? 0 : chunk.indexOf("\n") + 1;
+        begun ||= from > 0;
+        if (begun && from < chunk.length && !backup.write(chunk.subarray(from))) socket.pause();
+      });
+      backup.on("drain", () => socket.resume());
+      socket.on("end", () => backup.end());
+      socket.on("error", (error) => backup.destroy(error));
+      await once(socket, "connect");
+      return backup;
+    });
+  }
+  return undefined;
 }
 
 /** A socket's path has room for about a hundred bytes; Linux has a shorter name for any open folder. */

@@ -2,12 +2,14 @@ import type { Database } from "./database.ts";
 import documents from "./migrations/0001_documents.sql";
 import revisions from "./migrations/0002_revisions.sql";
 import attachments from "./migrations/0003_attachments.sql";
+import sequence from "./migrations/0004_sequence.sql";
 
 /** Every migration in order. One that has shipped is never edited: changes go into a new one. */
 const MIGRATIONS = [
   { number: 1, name: "documents", sql: documents },
   { number: 2, name: "revisions", sql: revisions },
   { number: 3, name: "attachments", sql: attachments },
+  { number: 4, name: "sequence", sql: sequence },
 ] as const;
 
 /** Brings the database up to date, each migration in a transaction of its own. */

@@ -1,20 +1,38 @@
+import { keepDated } from "../backup/dated.ts";
 import type { Log } from "../log.ts";
-import type { Database } from "./database.ts";
+import { type Database, NoRoom } from "./database.ts";
 import { syncTree } from "./syncing.ts";
 
 /** ms between two looks at what is due */
 const OFTEN = 10 * 60 * 1000;
+/** ms after a start: whoever waits for the first page comes first */
+const FIRST = 20 * 1000;
 
 /**
- * Does now and then what a PostgreSQL server's helpers do by themselves: ends the log that has grown, so that it
- * stays short and is soon gone through after a crash. Returns a function that stops.
+ * Does now and then what a PostgreSQL server's helpers do by themselves, so that the log stays short and is soon gone
+ * through after a crash, and keeps the dated backups. Returns a function that stops.
  */
-export function startUpkeep(db: Database, folder: string, log: Log): () => void {
-  const timer = setInterval(() => {
-    checkpoint(db, folder).catch((error: unknown) => log.write(error));
-  }, OFTEN);
-  timer.unref();
-  return () => clearInterval(timer);
+export function startUpkeep(
+  db: Database,
+  folder: string,
+  application: string,
+  log: Log,
+): () => void {
+  const look = async () => {
+    try {
+      await checkpoint(db, folder);
+      // Places of changed rows are used again once they were swept.
+      if (await keepDated(db, folder, application)) await db.execute("VACUUM ANALYZE");
+    } catch (error) {
+      if (!(error instanceof NoRoom)) log.write(error);
+    }
+  };
+  const first = setTimeout(look, FIRST).unref();
+  const timer = setInterval(look, OFTEN).unref();
+  return () => {
+    clearTimeout(first);
+    clearInterval(timer);
+  };
 }
 
 /** Puts every table on the disk, after which the log before it is not needed any more. */

@@ -23,8 +23,14 @@ import {
   setDeleted,
 } from "../documents/store.ts";
 
+/** Why a document does not fit what is kept beside it, if it does not. */
+export type Misfit = (document: unknown) => { path: string; message: string } | undefined;
+
 /** Reading, saving, deleting and restoring every kind of document. */
-export function documentRoutes(db: Database): Hono {
+export function documentRoutes(
+  db: Database,
+  misfits: Partial<Record<CollectionName, Misfit>> = {},
+): Hono {
   const routes = new Hono();
   routes.get("/jobs", async (c) => c.json(await listJobs(db)));
   routes.get("/jobs/:id/tests", async (c) => {
@@ -32,12 +38,12 @@ export function documentRoutes(db: Database): Hono {
     return c.json(isId(id) ? await listTestsOfJob(db, id) : []);
   });
   for (const name of COLLECTION_NAMES) {
-    routes.route(`/${name}`, collectionRoutes(db, name));
+    routes.route(`/${name}`, collectionRoutes(db, name, misfits[name]));
   }
   return routes;
 }
 
-function collectionRoutes(db: Database, name: CollectionName): Hono {
+function collectionRoutes(db: Database, name: CollectionName, misfit?: Misfit): Hono {
   const { noun, parent, ownId, listed }: Collection = COLLECTIONS[name];
   const schema = saveSchema(name);
   const routes = new Hono();
@@ -91,6 +97,11 @@ function collectionRoutes(db: Database, name: CollectionName): Hono {
       const invalid = [{ path: "document.id", message }];
       return c.json<ApiError>({ error: "invalid", message, issues: invalid }, 422);
     }
+    const wrong = misfit?.(document);
+    if (wrong) {
+      const { message } = wrong;
+      return c.json<ApiError>({ error: "invalid", message, issues: [wrong] }, 422);
+    }
     const outcome = await saveDocument(db, name, id, revision, document);
     switch (outcome.kind) {
       case "saved":
@@ -114,11 +125,13 @@ function collectionRoutes(db: Database, name: CollectionName): Hono {
     }
   });
 
+  const marked = (id: string, deleted: boolean) =>
+    db.transaction((tx) => setDeleted(tx, name, id, deleted));
   routes.delete("/:id", async (c) =>
-    (await setDeleted(db, name, c.req.param("id"), true)) ? c.body(null, 204) : notFound(c),
+    (await marked(c.req.param("id"), true)) ? c.body(null, 204) : notFound(c),
   );
   routes.post("/:id/restore", async (c) =>
-    (await setDeleted(db, name, c.req.param("id"), false)) ? c.body(null, 204) : notFound(c),
+    (await marked(c.req.param("id"), false)) ? c.body(null, 204) : notFound(c),
   );
   return routes;
 }

@@ -1,0 +1,209 @@
+import { execFile } from "node:child_process";
+import { createHash } from "node:crypto";
+import fs from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { promisify } from "node:util";
+import { gunzipSync, gzipSync } from "node:zlib";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { COLLECTION_NAMES, COLLECTIONS } from "#contract/collections.ts";
+import { DEMO_JOBS } from "#demo/jobs.ts";
+// @ts-expect-error: plain JavaScript without types
+import { buildServer, root } from "../../scripts/tasks/prepare.mjs";
+import { contentsIn } from "../attachments/contents.ts";
+import type { Database } from "../database/database.ts";
+import { migrate } from "../database/migrate.ts";
+import { saveDocument, setDeleted } from "../documents/store.ts";
+import { resetDemo } from "../routes/library.ts";
+import { dropFolder, freshFolder, openHere } from "../test/freshFolder.ts";
+import { ended, launch } from "../test/launch.ts";
+import { datedBackups, keepDated, writeBackup } from "./dated.ts";
+import { readBackup } from "./readBackup.ts";
+import { restore } from "./restore.ts";
+
+const picture = Buffer.concat([Buffer.from("\xff\xd8\xff", "latin1"), Buffer.alloc(70_000, 7)]);
+const hash = createHash("sha256").update(picture).digest("hex");
+const demoJob = DEMO_JOBS[0]?.job as unknown as Record<string, unknown>;
+
+let folder: string;
+let scratch: string;
+let db: Database;
+beforeAll(async () => {
+  scratch = fs.mkdtempSync(join(tmpdir(), "gusher-backup-"));
+  folder = await freshFolder();
+  db = await openHere(folder);
+  await migrate(db);
+  await db.transaction(resetDemo);
+  for (let revision = 0; revision < 5; revision++) {
+    const document = { ...demoJob, name: `Änderung ${revision}\n“two lines”` };
+    await saveDocument(db, "jobs", "edited", revision, document);
+  }
+  await saveDocument(db, "jobs", "gone", 0, demoJob);
+  await setDeleted(db, "jobs", "gone", true);
+  expect(contentsIn(folder).keep(hash, picture)).toBeUndefined();
+  const attachment = { format: "upright-gusher/attachment", version: 2, type: "image/jpeg" };
+  const document = { ...attachment, size: picture.length, hash };
+  await saveDocument(db, "attachments", "gauge", 0, document);
+});
+afterAll(async () => {
+  await db.close();
+  for (const made of [folder, scratch]) await dropFolder(made);
+});
+
+/** Everything that a database holds, as rows. */
+async function everything(from: Database) {
+  const rows = [
+    await from.query(
+      "SELECT collection, id, revision, saved_at, document FROM revisions ORDER BY sequence",
+    ),
+  ];
+  for (const name of COLLECTION_NAMES) {
+    const columns = `id, revision, updated_at, deleted_at, document${name === "jobs" ? ", summary" : ""}`;
+    rows.push(await from.query(`SELECT ${columns} FROM ${COLLECTIONS[name].table} ORDER BY id`));
+  }
+  return rows;
+}
+const restoredInto = async (path: string) => {
+  const place = await freshFolder();
+  const into = await openHere(place);
+  const result = await restore(path, into, contentsIn(place));
+  return { place, into, result };
+};
+const linesOf = (path: string) =>
+  gunzipSync(fs.readFileSync(path)).toString().trimEnd().split("\n");
+
+it("brings everything back: documents, every revision, what was deleted, pictures", async () => {
+  const path = join(scratch, "all.gz");
+  await writeBackup(db, contentsIn(folder), "test", path);
+  const { place, into, result } = await restoredInto(path);
+  expect(result).toMatchObject({ attachments: 1 });
+  expect(result.revisions).toBeGreaterThan(20);
+  expect(await everything(into)).toEqual(await everything(db));
+  expect(contentsIn(place).read(hash)).toEqual(picture);
+  // And what is backed up from there says the same, line by line but the first and the last.
+  const again = join(scratch, "again.gz");
+  await writeBackup(into, contentsIn(place), "test", again);
+  expect(linesOf(again).slice(1, -1)).toEqual(linesOf(path).slice(1, -1));
+  await saveDocument(into, "jobs", "edited", 5, demoJob);
+  await into.close();
+  await dropFolder(place);
+});
+
+describe("a file that is not whole is refused, whatever is wrong with it", () => {
+  const repacked = (change: (lines: string[]) => string[]) => (whole: Buffer) =>
+    gzipSync(`${change(gunzipSync(whole).toString().trimEnd().split("\n")).join("\n")}\n`);
+  it.each<[string, (whole: Buffer) => Buffer, RegExp]>([
+    ["cut short", (whole) => whole.subarray(0, whole.length - 300), /cut short/],
+    ["without its last line", repacked((lines) => lines.slice(0, -1)), /cut short/],
+    ["with a line missing", repacked((lines) => lines.toSpliced(4, 1)), /does not add up/],
+    [
+      "with a name changed",
+      repacked((lines) => lines.map((line) => line.replace("Änderung 3", "Änderung 9"))),
+      /does not add up/,
+    ],
+    ["with a line more", repacked((lines) => [...lines, lines[3] as string]), /goes on after/],
+    ["with a line broken", repacked((lines) => lines.with(2, "{")), /Line 3 of/],
+    [
+      "of a newer version",
+      repacked((lines) =>
+        lines.with(0, (lines[0] as string).replace(/"version":1/, '"version":9')),
+      ),
+      /newer version/,
+    ],
+    ["that is something else", () => Buffer.from("Dear fitter,"), /is no|was damaged/],
+    ["of another kind", () => gzipSync('{"format":"letters"}\n'), /not a backup/],
+    ["that is empty", () => gzipSync(""), /cut short/],
+  ])("%s", async (what, change, sentence) => {
+    const whole = join(scratch, "whole.gz");
+    if (!fs.existsSync(whole)) await writeBackup(db, contentsIn(folder), "test", whole);
+    const path = join(scratch, `${what}.gz`);
+    fs.writeFileSync(path, change(fs.readFileSync(whole)));
+    const read = async () => {
+      for await (const line of readBackup(path)) expect(line).toBeDefined();
+    };
+    await expect(read()).rejects.toThrow(sentence);
+  });
+});
+
+it("dated ones are made once a day while something changes, and the oldest go", async () => {
+  const on = (day: number) => new Date(Date.UTC(2026, 4, day, 12));
+  let revision = 0;
+  const change = () => saveDocument(db, "jobs", "daily", revision++, demoJob);
+  for (let day = 1; day <= 20; day++) {
+    await change();
+    expect(await keepDated(db, folder, "test", on(day))).toBe(true);
+    expect(await keepDated(db, folder, "test", on(day))).toBe(false);
+  }
+  const names = datedBackups(folder).map(({ name }) => name);
+  expect(names).toHaveLength(14);
+  expect([names[0], names[13]]).toEqual([
+    "backup-2026-05-20.jsonl.gz",
+    "backup-2026-05-07.jsonl.gz",
+  ]);
+  expect(await keepDated(db, folder, "test", on(21))).toBe(false);
+  await setDeleted(db, "jobs", "daily", true);
+  expect(await keepDated(db, folder, "test", on(22))).toBe(true);
+});
+
+it("is one moment's state, though others save while it is made", async () => {
+  const path = join(scratch, "moment.gz");
+  let saving = true;
+  const writer = (async () => {
+    for (let n = 0; saving; n++) {
+      await saveDocument(db, "jobs", "busy", n, demoJob);
+      // The engine of this test shares its thread with the files and the packing.
+      await new Promise((done) => setTimeout(done, 5));
+    }
+    return true;
+  })();
+  for (let round = 0; round < 5; round++) {
+    await writeBackup(db, contentsIn(folder), "test", path);
+    const busy = linesOf(path)
+      .slice(1, -1)
+      .map((line) => JSON.parse(line) as { id?: string; revision?: number })
+      .filter(({ id, revision }) => id === "busy" && revision !== undefined);
+    expect(busy.map(({ revision }) => revision)).toEqual(busy.map((_, i) => i + 1));
+  }
+  saving = false;
+  expect(await writer).toBe(true);
+});
+
+it("the commands make one from a server that runs and from one that does not, and restore it", async () => {
+  await buildServer();
+  const own = await freshFolder();
+  const program = join(root, "dist/backup.mjs");
+  const command = (...args: string[]) => promisify(execFile)(process.execPath, [program, ...args]);
+  const server = await launch(own, ["--demo"]);
+  const [live, still, target] = ["live.gz", "still.gz", "target"].map((n) => join(scratch, n)) as [
+    string,
+    string,
+    string,
+  ];
+  expect((await command("make", live, "--data", own)).stdout).toMatch(/read back whole/);
+  const now = await fetch(`${server.address}/api/backups/now`);
+  expect(now.headers.get("content-disposition")).toMatch(
+    /upright-gusher-\d{4}-\d\d-\d\d\.jsonl\.gz/,
+  );
+  const downloaded = join(scratch, "downloaded.gz");
+  fs.writeFileSync(downloaded, Buffer.from(await now.arrayBuffer()));
+  server.child.kill("SIGTERM");
+  await ended(server.child);
+  await command("make", still, "--data", own);
+  for (const path of [still, downloaded]) {
+    expect(linesOf(path).slice(1, -1)).toEqual(linesOf(live).slice(1, -1));
+  }
+  await expect(command("restore", live, "--data", own)).rejects.toThrow(/is not empty/);
+  const broken = join(scratch, "broken.gz");
+  fs.writeFileSync(broken, fs.readFileSync(live).subarray(0, 2000));
+  await expect(command("restore", broken, "--data", target)).rejects.toThrow(/cut short/);
+  expect(fs.readdirSync(target)).toEqual([]);
+  expect((await command("restore", live, "--data", target)).stdout).toMatch(
+    /Restored into .*documents/,
+  );
+  const restored = await launch(target);
+  const jobs = (await (await fetch(`${restored.address}/api/jobs`)).json()) as unknown[];
+  expect(jobs.length).toBe(DEMO_JOBS.length);
+  restored.child.kill("SIGTERM");
+  await ended(restored.child);
+  await dropFolder(own);
+});
