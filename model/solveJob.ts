@@ -14,29 +14,40 @@ import { lineModel, type Refused, type Solution, solveModel } from "#core/hydrau
 import type { CompiledLine } from "#core/line/compiledLine.ts";
 import { type SizeUp, sizeUps } from "#core/whatif/sizeUp.ts";
 
-/** Everything the application says about a job, from its document alone. The line is compiled once, here. */
+/** What of a job its solution depends on. */
+export type SolvableJob = Pick<
+  JobDocument,
+  "source" | "path" | "site" | "method" | "pumps" | "wantedFlow"
+>;
+
+/** Everything the application says about a job at once, from its document alone. The line is compiled once, here. */
 export type JobSolution =
   | {
       kind: "solved";
       solution: Solution;
       judgements: Judgement[];
-      sizeUps: SizeUp[];
     }
   | Refused;
+export type Solved = Extract<JobSolution, { kind: "solved" }>;
 
-export function solveJob(job: JobDocument): JobSolution {
+export function solveJob(job: SolvableJob): JobSolution {
   const ready = lineModel(job, job.pumps);
   if (ready.kind === "refused") return ready;
   const result = solveModel(ready, job);
   if (result.kind === "refused") return result;
   const { solution } = result;
-  const context = contextOf(solution, job);
-  return {
-    kind: "solved",
-    solution,
-    judgements: completed(judge(context), context),
-    sizeUps: sizeUps(ready, job, job.pumps, "normal"),
-  };
+  return { kind: "solved", solution, judgements: judge(contextOf(solution, job)) };
+}
+
+/** The judgements of a solved job with the sizes that mend them, each tried on the line: not for every key. */
+export function mended(job: SolvableJob, { solution, judgements }: Solved): Judgement[] {
+  return completed(judgements, contextOf(solution, job));
+}
+
+/** What one size larger would give back, run by run. Each solves the line anew: for whoever looks at it. */
+export function sizeGains(job: SolvableJob): SizeUp[] {
+  const ready = lineModel(job, job.pumps);
+  return ready.kind === "ready" ? sizeUps(ready, job, job.pumps, "normal") : [];
 }
 
 /** The line a drawing shows, solved or not. */
@@ -44,7 +55,7 @@ export function lineOf(solved: JobSolution): CompiledLine {
   return solved.kind === "solved" ? solved.solution.line : solved.sketch;
 }
 
-function contextOf(solution: Solution, job: JobDocument): CheckContext {
+function contextOf(solution: Solution, job: SolvableJob): CheckContext {
   return checkContext(solution, job, job.wantedFlow);
 }
 
@@ -57,7 +68,7 @@ export function normalLedger(solution: Solution): LedgerEntry[] {
 export type Subject = DutySubject | { kind: "check"; judgement: Judgement };
 
 /** How that number comes about; the last step ends with it. */
-export function derivationOf(subject: Subject, solution: Solution, job: JobDocument): Derivation {
+export function derivationOf(subject: Subject, solution: Solution, job: SolvableJob): Derivation {
   return subject.kind === "check"
     ? judgementDerivation(subject.judgement, contextOf(solution, job))
     : dutyDerivation(subject, solution, job);

@@ -11,27 +11,29 @@ export function ledgerName(
   system: UnitSystem,
 ): string {
   const item = entry.itemId ? itemName(path, entry.itemId, system) : "";
-  const outlets = everyItem(path).filter(({ kind }) => kind === "outlet");
-  const index = outlets.findIndex(({ id }) => id === entry.itemId);
   /** " 2" for the second of several outlets */
-  const number = outlets.length > 1 && index >= 0 ? ` ${index + 1}` : "";
+  const number = () => {
+    const outlets = everyItem(path).filter(({ kind }) => kind === "outlet");
+    const index = outlets.findIndex(({ id }) => id === entry.itemId);
+    return outlets.length > 1 && index >= 0 ? ` ${index + 1}` : "";
+  };
   switch (entry.kind) {
     case "lift":
-      return `${entry.head < 0 ? "Fall" : "Lift"} from water to outlet${number}`;
+      return `${entry.head < 0 ? "Fall" : "Lift"} from water to outlet${number()}`;
     case "source-pressure":
       return "Pressure on the source";
     case "outlet-pressure":
-      return `Pressure kept at the outlet${number}`;
+      return `Pressure kept at the outlet${number()}`;
     case "supply":
       return source.kind === "well" ? "Drawdown of the well" : "Pressure the main gives up";
     case "bore-change":
       return `Change of bore into ${item}`;
     case "exit":
-      return `Speed of the water leaving${number}`;
+      return `Speed of the water leaving${number()}`;
     case "emitter":
-      return `Pressure the ${item.toLowerCase()}${number} uses`;
+      return `Pressure the ${item.toLowerCase()}${number()} uses`;
     case "nozzle":
-      return `Jet of the ${item.toLowerCase()}${number}`;
+      return `Jet of the ${item.toLowerCase()}${number()}`;
     default:
       return item;
   }

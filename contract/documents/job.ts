@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { everyItem } from "#core/line/path.ts";
 import { attachmentsSchema, day, idSchema, levelsSchema, text } from "./fields.ts";
 import type { Known } from "./known.ts";
 import { pumpSchema, type pumpShape } from "./pump.ts";
@@ -194,6 +195,23 @@ const splitShape = z.looseObject({
     .max(20, "A split takes at most twenty branches."),
 });
 
+/** What can still be solved while somebody waits. */
+const MOST_PARTS = 2000;
+const MOST_SPLITS = 100;
+
+function withinBounds(path: readonly PathItemOf<PlainItem>[], context: z.RefinementCtx): void {
+  const items = everyItem<PathItemOf<PlainItem>>(path);
+  const splits = items.filter(({ kind }) => kind === "split").length;
+  const say = (message: string) => context.addIssue({ code: "custom", message });
+  if (items.length > MOST_PARTS) {
+    say(
+      `A path takes at most ${MOST_PARTS} parts, those of branches among them; this has ${items.length}.`,
+    );
+  } else if (splits > MOST_SPLITS) {
+    say(`A path parts at most ${MOST_SPLITS} times; this parts ${splits} times.`);
+  }
+}
+
 type PathItemOf<Item> = Item | SplitOf<Item>;
 const pathItemSchema: z.ZodType<
   PathItemOf<PlainItem>,
@@ -220,7 +238,7 @@ export const jobShape = z
     /** what the levels are measured from */
     datum: z.string().max(120).optional(),
     source: sourceSchema,
-    path: z.array(pathItemSchema).max(2000, "A path takes at most 2000 parts."),
+    path: z.array(pathItemSchema).superRefine(withinBounds),
     site: siteSchema,
     method: z.looseObject({
       friction: z.enum(["darcy-weisbach", "hazen-williams"]),

@@ -12,7 +12,7 @@ import { NOTHING } from "../hydraulics/hydraulicModel.ts";
 import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { Running } from "../hydraulics/solveLine.ts";
 import { BULK_MODULUS, joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
-import type { Segment } from "../line/compiledLine.ts";
+import type { CompiledLine, Segment, Stretch } from "../line/compiledLine.ts";
 import { levelsOf, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import { segmentsInWater, unguardedOutlets } from "../line/profile.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
@@ -150,6 +150,16 @@ interface Pressures {
  * stands in the source's water feels the difference only.
  */
 function shutPressures(context: CheckContext): PipePressure[] {
+  const known = PRESSURES.get(context);
+  if (known) return known;
+  const found = findShutPressures(context);
+  PRESSURES.set(context, found);
+  return found;
+}
+/** Two checks and their workings ask for the same pressures. */
+const PRESSURES = new WeakMap<CheckContext, PipePressure[]>();
+
+function findShutPressures(context: CheckContext): PipePressure[] {
   const { line, boundaries, states, water, cases } = context.solution;
   const perMetre = water.density * GRAVITY;
   return WATER_LEVELS.flatMap((at) => {
@@ -159,34 +169,64 @@ function shutPressures(context: CheckContext): PipePressure[] {
     const moving = cases[at].running?.state.nodeHeads;
     // While it runs, a well stands at the level it is drawn down to.
     const drawn = line.source.kind === "well" ? moving?.[line.intakeNode] : undefined;
-    return line.stretches.flatMap(({ from, start, end }) => {
+    return line.stretches.flatMap((stretch) => {
+      const { from } = stretch;
       const found: PipePressure[] = [];
-      for (let i = start; i < end; i++) {
-        const segment = line.segments[i] as Segment;
-        if (segment.kind !== "pipe" || segment.side !== "discharge" || !segment.stock) continue;
-        const bottom = Math.min(segment.startElevation, segment.endElevation);
-        const inWater = wet.has(i);
+      for (const { segment, lowest: bottom, inWater } of lowestOfEach(line, stretch, wet)) {
         const felt = (surface: number) => (inWater ? Math.max(bottom, surface) : bottom);
         const { head, published } = shut[from] as ShutHead;
-        const running = moving && (moving[from] as number) - felt(drawn ?? still);
         const height = felt(still);
+        const facts: Pressures = {
+          shutoffUnknown: !published,
+          inWater,
+          gravityPipe: segment.stock.family === "thin-drain",
+        };
+        if (moving) {
+          facts.running = ((moving[from] as number) - felt(drawn ?? still)) * perMetre;
+        }
         found.push({
           at,
           segment,
           head,
           height,
           value: (head - height) * perMetre,
-          facts: {
-            ...(running !== undefined && { running: running * perMetre }),
-            shutoffUnknown: !published,
-            inWater,
-            gravityPipe: segment.stock.family === "thin-drain",
-          },
+          facts,
         });
       }
       return found;
     });
   });
+}
+
+interface Lowest {
+  segment: Segment & { stock: PipeStock };
+  lowest: number;
+  inWater: boolean;
+}
+
+/**
+ * Of a stretch, which has one flow and one head, the lowest run of each size on the discharge: the one that feels
+ * most. Runs in the water the pump draws from are apart, since that water holds against what is inside.
+ */
+function lowestOfEach(
+  { segments }: CompiledLine,
+  { start, end }: Pick<Stretch, "start" | "end">,
+  wet?: ReadonlySet<number>,
+): Lowest[] {
+  const found = new Map<string, Lowest>();
+  for (let i = start; i < end; i++) {
+    const segment = segments[i] as Segment;
+    const { stock, kind, side } = segment;
+    if (kind !== "pipe" || side !== "discharge" || !stock) continue;
+    const inWater = wet?.has(i) ?? false;
+    const key = inWater ? `${stock.id} in water` : stock.id;
+    const lowest = Math.min(segment.startElevation, segment.endElevation);
+    const held = found.get(key);
+    if (!held || lowest < held.lowest) {
+      found.set(key, { segment: segment as Lowest["segment"], lowest, inWater });
+    }
+  }
+  return [...found.values()];
 }
 
 interface PipePressure {
@@ -286,17 +326,15 @@ export const surge = check<Surge>({
   find: (context) =>
     whileRunning(context, ({ state }, { at }) => {
       const { line, water } = context.solution;
-      return line.stretches.flatMap(({ from, start, end }) => {
-        const head = state.nodeHeads[from] as number;
-        return line.segments.slice(start, end).flatMap((segment, n): Found<Surge>[] => {
+      return line.stretches.flatMap((stretch) => {
+        const head = state.nodeHeads[stretch.from] as number;
+        const flow = Math.abs(state.bySegment[stretch.start] as number);
+        return lowestOfEach(line, stretch).flatMap(({ segment, lowest }): Found<Surge>[] => {
           const { stock, itemId, bore } = segment;
-          if (segment.kind !== "pipe" || segment.side !== "discharge" || !stock) return [];
           const speed = waveSpeed(stock, water);
           const limit = pressureRatingAt(stock, context.line.site.waterTemperature);
           if (speed === undefined || limit === undefined) return [];
-          const flow = Math.abs(state.bySegment[start + n] as number);
           const rise = joukowskySurge(water.density, speed, meanVelocity(flow, bore));
-          const lowest = Math.min(segment.startElevation, segment.endElevation);
           const value = (head - lowest) * water.density * GRAVITY + rise;
           const severity = value > limit ? "watch" : "good";
           const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";

@@ -168,21 +168,43 @@ export interface Line {
 export function everyItem<T extends { kind: string; branches?: T[][] } = PathItem>(
   path: readonly T[],
 ): T[] {
-  return path.flatMap((item) => [item, ...(item.branches ?? []).flatMap((b) => everyItem(b))]);
+  const all: T[] = [];
+  for (const item of path) {
+    all.push(item);
+    for (const branch of item.branches ?? []) all.push(...everyItem(branch));
+  }
+  return all;
 }
+
+interface Located<T> {
+  list: readonly T[];
+  index: number;
+}
+/** Where the items of a path are. A path is never changed, only replaced, so this stays true while it lives. */
+const LOCATIONS = new WeakMap<readonly unknown[], Map<string, Located<unknown>>>();
 
 /** The list an item stands in, the path itself or a branch, and its place there. */
 export function locate<T extends { kind: string; id: string; branches?: T[][] } = PathItem>(
   path: readonly T[],
   id: string,
-): { list: readonly T[]; index: number } | undefined {
-  const index = path.findIndex((item) => item.id === id);
-  if (index >= 0) return { list: path, index };
-  for (const branch of path.flatMap((item) => item.branches ?? [])) {
-    const found = locate(branch, id);
-    if (found) return found;
+): Located<T> | undefined {
+  let places = LOCATIONS.get(path);
+  if (!places) {
+    places = new Map();
+    noteAll(path, places);
+    LOCATIONS.set(path, places);
   }
-  return undefined;
+  return places.get(id) as Located<T> | undefined;
+}
+
+function noteAll<T extends { id: string; branches?: T[][] }>(
+  list: readonly T[],
+  places: Map<string, Located<unknown>>,
+): void {
+  for (const [index, item] of list.entries()) {
+    if (!places.has(item.id)) places.set(item.id, { list, index });
+  }
+  for (const { branches = [] } of list) for (const branch of branches) noteAll(branch, places);
 }
 
 /** The path with every item replaced by what `change` makes of it; an empty list takes an item out. */
@@ -190,8 +212,12 @@ export function changeItems<T extends { kind: string; branches?: T[][] } = PathI
   path: readonly T[],
   change: (item: T) => T | T[],
 ): T[] {
-  return path.flatMap((item) => {
+  const changed: T[] = [];
+  for (const item of path) {
     const branches = item.branches?.map((branch) => changeItems(branch, change));
-    return change(branches ? { ...item, branches } : item);
-  });
+    const made = change(branches ? { ...item, branches } : item);
+    if (Array.isArray(made)) changed.push(...made);
+    else changed.push(made);
+  }
+  return changed;
 }

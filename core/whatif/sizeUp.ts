@@ -15,10 +15,13 @@ export interface SizeUp {
   headGain: number;
 }
 
+/** Runs tried on one line: those that take most. On a line of many hundreds the others give next to nothing. */
+export const MOST_TRIED = 24;
+
 /**
- * For every run of pipe, the duty with that run alone one stocked size larger. Fittings that take
- * their size from the run grow with it. Runs already at the largest size, and lines that do not settle,
- * give no row.
+ * For the runs of pipe that take most head, in the order of the path, the duty with that run alone one stocked size
+ * larger. Fittings that take their size from the run grow with it. Runs already at the largest size, and lines that
+ * do not settle, give no row.
  */
 export function sizeUps(
   ready: LineModel,
@@ -28,10 +31,19 @@ export function sizeUps(
 ): SizeUp[] {
   const now = settled(ready, at);
   if (!now) return [];
-  return everyItem(line.path).flatMap((item) => {
-    const stock = item.kind === "pipe" ? findPipeStock(item.stock) : undefined;
+  const head = now.byItem;
+  const runs = everyItem(line.path).filter((item) => item.kind === "pipe");
+  const most = new Set(
+    runs
+      .toSorted((a, b) => (head.get(b.id) ?? 0) - (head.get(a.id) ?? 0))
+      .slice(0, MOST_TRIED)
+      .map(({ id }) => id),
+  );
+  return runs.flatMap((item) => {
+    if (!most.has(item.id)) return [];
+    const stock = findPipeStock(item.stock);
     const larger = stock && nextSizeUp(stock);
-    if (!larger || item.kind !== "pipe") return [];
+    if (!larger) return [];
     const path = changeItems(line.path, (other) =>
       other.id === item.id ? { ...item, stock: larger.id } : other,
     );
@@ -39,7 +51,7 @@ export function sizeUps(
     const then = changed.kind === "ready" ? settled(changed, at) : undefined;
     if (!then) return [];
     const flowGain = then.delivered - now.delivered;
-    const headGain = now.taken(item.id) - then.taken(item.id);
+    const headGain = (now.byItem.get(item.id) ?? 0) - (then.byItem.get(item.id) ?? 0);
     return [{ itemId: item.id, larger, flow: then.delivered, flowGain, headGain }];
   });
 }
@@ -49,13 +61,10 @@ function settled({ model, boundaries, states }: LineModel, at: WaterLevel) {
   const result = model.solve(boundaries[at], states);
   if (result.kind !== "steady") return undefined;
   const { bySegment, delivered } = result.state;
-  const taken = (itemId: string) =>
-    model.line.segments.reduce(
-      (sum, segment, i) =>
-        segment.itemId === itemId
-          ? sum + segmentLoss(segment, Math.abs(bySegment[i] as number), model.context)
-          : sum,
-      0,
-    );
-  return { delivered, taken };
+  const byItem = new Map<string, number>();
+  for (const [i, segment] of model.line.segments.entries()) {
+    const loss = segmentLoss(segment, Math.abs(bySegment[i] as number), model.context);
+    byItem.set(segment.itemId, (byItem.get(segment.itemId) ?? 0) + loss);
+  }
+  return { delivered, byItem };
 }

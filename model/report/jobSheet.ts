@@ -7,7 +7,7 @@ import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName, WATER } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
-import { derivationOf, type JobSolution, normalLedger } from "../solveJob.ts";
+import { derivationOf, type JobSolution, mended, normalLedger } from "../solveJob.ts";
 import { type Block, left, right } from "./blocks.ts";
 
 /** The job on one sheet: levels, line, duty, what to watch, where the head goes and how the flow was found. */
@@ -37,7 +37,8 @@ export function jobSheet(job: JobDocument, solved: JobSolution, system: UnitSyst
     );
     return blocks;
   }
-  const { solution, judgements } = solved;
+  const { solution } = solved;
+  const judgements = mended(job, solved);
   blocks.push({ kind: "heading", level: 2, text: "Duty" });
   for (const { pump, itemId } of solution.pumps) {
     const known = job.pumps.find(({ id }) => id === pump.id);

@@ -3,7 +3,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
-import { solveJob } from "#model/solveJob.ts";
+import { mended, sizeGains, solveJob } from "#model/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { ledgerName } from "#words/ledger.ts";
@@ -20,7 +20,8 @@ export function report(job: JobDocument): Report {
     });
     return { kind: "refused", problems };
   }
-  const { solution, judgements, sizeUps } = solved;
+  const { solution } = solved;
+  const judgements = mended(job, solved);
   const normal = solution.cases.normal.running;
   return {
     kind: "solved",
@@ -36,7 +37,7 @@ export function report(job: JobDocument): Report {
         ...entry,
         name: ledgerName(entry, job, "metric"),
       })),
-      oneSizeLarger: sizeUps.map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
+      oneSizeLarger: sizeGains(job).map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
       checks: judgements.map((judgement) => ({
         ...judgement,
         ...checkWords(judgement, job.path, "metric"),

@@ -1,6 +1,11 @@
+import type { PipeStock } from "#core/catalogue/pipes.ts";
+import type { Judgement } from "#core/check/registry.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
+import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
+import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
+import { mended, type SolvableJob, sizeGains, solveJob } from "#model/solveJob.ts";
 
 /** Called now and then with how much of a computation is done, 0 to 1. */
 export type Progress = (done: number) => void;
@@ -12,11 +17,22 @@ export type Progress = (done: number) => void;
 export const CALCULATIONS = {
   band: (line: Line, pumps: Pump[], doubt: Doubt, progress: Progress): BandResult =>
     dutyBand(line, pumps, doubt, USUAL_DRAWS, (draws) => progress(draws / USUAL_DRAWS)),
+  /** what mends the job's judgements, and what larger sizes would give */
+  tried: (job: SolvableJob): { judgements: Judgement[]; sizeUps: SizeUp[] } => {
+    const solved = solveJob(job);
+    return solved.kind === "solved"
+      ? { judgements: mended(job, solved), sizeUps: sizeGains(job) }
+      : { judgements: [], sizeUps: [] };
+  },
+  sizes: (line: Line, pumps: Pump[], itemIds: string[], sizes: PipeStock[]): SizeComparison =>
+    compareSizes(line, pumps, itemIds, sizes, "normal"),
 };
 
 export type Calculations = typeof CALCULATIONS;
 export type CalculationName = keyof Calculations;
 /** What one is asked with, its progress left out. */
 export type ArgumentsOf<N extends CalculationName> =
-  Parameters<Calculations[N]> extends [...infer Rest, Progress] ? Rest : never;
+  Parameters<Calculations[N]> extends [...infer Rest, Progress]
+    ? Rest
+    : Parameters<Calculations[N]>;
 export type ResultOf<N extends CalculationName> = ReturnType<Calculations[N]>;

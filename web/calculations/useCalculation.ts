@@ -28,13 +28,16 @@ export function useCalculation<N extends CalculationName>(
   name: N,
   args: ArgumentsOf<N>,
 ): Calculation<ResultOf<N>> {
-  type State = Pick<Calculation<ResultOf<N>>, "kind" | "value" | "stale" | "progress" | "error">;
-  const [state, setState] = useState<State>({
+  type State = Pick<Calculation<ResultOf<N>>, "kind" | "value" | "progress" | "error"> & {
+    /** what the value was worked out from */
+    of: ArgumentsOf<N> | undefined;
+  };
+  const [{ of, ...state }, setState] = useState<State>({
     kind: "working",
     value: undefined,
-    stale: false,
     progress: 0,
     error: undefined,
+    of: undefined,
   });
   const [attempt, setAttempt] = useState(0);
   const desk = useRef<Desk | undefined>(undefined);
@@ -50,7 +53,6 @@ export function useCalculation<N extends CalculationName>(
     setState((before) => ({
       ...before,
       kind: "working",
-      stale: before.value !== undefined,
       progress: 0,
       error: undefined,
     }));
@@ -59,11 +61,11 @@ export function useCalculation<N extends CalculationName>(
       running = true;
       const mine = desk.current ?? openDesk();
       desk.current = mine;
+      const asked = latest.current;
       const progress = proxy((done: number) => change({ progress: done }));
-      Promise.race([mine.remote.calculate(name, latest.current, progress), mine.broken])
+      Promise.race([mine.remote.calculate(name, asked, progress), mine.broken])
         .then(
-          (value) =>
-            change({ kind: "done", value: value as ResultOf<N>, stale: false, progress: 1 }),
+          (value) => change({ kind: "done", value: value as ResultOf<N>, of: asked, progress: 1 }),
           (error: Error) => {
             // What broke once is not asked again.
             if (!gone) drop();
@@ -100,6 +102,8 @@ export function useCalculation<N extends CalculationName>(
 
   return {
     ...state,
+    // Said at once, before anything is begun anew: no number is shown beside what it does not belong to.
+    stale: state.value !== undefined && !args.every((arg, i) => of?.[i] === arg),
     cancel: useCallback(() => stop.current(), []),
     again: useCallback(() => setAttempt((n) => n + 1), []),
   };

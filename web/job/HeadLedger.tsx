@@ -1,27 +1,35 @@
+import { memo, useRef } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
+import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
+import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type JobSolution, normalLedger } from "#model/solveJob.ts";
 import { ledgerName } from "#words/ledger.ts";
 import { useUnits } from "../app/settings.ts";
+import { useLongList } from "../ui/useLongList.ts";
 import { editItem, pumpItems } from "./jobStore.ts";
 import { useWorking } from "./Working.tsx";
 
 /** The bill of head: every item of the line, what it takes, and what one size larger gives back. */
-export function HeadLedger({
+export const HeadLedger = memo(function HeadLedger({
   solved,
+  sizeUps,
   job,
   onItem,
 }: {
   solved: JobSolution;
+  sizeUps: readonly SizeUp[];
   job: JobDocument;
   onItem: (itemId: string) => void;
 }) {
   const units = useUnits();
   const show = useWorking();
+  const body = useRef<HTMLTableSectionElement>(null);
+  const entries = solved.kind === "solved" ? normalLedger(solved.solution) : [];
+  const { indexes, before, after, measure } = useLongList(body, entries.length, 46);
   if (solved.kind === "refused") {
     return <p className="p-4 text-soft">The ledger appears once the line can be solved.</p>;
   }
-  const entries = normalLedger(solved.solution);
   if (entries.length === 0) {
     return <p className="p-4 text-soft">No water moves, so nothing takes head. See the checks.</p>;
   }
@@ -47,16 +55,16 @@ export function HeadLedger({
           <th className="pr-3 pl-2 text-right font-normal">One size larger</th>
         </tr>
       </thead>
-      <tbody>
-        {entries.map((entry, index) => {
+      <tbody ref={body}>
+        <Gap height={before} />
+        {indexes.map((index) => {
+          const entry = entries[index] as LedgerEntry;
           const name = ledgerName(entry, job, units);
           const gain =
-            entry.kind === "pipe"
-              ? solved.sizeUps.find((s) => s.itemId === entry.itemId)
-              : undefined;
+            entry.kind === "pipe" ? sizeUps.find((s) => s.itemId === entry.itemId) : undefined;
           return (
             // The order of the path is the identity of a row: an item can own two of them.
-            <tr key={index} className="border-t border-rule">
+            <tr key={index} ref={measure} data-index={index} className="border-t border-rule">
               <td className="py-0.5 pl-3">
                 {entry.itemId ? (
                   <button
@@ -128,6 +136,7 @@ export function HeadLedger({
             </tr>
           );
         })}
+        <Gap height={after} />
       </tbody>
       <tfoot>
         <tr className="border-t-2 border-ink font-medium">
@@ -146,6 +155,15 @@ export function HeadLedger({
       </tfoot>
     </table>
   );
+});
+
+/** Where rows stand that are not in sight. */
+function Gap({ height }: { height: number }) {
+  return height > 0 ? (
+    <tr aria-hidden>
+      <td colSpan={4} style={{ height }} />
+    </tr>
+  ) : null;
 }
 
 function forked(job: JobDocument): boolean {

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useCallback, useEffect, useState } from "react";
+import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
@@ -103,8 +103,10 @@ const PARTS: readonly { part: Part; name: string }[] = [
 ];
 
 function Bench() {
-  const job = useJobStore((s) => s.job);
-  const solved = useSolution();
+  const live = useJobStore((s) => s.job);
+  // A key shows in its field at once; what follows from it comes right after, and gives way to the next key.
+  const job = useDeferredValue(live);
+  const { solved, sizeUps } = useSolution(job);
   const band = useBand(job);
   const [params, setParams] = useSearchParams();
   const measuring = useParams().step === "measure";
@@ -200,7 +202,7 @@ function Bench() {
               onChange={(value) => onPart(value as Part)}
             />
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
-              <PartInHand {...{ part, job, solved, selected }} onSelect={setSelected} />
+              <PartInHand {...{ part, solved, selected }} job={live} onSelect={setSelected} />
             </div>
           </section>
           <section
@@ -214,7 +216,7 @@ function Bench() {
               onChange={(value) => show({ view: value })}
             />
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
-              {view === "ledger" && <HeadLedger {...{ solved, job, onItem }} />}
+              {view === "ledger" && <HeadLedger {...{ solved, sizeUps, job, onItem }} />}
               {view === "sizes" && <SizeSheet {...{ job, selected }} />}
               {view === "curve" && (
                 <Suspense fallback={<Loading what="the curve" />}>

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import type { Part } from "./part.ts";
@@ -15,7 +16,7 @@ interface Props {
 }
 
 /** The part of the job being worked on, as rows for keyboard or thumb. */
-export function PartInHand({ part, ...props }: Props) {
+export const PartInHand = memo(function PartInHand({ part, ...props }: Props) {
   switch (part) {
     case "source":
       return <SourcePart job={props.job} />;
@@ -27,4 +28,4 @@ export function PartInHand({ part, ...props }: Props) {
     case "outlet":
       return <OutletPart {...props} />;
   }
-}
+});

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { JobSolution } from "#model/solveJob.ts";
@@ -36,7 +36,7 @@ interface Props {
  * The job as an elevation: levels, line, pump and outlet drawn from the job's own numbers, and over
  * them the height the water would stand at in a tube on the line.
  */
-export function Section({ job, solved, selected, onPart }: Props) {
+export const Section = memo(function Section({ job, solved, selected, onPart }: Props) {
   const units = useUnits();
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 900, height: 240 });
@@ -62,7 +62,7 @@ export function Section({ job, solved, selected, onPart }: Props) {
       )}
     </div>
   );
-}
+});
 
 /** Pixels by which the branches of a split stand apart. */
 const LANE = 13;
@@ -111,17 +111,23 @@ function Drawing({
     const { x, y } = place(p);
     return `${x.toFixed(1)},${y.toFixed(1)}`;
   };
+  /** Of a long line what is shorter on the page than a pen is wide. */
+  const isLong = ({ from, to }: { from: Point; to: Point }) => {
+    const [a, b] = [place(from), place(to)];
+    return Math.hypot(b.x - a.x, b.y - a.y) > 3;
+  };
   const level = (h: number) => format(h, "length", units);
   const floor = yOf(bottom) + 12;
   const maxBore = Math.max(...g.runs.map((r) => r.bore));
   const thickness = (bore: number) => 4 + 5 * (bore / maxBore);
   const below = suctionShades(g.headLine);
   const name = (itemId: string) => itemName(job.path, itemId, units);
-  const pickPart = (part: Part, itemId?: string) => ({
-    onClick: () => onPart(part, itemId),
+  // Which part an item belongs to is found when it is asked for: a long line has a thousand of them.
+  const pickPart = (part: () => Part, itemId?: string) => ({
+    onClick: () => onPart(part(), itemId),
     className: "cursor-pointer",
   });
-  const pick = (itemId: string) => pickPart(partOf(job.path, itemId), itemId);
+  const pick = (itemId: string) => pickPart(() => partOf(job.path, itemId), itemId);
   const first = g.outlets[0];
   const ends = first ? ` to ${level(first.at.height)} at the outlet` : "";
 
@@ -134,7 +140,7 @@ function Drawing({
       aria-label={`Section of ${job.name}, from ${level(g.source.normal)} at the water${ends}`}
       className="block max-w-full font-sans"
     >
-      <g {...pickPart("source")}>
+      <g {...pickPart(() => "source")}>
         <SourceWater
           levels={g.source}
           {...{ yOf, floor }}
@@ -170,7 +176,7 @@ function Drawing({
       {below.map((corners) => (
         <Shade key={corners.map(at).join(" ")} points={corners.map(at).join(" ")} />
       ))}
-      {g.joints.map(({ from, to }) => (
+      {(g.joints.length > MANY ? g.joints.filter(isLong) : g.joints).map(({ from, to }) => (
         <PipeWall
           key={`${at(from)} ${at(to)}`}
           points={`${at(from)} ${at(to)}`}
@@ -178,13 +184,17 @@ function Drawing({
           chosen={false}
         />
       ))}
-      {g.runs.map((run) => (
+      {together(g.runs, isLong).map(([run, ...more]) => (
         <g key={`${run.itemId} ${run.from.distance}`} {...pick(run.itemId)}>
-          <title>{name(run.itemId)}</title>
+          <title>
+            {more.length === 0
+              ? name(run.itemId)
+              : `${more.length + 1} runs, ${name(run.itemId)} first`}
+          </title>
           <PipeWall
-            points={`${at(run.from)} ${at(run.to)}`}
+            points={[at(run.from), at(run.to), ...more.map(({ to }) => at(to))].join(" ")}
             thick={thickness(run.bore)}
-            chosen={run.itemId === selected}
+            chosen={[run, ...more].some(({ itemId }) => itemId === selected)}
           />
         </g>
       ))}
@@ -209,7 +219,7 @@ function Drawing({
           <Hole {...place(where)} chosen={itemId === selected} />
         </g>
       ))}
-      <HeadLine points={g.headLine} {...{ at, place, units }} />
+      <HeadLine points={thinned(g.headLine, isLong)} {...{ at, place, units }} />
       {g.pumps.map(({ itemId, at: where }, i) => (
         <g key={itemId} {...pick(itemId)}>
           <title>
@@ -249,6 +259,45 @@ function Drawing({
     </svg>
   );
 }
+
+type Run = SectionGeometry["runs"][number];
+
+/**
+ * Runs that follow on each other in one bore, put together while they are too short to be told apart; of a line that
+ * is not long every run stands alone.
+ */
+function together(runs: readonly Run[], isLong: (span: Pick<Run, "from" | "to">) => boolean) {
+  if (runs.length <= MANY) return runs.map((run): [Run, ...Run[]] => [run]);
+  const groups: [Run, ...Run[]][] = [];
+  for (const run of runs) {
+    const group = groups.at(-1);
+    const [first] = group ?? [];
+    const last = group?.at(-1);
+    const follows =
+      first && last && last.to.distance === run.from.distance && last.to.lane === run.from.lane;
+    if (follows && first.bore === run.bore && !isLong({ from: first.from, to: run.to })) {
+      group?.push(run);
+    } else groups.push([run]);
+  }
+  return groups;
+}
+/** The points of a long head line that stand apart on the page, its ends among them. */
+function thinned(
+  points: SectionGeometry["headLine"],
+  isLong: (span: { from: Point; to: Point }) => boolean,
+): SectionGeometry["headLine"] {
+  if (points.length <= MANY) return points;
+  let kept = points[0];
+  return points.filter((point, i) => {
+    const apart =
+      !kept || i === 0 || i === points.length - 1 || isLong({ from: kept.at, to: point.at });
+    if (apart) kept = point;
+    return apart;
+  });
+}
+
+/** Runs from which on they are put together. */
+const MANY = 200;
 
 /** Fittings that sit at one point are drawn side by side, so that each can be seen and hit. */
 function sideBySide<T>(items: readonly T[], place: (item: T) => { x: number; y: number }) {

@@ -2,13 +2,15 @@ import { useMemo, useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
-import { changeItems, everyItem } from "#core/line/path.ts";
-import { compareSizes, KNEE, type SizeRow } from "#core/whatif/sizes.ts";
+import { changeItems, everyItem, type Line } from "#core/line/path.ts";
+import { KNEE, type SizeRow } from "#core/whatif/sizes.ts";
 import { duration } from "#words/duration.ts";
 import { itemName, stockName, UNSETTLED } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
+import { useCalculation } from "../calculations/useCalculation.ts";
 import { Button } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
+import { Loading } from "../ui/Notices.tsx";
 import { edit } from "./jobStore.ts";
 
 /** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
@@ -31,17 +33,11 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
     () => (together ? like.map((item) => item.id) : run ? [run.id] : []).join(" "),
     [together, like, run],
   );
-  const comparison = useMemo(
-    () =>
-      compareSizes(
-        job,
-        job.pumps,
-        ids.split(" "),
-        PIPE_STOCK.filter((stock) => stock.family === shown),
-        "normal",
-      ),
-    [job, ids, shown],
-  );
+  const { source, path, site, method, pumps } = job;
+  const line = useMemo<Line>(() => ({ source, path, site, method }), [source, path, site, method]);
+  const itemIds = useMemo(() => ids.split(" "), [ids]);
+  const sizes = useMemo(() => PIPE_STOCK.filter((stock) => stock.family === shown), [shown]);
+  const { value: comparison, stale } = useCalculation("sizes", [line, pumps, itemIds, sizes]);
   if (!run)
     return <p className="p-4 text-soft">There is no run of pipe to compare sizes for yet.</p>;
 
@@ -89,10 +85,12 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
           All {like.length} runs of {stockName(run.stock)} together
         </label>
       )}
-      {comparison.rows.length === 0 ? (
+      {comparison === undefined ? (
+        <Loading what="the sizes" />
+      ) : comparison.rows.length === 0 ? (
         <p className="p-4 text-soft">Sizes can be compared once the line can be solved.</p>
       ) : (
-        <div className="@container">
+        <div className={`@container ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
           <table className="mt-1 w-full text-[14px]" aria-label="Sizes compared">
             <thead className="text-right text-[13px] text-soft">
               <tr>

@@ -1,9 +1,37 @@
 import { useMemo } from "react";
-import { type JobSolution, solveJob } from "#model/solveJob.ts";
-import { useJobStore } from "./jobStore.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { SizeUp } from "#core/whatif/sizeUp.ts";
+import { type JobSolution, type SolvableJob, solveJob } from "#model/solveJob.ts";
+import { useCalculation } from "../calculations/useCalculation.ts";
 
-/** The job on the bench, solved. Fast enough to run on every key. */
-export function useSolution(): JobSolution {
-  const job = useJobStore((state) => state.job);
-  return useMemo(() => solveJob(job), [job]);
+/** What of a job its solution depends on; the same object while none of that changes. */
+function useSolvable(job: JobDocument): SolvableJob {
+  const { source, path, site, method, pumps, wantedFlow } = job;
+  return useMemo(
+    () => ({ source, path, site, method, pumps, ...(wantedFlow !== undefined && { wantedFlow }) }),
+    [source, path, site, method, pumps, wantedFlow],
+  );
 }
+
+/**
+ * A job, solved on every key. What has to be tried on the line, such as sizes that mend a judgement,
+ * is worked out beside the page and joins it a moment later.
+ */
+export function useSolution(document: JobDocument): {
+  solved: JobSolution;
+  sizeUps: readonly SizeUp[];
+} {
+  const job = useSolvable(document);
+  const solved = useMemo(() => solveJob(job), [job]);
+  const { value, stale } = useCalculation("tried", [job]);
+  const tried = stale ? undefined : value;
+  return useMemo(
+    () =>
+      tried && solved.kind === "solved"
+        ? { solved: { ...solved, judgements: tried.judgements }, sizeUps: tried.sizeUps }
+        : { solved, sizeUps: NONE },
+    [solved, tried],
+  );
+}
+
+const NONE: readonly SizeUp[] = [];

@@ -32,6 +32,7 @@ import {
   Trash2,
 } from "../../ui/icons.ts";
 import { Menu } from "../../ui/Menu.tsx";
+import { useLongList } from "../../ui/useLongList.ts";
 import { dropItem, editItem, moveItem, removeItem, replaceItem } from "../jobStore.ts";
 import { Opening, ROW, RowFields } from "./RowFields.tsx";
 import { SplitRow } from "./SplitRow.tsx";
@@ -50,6 +51,15 @@ interface Props {
 /** A list of the path as rows that can be dragged, by pointer or keyboard, within it. */
 export function LineRows({ label, items, inBranch = false, ...shared }: Props) {
   const { heights } = useSettings();
+  const list = useRef<HTMLOListElement>(null);
+  const { indexes, before, after, measure, reveal } = useLongList(list, items.length, 48);
+  const { selected } = shared;
+  const chosen = selected === undefined ? -1 : items.findIndex(({ id }) => id === selected);
+  const show = useRef(reveal);
+  show.current = reveal;
+  useEffect(() => {
+    if (chosen >= 0) show.current(chosen);
+  }, [chosen]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -72,15 +82,22 @@ export function LineRows({ label, items, inBranch = false, ...shared }: Props) {
         }}
       >
         <SortableContext items={items.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-          <ol aria-label={label} className="grid gap-1.5">
-            {items.map((item, index) => (
-              <LineRow
-                key={item.id}
-                {...{ item, ...shared }}
-                first={index === 0}
-                last={index === items.length - 1}
-              />
-            ))}
+          <ol
+            ref={list}
+            aria-label={label}
+            style={{ paddingTop: before, paddingBottom: after }}
+            className="*:pb-1.5"
+          >
+            {indexes.map((index) => {
+              const item = items[index] as JobPathItem;
+              return (
+                <LineRow
+                  key={item.id}
+                  {...{ item, index, measure, ...shared }}
+                  last={index === items.length - 1}
+                />
+              );
+            })}
           </ol>
         </SortableContext>
       </DndContext>
@@ -90,15 +107,17 @@ export function LineRows({ label, items, inBranch = false, ...shared }: Props) {
 
 function LineRow({
   item,
+  index,
+  measure,
   job,
   diagnostics,
-  first,
   last,
   selected,
   onSelect,
 }: {
   item: JobPathItem;
-  first: boolean;
+  index: number;
+  measure: ((row: HTMLElement | null) => void) | undefined;
   last: boolean;
 } & Pick<Props, "job" | "diagnostics" | "selected" | "onSelect">) {
   const chosen = item.id === selected;
@@ -124,7 +143,9 @@ function LineRow({
       ref={(node) => {
         row.current = node;
         setNodeRef(node);
+        measure?.(node);
       }}
+      data-index={index}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       className={`rounded ${chosen ? "bg-press" : ""} ${isDragging ? "relative z-10 bg-sheet shadow-lg" : ""}`}
       onFocus={(event) => {
@@ -163,7 +184,7 @@ function LineRow({
                 {
                   name: "Move towards the water",
                   icon: <ArrowUp size={16} aria-hidden />,
-                  disabled: first,
+                  disabled: index === 0,
                   onSelect: () => moveItem(item.id, -1),
                 },
                 {
