@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { Toaster, toast } from "sonner";
 import { api } from "../api/client.ts";
+import { startFlushing } from "../outbox/flush.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
@@ -19,6 +20,7 @@ export function Frame() {
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+  useEffect(startFlushing, []);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useNavigate, useParams } from "react-router";
 import { allJobs, allPumps } from "../api/queries.ts";
-import { downloadJob } from "../job/ConflictDialog.tsx";
+import { downloadJob } from "../job/downloadJob.ts";
 import { redo, undo, useJobStore } from "../job/jobStore.ts";
 import { useSettings } from "./settings.ts";
 

@@ -1,7 +1,8 @@
 import { useNavigate } from "react-router";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
-import { dropDraft, keepMine } from "./autosave.ts";
+import { dropHeld, keepMine } from "./autosave.ts";
+import { downloadJob } from "./downloadJob.ts";
 import { openJob, useJobStore } from "./jobStore.ts";
 
 /** Two people, or two tabs, changed one job: nothing is lost without a choice. */
@@ -30,7 +31,7 @@ export function ConflictDialog() {
         {current && (
           <Button
             onClick={() => {
-              dropDraft(id);
+              void dropHeld(id);
               openJob(current);
             }}
           >
@@ -41,7 +42,7 @@ export function ConflictDialog() {
         {!current && (
           <Button
             onClick={() => {
-              dropDraft(id);
+              void dropHeld(id);
               void navigate("/");
             }}
           >
@@ -51,16 +52,4 @@ export function ConflictDialog() {
       </div>
     </Dialog>
   );
-}
-
-/** Hands the job to the browser as a job file. */
-export function downloadJob(job: { name: string }): void {
-  const url = URL.createObjectURL(
-    new Blob([JSON.stringify(job, null, 2)], { type: "application/json" }),
-  );
-  const link = document.createElement("a");
-  link.href = url;
-  link.download = `${job.name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}.json`;
-  link.click();
-  URL.revokeObjectURL(url);
 }

@@ -68,9 +68,11 @@ function SaveMark() {
       case "unsaved":
         return "Saving …";
       case "offline":
-        return "Not saved: server does not answer; kept here, trying again";
+        return saved.kept
+          ? "Not saved: server does not answer; kept on this device, trying again"
+          : "Not saved, and this device has no room to keep it: leave this page open";
       case "refused":
-        return `Not saved: ${saved.message}`;
+        return `Not saved: ${saved.message}${saved.kept ? " Kept on this device." : " Not kept on this device either: leave this page open."}`;
       case "conflict":
         return "Not saved: changed elsewhere";
     }
@@ -85,7 +87,13 @@ function SaveMark() {
       role="status"
       className={`no-print text-right sm:min-w-24 text-[13px] ${bad ? "font-medium text-signal" : "text-soft"}`}
     >
-      {text} <span className="max-sm:hidden">{at}</span>
+      {text}{" "}
+      {saved.kind === "refused" && saved.signIn && (
+        <a className="underline" href="/sign-in" target="_blank" rel="noreferrer">
+          Sign in
+        </a>
+      )}
+      <span className="max-sm:hidden">{at}</span>
     </span>
   );
 }

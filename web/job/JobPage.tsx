@@ -2,9 +2,6 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import type { Stored } from "#contract/api/api.ts";
-import type { JobDocument } from "#contract/documents/job.ts";
-import { sameDocument } from "#contract/documents/same.ts";
 import { format } from "#contract/units/format.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
@@ -12,13 +9,14 @@ import type { JobSolution } from "#model/solveJob.ts";
 import { oneOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { MeasurePane } from "../measure/MeasurePane.tsx";
+import { Unsaved, useUnsaved } from "../outbox/Unsaved.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
-import { dropDraft, startAutosave, unsavedDraft } from "./autosave.ts";
+import { putOnBench, startAutosave } from "./autosave.ts";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { DutyPanel } from "./DutyPanel.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
-import { edit, openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
+import { openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
 import { PartInHand } from "./PartInHand.tsx";
 import type { Part } from "./part.ts";
 import { Section } from "./Section.tsx";
@@ -36,17 +34,22 @@ export default function JobPage() {
     ...oneOf("jobs", id),
     staleTime: 0,
   });
+  const held = useUnsaved(id);
   const onBench = useJobStore((s) => s.id);
   const stored = query.data;
 
   useEffect(() => {
     if (!stored) return;
     const bench = useJobStore.getState();
-    if (bench.id !== stored.id) putOnBench(stored);
+    let wanted = true;
+    if (bench.id !== stored.id) void putOnBench(stored, () => wanted);
     else if (stored.revision > bench.revision && bench.saved.kind === "saved") {
       openJob(stored);
       toast("This job was changed somewhere else; you see the newest.");
     }
+    return () => {
+      wanted = false;
+    };
   }, [stored]);
   useEffect(() => {
     const stop = startAutosave();
@@ -62,31 +65,18 @@ export default function JobPage() {
 
   if (query.isError) {
     return "status" in query.error && query.error.status === 404 ? (
-      <Empty title="There is no such job">
-        It may have been deleted. The list of jobs is under “Jobs”.
-      </Empty>
+      <div className="mx-auto max-w-3xl p-4">
+        <Unsaved held={held} linked={false} />
+        <Empty title="There is no such job">
+          It may have been deleted. The list of jobs is under “Jobs”.
+        </Empty>
+      </div>
     ) : (
       <Trouble error={query.error} onRetry={() => void query.refetch()} />
     );
   }
   if (onBench !== id || !id) return <Loading what="the job" />;
   return <Bench />;
-}
-
-function putOnBench(stored: Stored<JobDocument>): void {
-  openJob(stored);
-  const draft = unsavedDraft(stored.id);
-  if (!draft) return;
-  // The last save of a page that was being closed is often kept without its answer being heard.
-  if (sameDocument(draft.job, stored.document)) {
-    dropDraft(stored.id);
-    return;
-  }
-  // Changes this device made and the server never acknowledged come back as an edit, so that saving
-  // and the check for a conflict run as for any other.
-  useJobStore.setState({ revision: draft.revision });
-  edit(() => draft.job);
-  toast("Changes that had not reached the server were brought back.");
 }
 
 const VIEWS = [

@@ -1,16 +1,24 @@
+import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
-import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { sameDocument } from "#contract/documents/same.ts";
 import { api, Refused, Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
-import { useJobStore } from "./jobStore.ts";
+import { flush, isOwn } from "../outbox/flush.ts";
+import { keep, keyFor, letGo, TAB, unattended } from "../outbox/outbox.ts";
+import { edit, openJob, useJobStore } from "./jobStore.ts";
 
 const PAUSE = 500;
 const RETRY = 3000;
-const draftKey = (id: string) => `upright-gusher-draft-${id}`;
+/** A browser takes this many bytes of a request that outlives its page, all such requests together. */
+const LARGEST_LAST = 60_000;
+
+/** What was sent last of the job on the bench and not answered yet. */
+let sent: unknown;
 
 /**
  * Saves the job on the bench a moment after each change, one request at a time. Until the server has
- * acknowledged a change it is also kept on this device, so that neither a closed tab nor a stopped
+ * acknowledged a change it is also held on this device, so that neither a closed tab nor a stopped
  * server loses it. Returns a function that stops.
  */
 export function startAutosave(): () => void {
@@ -21,17 +29,28 @@ export function startAutosave(): () => void {
     timer = setTimeout(() => void send(), ms);
   };
 
-  async function send(keepalive = false): Promise<void> {
+  async function send(last = false): Promise<void> {
     const { id, revision, job, saved } = useJobStore.getState();
     if (sending || saved.kind === "saved" || saved.kind === "conflict") return;
+    const keepalive = last && JSON.stringify(job).length < LARGEST_LAST;
+    // Too large to outlive the page: it stays held, and goes when the application is next opened.
+    if (last && !keepalive) return;
     sending = true;
+    sent = job;
     useJobStore.setState({ saved: { kind: "saving" } });
+    const held = hold(id, revision, job);
     try {
       const stored = await api.save("jobs", id, revision, job, keepalive);
+      sent = undefined;
+      unheard = undefined;
       queries.setQueryData(keyOf("jobs", id), stored);
+      await held;
       if (useJobStore.getState().id !== id) {
-        // The bench was cleared while the last change was on its way; what was sent is all there is.
-        dropDraft(id);
+        // The bench was cleared while this was on its way. What was changed after it goes without a page.
+        if (latest?.id === id && latest.document !== job) {
+          await hold(id, stored.revision, latest.document);
+          flush();
+        } else await letGo(keyFor(id));
         return;
       }
       const unchanged = useJobStore.getState().job === job;
@@ -39,23 +58,25 @@ export function startAutosave(): () => void {
         revision: stored.revision,
         saved: unchanged ? { kind: "saved", at: stored.updatedAt } : { kind: "unsaved" },
       });
-      if (unchanged) dropDraft(id);
-      else keepDraft(id, stored.revision);
+      if (unchanged) await letGo(keyFor(id));
+      else await hold(id, stored.revision, useJobStore.getState().job);
     } catch (error) {
+      const kept = await held;
       if (useJobStore.getState().id !== id) return;
       if (error instanceof Refused && error.body.error === "conflict") {
-        const current = error.body.current as Stored<JobDocument> | null;
-        useJobStore.setState({ saved: { kind: "conflict", current } });
+        meet(error.body.current as Stored<JobDocument> | null, revision);
       } else if (error instanceof Unreachable) {
-        useJobStore.setState({ saved: { kind: "offline" } });
+        useJobStore.setState({ saved: { kind: "offline", kept } });
       } else {
-        useJobStore.setState({ saved: { kind: "refused", message: (error as Error).message } });
+        const signIn = error instanceof Refused && error.status === 401;
+        const { message } = error as Error;
+        useJobStore.setState({ saved: { kind: "refused", message, kept, signIn } });
       }
     } finally {
       sending = false;
-      const { kind } = useJobStore.getState().saved;
-      if (kind === "unsaved") later(PAUSE);
-      if (kind === "offline") later(RETRY);
+      const { saved: now } = useJobStore.getState();
+      if (now.kind === "unsaved") later(PAUSE);
+      if (now.kind === "offline" || (now.kind === "refused" && now.signIn)) later(RETRY);
     }
   }
 
@@ -63,42 +84,94 @@ export function startAutosave(): () => void {
     if (state.job === before.job || state.id !== before.id) return;
     // Opening a job sets its saved state in the same step; an edit leaves it as it was.
     if (state.saved !== before.saved) return;
-    keepDraft(state.id, state.revision);
+    void hold(state.id, state.revision, state.job);
     if (state.saved.kind !== "conflict") useJobStore.setState({ saved: { kind: "unsaved" } });
     later(PAUSE);
   });
   const leaving = () => void send(true);
+  // Closing a page whose changes are nowhere but in it is asked about first.
+  const warn = (event: BeforeUnloadEvent) => {
+    const { saved } = useJobStore.getState();
+    if ((saved.kind === "offline" || saved.kind === "refused") && !saved.kept) {
+      event.preventDefault();
+    }
+  };
   addEventListener("pagehide", leaving);
+  addEventListener("beforeunload", warn);
   return () => {
-    leaving();
+    void send();
     clearTimeout(timer);
     unsubscribe();
     removeEventListener("pagehide", leaving);
+    removeEventListener("beforeunload", warn);
   };
 }
 
-function keepDraft(id: string, revision: number): void {
-  try {
-    localStorage.setItem(
-      draftKey(id),
-      JSON.stringify({ revision, job: useJobStore.getState().job }),
-    );
-  } catch {
-    // A full or forbidden store only costs the safety net; the server still gets the change.
+/** Another revision stands on the server: this page's own, whose answer was lost, or someone else's. */
+function meet(current: Stored<JobDocument> | null, base: number): void {
+  if (current && isOwn(current, { base, sent: unheard })) {
+    unheard = undefined;
+    useJobStore.setState({ revision: current.revision, saved: { kind: "unsaved" } });
+    return;
   }
+  useJobStore.setState({ saved: { kind: "conflict", current } });
 }
 
-/** A change to this job that the server never acknowledged, if this device holds one. */
-export function unsavedDraft(id: string): { revision: number; job: JobDocument } | undefined {
-  try {
-    const draft = JSON.parse(localStorage.getItem(draftKey(id)) ?? "null");
-    const job = jobSchema.safeParse(draft?.job);
-    return job.success && Number.isInteger(draft.revision)
-      ? { revision: draft.revision, job: job.data }
-      : undefined;
-  } catch {
-    return undefined;
+/** What an earlier life of this page had sent without hearing the answer. */
+let unheard: unknown;
+
+/** Writes are done in their order, and of many that wait only the last. */
+let writing: Promise<boolean> = Promise.resolve(true);
+let waiting: Parameters<typeof keep>[0] | undefined;
+/** what was held last */
+let latest: { id: string; document: JobDocument } | undefined;
+
+/** Holds a job on this device; true once it is there. */
+function hold(id: string, base: number, document: JobDocument): Promise<boolean> {
+  latest = { id, document };
+  const at = new Date().toISOString();
+  const asked = unheard ?? sent;
+  waiting = {
+    ...{ collection: "jobs", id, tab: TAB, base, document, at, state: "waiting" },
+    ...(asked !== undefined && { sent: asked }),
+  };
+  writing = writing.then((before) => {
+    const next = waiting;
+    waiting = undefined;
+    return next ? keep(next) : before;
+  });
+  return writing;
+}
+
+/**
+ * Puts a stored job on the bench, and what this device holds of it on top: as an edit, so that saving and the check
+ * for a conflict run as for any other. Of several that are held the newest comes back; the others stay held.
+ */
+export async function putOnBench(
+  stored: Stored<JobDocument>,
+  stillWanted: () => boolean,
+): Promise<void> {
+  const held = (await unattended()).filter(({ id }) => id === stored.id);
+  if (!stillWanted()) return;
+  openJob(stored);
+  sent = undefined;
+  unheard = undefined;
+  const newest = held.at(-1);
+  if (!newest) return;
+  // The last save of a page that was being closed is often kept without its answer being heard.
+  if (sameDocument(newest.document, stored.document)) {
+    await letGo(newest.key);
+    return;
   }
+  unheard = isOwn(stored, newest) ? undefined : newest.sent;
+  useJobStore.setState({ revision: isOwn(stored, newest) ? stored.revision : newest.base });
+  edit(() => newest.document as JobDocument);
+  toast("Changes that had not reached the server were brought back.");
+  if (held.length > 1) {
+    toast("Another unsaved version of this job is on this device: it is listed under Jobs.");
+  }
+  // From here on this tab holds it.
+  if ((await writing) && newest.key !== keyFor(stored.id)) await letGo(newest.key);
 }
 
 /** After a conflict: writes the job on the bench over what stands on the server. */
@@ -110,7 +183,5 @@ export function keepMine(current: Stored<JobDocument> | null): void {
   useJobStore.setState({ job: { ...job } });
 }
 
-/** Forgets what this device kept of a job. */
-export function dropDraft(id: string): void {
-  localStorage.removeItem(draftKey(id));
-}
+/** Lets go what this tab holds of a job: a person chose the other version. */
+export const dropHeld = (id: string): Promise<void> => letGo(keyFor(id));

@@ -11,9 +11,9 @@ export type SaveState =
   | { kind: "saved"; at: string }
   | { kind: "saving" }
   | { kind: "unsaved" }
-  /** the server does not answer; the change is kept on this device and tried again */
-  | { kind: "offline" }
-  | { kind: "refused"; message: string }
+  /** the server does not answer, and is tried again; `kept` says whether this device holds the change */
+  | { kind: "offline"; kept: boolean }
+  | { kind: "refused"; message: string; kept: boolean; signIn: boolean }
   | { kind: "conflict"; current: Stored<JobDocument> | null };
 
 interface JobState {

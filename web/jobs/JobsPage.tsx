@@ -9,6 +9,7 @@ import { type JobKindId, KINDS, newJob } from "#model/kinds.ts";
 import { api, newId } from "../api/client.ts";
 import { allJobs } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
+import { Unsaved, useUnsaved } from "../outbox/Unsaved.tsx";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
@@ -44,6 +45,7 @@ export function JobsPage() {
           <Plus size={18} aria-hidden /> New job
         </Button>
       </div>
+      <Unsaved held={useUnsaved()} linked />
       {jobs.isPending && <Loading what="the jobs" />}
       {jobs.isError && <Trouble error={jobs.error} onRetry={() => void jobs.refetch()} />}
       {jobs.data?.length === 0 && (

@@ -1,0 +1,159 @@
+import type { BrowserContext, Page } from "@playwright/test";
+import { test as base, expect, saved } from "./harness.ts";
+
+/** Every test has a job of its own, and pages whose network may fail without that being an error. */
+const test = base.extend<{ job: string }>({
+  job: async ({ request }, use, { testId }) => {
+    const id = `outbox-${testId.replace(/[^a-z0-9]/g, "").slice(-12)}-${Date.now().toString(36)}`;
+    const [first] = await (await request.get("/api/jobs")).json();
+    const { document } = await (await request.get(`/api/jobs/${first.id}`)).json();
+    await request.put(`/api/jobs/${id}`, {
+      data: { revision: 0, document: { ...document, name: "Before" } },
+    });
+    await use(id);
+  },
+});
+
+const nameField = (page: Page) => page.getByRole("textbox", { name: "Name of the job" });
+async function open(context: BrowserContext, job: string): Promise<Page> {
+  const page = await context.newPage();
+  await page.goto(`/jobs/${job}`);
+  await expect(nameField(page)).toBeVisible();
+  return page;
+}
+/** The server's answers to saves do not arrive, nor the saves themselves. */
+const cutOff = (page: Page) =>
+  page.route("**/api/jobs/*", (route) =>
+    route.request().method() === "PUT" ? route.abort() : route.continue(),
+  );
+const status = (page: Page, text: RegExp) =>
+  expect(page.getByRole("status").filter({ hasText: text })).toBeVisible();
+const nameOnServer = async (page: Page, job: string) =>
+  (await (await page.request.get(`/api/jobs/${job}`)).json()).document.name as string;
+
+test("a tab that saves leaves what another tab holds alone", async ({ context, job }) => {
+  const offline = await open(context, job);
+  await cutOff(offline);
+  await nameField(offline).fill("Typed without network");
+  await status(offline, /kept on this device/);
+  const online = await open(context, job);
+  await nameField(online).fill("Saved by the other tab");
+  await saved(online);
+  await offline.unroute("**/api/jobs/*");
+  const dialog = offline.getByRole("dialog", { name: "Changed in two places" });
+  await expect(dialog).toBeVisible();
+  await dialog.getByRole("button", { name: "Keep mine, replace the other" }).click();
+  await saved(offline);
+  expect(await nameOnServer(offline, job)).toBe("Typed without network");
+});
+
+test("of two tabs closed without network neither's change is lost", async ({ context, job }) => {
+  const tabs = [await open(context, job), await open(context, job)] as const;
+  await context.setOffline(true);
+  for (const [i, name] of ["First tab", "Second tab"].entries()) {
+    await nameField(tabs[i] as Page).fill(name);
+    await status(tabs[i] as Page, /kept on this device/);
+  }
+  for (const tab of tabs) await tab.close();
+  await context.setOffline(false);
+  const page = await context.newPage();
+  await page.goto(`/jobs/${job}`);
+  await expect(nameField(page)).toHaveValue("Second tab");
+  await saved(page);
+  await page.getByRole("link", { name: "Jobs", exact: true }).click();
+  const held = page.getByRole("region", { name: "Not saved yet" });
+  await expect(held).toContainText("First tab");
+  await expect(held).toContainText("changed or deleted somewhere else", { timeout: 20_000 });
+  await held.getByRole("button", { name: "Keep as a job of its own" }).click();
+  await expect(nameField(page)).toHaveValue("First tab");
+});
+
+test("a large job left by a link right after a change is saved", async ({ context, job }) => {
+  const page = await context.newPage();
+  const { document, revision } = await (await page.request.get(`/api/jobs/${job}`)).json();
+  const large = { ...document, later: "x".repeat(100_000) };
+  await page.request.put(`/api/jobs/${job}`, { data: { revision, document: large } });
+  await page.goto(`/jobs/${job}`);
+  await nameField(page).fill("Left at once");
+  await page.getByRole("link", { name: "Pumps", exact: true }).click();
+  await expect.poll(() => nameOnServer(page, job)).toBe("Left at once");
+  // And one closed at once is saved when the application is next opened, whatever page that is.
+  await page.goto(`/jobs/${job}`);
+  await nameField(page).fill("Closed at once");
+  await page.waitForTimeout(100);
+  await page.close({ runBeforeUnload: false });
+  const next = await context.newPage();
+  await next.goto("/pumps");
+  await expect.poll(() => nameOnServer(next, job)).toBe("Closed at once");
+});
+
+test("a reload while a save is under way is no conflict, and loses nothing", async ({
+  context,
+  job,
+}) => {
+  const page = await open(context, job);
+  let arrived = false;
+  await page.route("**/api/jobs/*", async (route) => {
+    if (route.request().method() !== "PUT") return route.continue();
+    // The save reaches the server; its answer never comes.
+    await route.fetch();
+    arrived = true;
+  });
+  await nameField(page).fill("Sent");
+  await expect.poll(() => arrived).toBe(true);
+  await nameField(page).fill("Sent, and more typed");
+  await page.waitForTimeout(150);
+  await page.unroute("**/api/jobs/*");
+  await page.reload();
+  await expect(nameField(page)).toHaveValue("Sent, and more typed");
+  await saved(page);
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  expect(await nameOnServer(page, job)).toBe("Sent, and more typed");
+});
+
+test("where the device has no room the page says so, and asks before it is closed", async ({
+  context,
+  job,
+}) => {
+  const page = await context.newPage();
+  await page.addInitScript(() => {
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException("full", "QuotaExceededError");
+    };
+  });
+  await page.goto(`/jobs/${job}`);
+  await cutOff(page);
+  await nameField(page).fill("Nowhere but here");
+  await status(page, /no room to keep it: leave this page open/);
+  let asked = false;
+  page.on("dialog", (dialog) => {
+    asked = dialog.type() === "beforeunload";
+    void dialog.dismiss();
+  });
+  await page.close({ runBeforeUnload: true });
+  await expect.poll(() => asked).toBe(true);
+  await page.unroute("**/api/jobs/*");
+  await saved(page);
+});
+
+test("what is held of a job deleted elsewhere can be reached and kept", async ({
+  context,
+  job,
+}) => {
+  const page = await open(context, job);
+  await cutOff(page);
+  await nameField(page).fill("Not to be lost");
+  await status(page, /kept on this device/);
+  await page.close();
+  const next = await context.newPage();
+  await next.request.delete(`/api/jobs/${job}`);
+  await next.goto(`/jobs/${job}`);
+  await expect(next.getByText("There is no such job")).toBeVisible();
+  const held = next.getByRole("region", { name: "Not saved yet" });
+  await expect(held).toContainText("Not to be lost");
+  await held.getByRole("button", { name: "Keep as a job of its own" }).click();
+  await expect(nameField(next)).toHaveValue("Not to be lost");
+  await next.goto("/");
+  await expect(next.getByRole("link", { name: /Not to be lost/ })).toBeVisible();
+  await expect(held).toHaveCount(0);
+});
