@@ -20,6 +20,7 @@ import { compareSizes } from "#core/whatif/sizes.ts";
 import { dutyBand, USUAL_DOUBT, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
 import { solveJob } from "#model/solveJob.ts";
+import { benchStorage } from "./storage.ts";
 
 /**
  * npm run bench: what the computation costs. Figures that travel between machines are ratios within
@@ -290,6 +291,19 @@ console.log("\nA pit over time\n");
     `ratio ours/general (odex) ${(oursCost / generalCostOf).toFixed(2)}`,
   );
 }
+
+{
+  const thousand = jobOf(1000);
+  const cost = microseconds(() => solveJob(thousand));
+  row(
+    "what a key computes on 1 000 items",
+    `${(cost / 1000).toFixed(1)} ms`,
+    `×${(cost / edit).toFixed(1)} of 10 items`,
+  );
+}
+
+console.log("\nKeeping\n");
+await benchStorage(row);
 
 console.log("\nNetworks, global gradient method\n");
 let last: { cost: number; links: number } | undefined;

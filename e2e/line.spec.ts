@@ -215,6 +215,51 @@ test("a surveyed profile is pasted, its faults named, its columns mapped", async
   await saved(page);
 });
 
+test("a survey of 2 000 points is thinned with consent, laid, and worked on", async ({ page }) => {
+  test.slow();
+  const points = Array.from(
+    { length: 2000 },
+    (_, i) => `${i * 0.05}\t${(0.3 + i * 0.002 + 0.01 * Math.sin(i / 7)).toFixed(4)}`,
+  );
+  await page.goto("/jobs/ketterby-hurling-ground?part=discharge");
+  const list = page.getByRole("list", { name: "Discharge line" });
+  await page.getByRole("button", { name: "Paste or import" }).click();
+  const sheet = page.getByRole("dialog");
+  await sheet
+    .getByLabel(/^Rows from a spreadsheet/)
+    .fill(`Distance (m)\tLevel (m)\n${points.join("\n")}`);
+  await sheet.getByLabel("They go").selectOption("replace");
+  await expect(sheet.getByRole("status")).toContainText("1999 runs");
+  const put = sheet.getByRole("button", { name: "Put them on the line" });
+  await expect(sheet.getByRole("alert")).toContainText("at most 2000 parts");
+  await expect(put).toBeDisabled();
+  const choice = sheet.getByLabel("Points of the survey");
+  const [, fine] = await choice.getByRole("option").allTextContents();
+  const runs = Number(/: (\d+) runs?$/.exec(fine ?? "")?.[1]);
+  expect(runs).toBeGreaterThan(0);
+  expect(runs).toBeLessThan(1000);
+  await choice.selectOption({ index: 1 });
+  await expect(sheet.getByRole("status")).toContainText(`${runs} run`);
+  await expect(put).toBeEnabled();
+  await choice.selectOption({ index: 0 });
+
+  // With room for all of them all are laid: the rows in sight are there, and the last can be reached.
+  await sheet
+    .getByLabel(/^Rows from a spreadsheet/)
+    .fill(`Distance (m)\tLevel (m)\n${points.slice(0, 1001).join("\n")}`);
+  await expect(sheet.getByRole("status")).toContainText("1000 runs");
+  await put.click();
+  await expect(page.locator(duty)).toContainText("L/s");
+  expect(await list.getByRole("listitem").count()).toBeLessThan(120);
+  await list.getByLabel("Length").first().fill("7 m");
+  await expect(page.getByRole("table", { name: "Head ledger" })).toContainText("7.00 m of");
+  await saved(page);
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(list.getByRole("listitem")).toHaveCount(5);
+  await saved(page);
+});
+
 test("any number opens its working, and the address opens it again", async ({ page }) => {
   await page.goto("/jobs/ketterby-hurling-ground");
   await page.locator(`${duty} button`).first().click();

@@ -64,79 +64,87 @@ it("puts the log on the disk before a save is acknowledged, and a new segment's 
   await db.close();
 });
 
-it(`keeps every acknowledged save through ${CUTS} cuts of the power`, async () => {
-  const chance = chanceOf(SEED);
-  for (let left = CUTS; left > 0; ) {
-    const folder = await freshFolder();
-    folders.push(folder);
-    const own = watchDisk(folder);
-    disk = own;
-    const db = await openHere(folder);
-    await migrate(db);
-    const acknowledged = new Map<string, number>();
-    const images: { image: string; promised: Map<string, number> }[] = [];
-    let next = 1 + Math.floor(chance() * 200);
-    own.onOperation = () => {
-      if (--next > 0 || images.length === Math.min(10, left)) return;
-      next = 1 + Math.floor(chance() * 200);
-      const image = folderOf("image");
-      own.leave(image, chance);
-      images.push({ image, promised: new Map(acknowledged) });
-    };
-    const writer = async (id: string) => {
-      for (let n = 0; images.length < Math.min(10, left); n++) {
-        expect((await save(db, id, n)).kind).toBe("saved");
-        acknowledged.set(id, n + 1);
-        if (chance() < 0.02) await checkpoint(db, join(folder, "database"));
-        if (chance() < 0.02) await db.query("SELECT pg_switch_wal()");
-      }
-    };
-    await Promise.all(["a", "b", "c"].map(writer));
-    await db.close();
-    own.stop();
-    disk = undefined;
-    for (const { image, promised } of images) {
-      const after = await openHere(image);
-      for (const [id, saves] of promised) {
-        const kept = await getDocument(after, "jobs", id);
-        expect(kept?.revision, `${id} after a cut`).toBeGreaterThanOrEqual(saves);
-        expect(kept?.document).toMatchObject({ name: `${id}, save ${kept?.revision}` });
-      }
-      expect((await save(after, "next", 0)).kind).toBe("saved");
-      await after.close();
-    }
-    left -= images.length;
-    for (const made of folders.splice(0)) rmSync(made, { recursive: true, force: true });
-  }
-});
-
-it("starts after a cut at any moment of a folder's first start", async () => {
-  const chance = chanceOf(SEED + 1);
-  const make = async (folder: string) => databaseIn(folder, (empty) => openEngine(empty));
-  for (let round = 0; round < Math.max(1, CUTS / 50); round++) {
-    const folder = folderOf("first");
-    const own = watchDisk(folder);
-    disk = own;
-    // One cut somewhere, and two in the last moments, where the folder gets its name and its mark.
-    const images: string[] = [];
-    let [anywhere, sealed] = [1 + Math.floor(chance() * 2500), 0];
-    const late = new Set([Math.floor(chance() * 4), 4 + Math.floor(chance() * 4)]);
-    own.onOperation = () => {
-      if (own.takeSyncs().includes("database.new") || sealed > 0) sealed++;
-      if (--anywhere !== 0 && !late.has(sealed - 1)) return;
-      const image = folderOf("image");
-      own.leave(image, chance);
-      images.push(image);
-    };
-    await make(folder);
-    own.stop();
-    disk = undefined;
-    expect(images).toHaveLength(3);
-    for (const image of images) {
-      const db = databaseOn(await openEngine(await make(image)));
+it(
+  `keeps every acknowledged save through ${CUTS} cuts of the power`,
+  async () => {
+    const chance = chanceOf(SEED);
+    for (let left = CUTS; left > 0; ) {
+      const folder = await freshFolder();
+      folders.push(folder);
+      const own = watchDisk(folder);
+      disk = own;
+      const db = await openHere(folder);
       await migrate(db);
-      expect((await save(db, "one", 0)).kind).toBe("saved");
+      const acknowledged = new Map<string, number>();
+      const images: { image: string; promised: Map<string, number> }[] = [];
+      let next = 1 + Math.floor(chance() * 200);
+      own.onOperation = () => {
+        if (--next > 0 || images.length === Math.min(10, left)) return;
+        next = 1 + Math.floor(chance() * 200);
+        const image = folderOf("image");
+        own.leave(image, chance);
+        images.push({ image, promised: new Map(acknowledged) });
+      };
+      const writer = async (id: string) => {
+        for (let n = 0; images.length < Math.min(10, left); n++) {
+          expect((await save(db, id, n)).kind).toBe("saved");
+          acknowledged.set(id, n + 1);
+          if (chance() < 0.02) await checkpoint(db, join(folder, "database"));
+          if (chance() < 0.02) await db.query("SELECT pg_switch_wal()");
+        }
+      };
+      await Promise.all(["a", "b", "c"].map(writer));
       await db.close();
+      own.stop();
+      disk = undefined;
+      for (const { image, promised } of images) {
+        const after = await openHere(image);
+        for (const [id, saves] of promised) {
+          const kept = await getDocument(after, "jobs", id);
+          expect(kept?.revision, `${id} after a cut`).toBeGreaterThanOrEqual(saves);
+          expect(kept?.document).toMatchObject({ name: `${id}, save ${kept?.revision}` });
+        }
+        expect((await save(after, "next", 0)).kind).toBe("saved");
+        await after.close();
+      }
+      left -= images.length;
+      for (const made of folders.splice(0)) rmSync(made, { recursive: true, force: true });
     }
-  }
-});
+  },
+  60_000 + CUTS * 15_000,
+);
+
+it(
+  "starts after a cut at any moment of a folder's first start",
+  async () => {
+    const chance = chanceOf(SEED + 1);
+    const make = async (folder: string) => databaseIn(folder, (empty) => openEngine(empty));
+    for (let round = 0; round < Math.max(1, CUTS / 50); round++) {
+      const folder = folderOf("first");
+      const own = watchDisk(folder);
+      disk = own;
+      // One cut somewhere, and two in the last moments, where the folder gets its name and its mark.
+      const images: string[] = [];
+      let [anywhere, sealed] = [1 + Math.floor(chance() * 2500), 0];
+      const late = new Set([Math.floor(chance() * 4), 4 + Math.floor(chance() * 4)]);
+      own.onOperation = () => {
+        if (own.takeSyncs().includes("database.new") || sealed > 0) sealed++;
+        if (--anywhere !== 0 && !late.has(sealed - 1)) return;
+        const image = folderOf("image");
+        own.leave(image, chance);
+        images.push(image);
+      };
+      await make(folder);
+      own.stop();
+      disk = undefined;
+      expect(images).toHaveLength(3);
+      for (const image of images) {
+        const db = databaseOn(await openEngine(await make(image)));
+        await migrate(db);
+        expect((await save(db, "one", 0)).kind).toBe("saved");
+        await db.close();
+      }
+    }
+  },
+  120_000 + CUTS * 5000,
+);

@@ -37,6 +37,10 @@ const router = createBrowserRouter([
         element: page("the sheet", () => import("./report/JobSheetPage.tsx")),
       },
       { path: "/pumps", element: page("the pumps", () => import("./pumps/PumpsPage.tsx")) },
+      {
+        path: "/backups",
+        element: page("the backups", () => import("./backups/BackupsPage.tsx")),
+      },
       { path: "/hoses", element: page("the hoses", () => import("./hoses/HosesPage.tsx")) },
       {
         path: "/pumps/:id/edit",

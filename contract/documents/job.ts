@@ -196,7 +196,7 @@ const splitShape = z.looseObject({
 });
 
 /** What can still be solved while somebody waits. */
-const MOST_PARTS = 2000;
+export const MOST_PARTS = 2000;
 const MOST_SPLITS = 100;
 
 function withinBounds(path: readonly PathItemOf<PlainItem>[], context: z.RefinementCtx): void {

@@ -134,7 +134,11 @@ export const buildSolve = () =>
   bundle({ solve: "scripts/solve/solve.ts" }, ["scripts/solve", ...CORE]);
 
 export const buildBench = () =>
-  bundle({ bench: "benchmarks/bench.ts" }, ["benchmarks", "server", ...CORE]);
+  bundle(
+    { bench: "benchmarks/bench.ts" },
+    ["benchmarks", "server", ...CORE],
+    ["@electric-sql/pglite"],
+  );
 
 export const buildDocs = () => bundle({ docs: "scripts/docs/docs.ts" }, ["scripts/docs", ...CORE]);
 

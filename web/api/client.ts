@@ -1,4 +1,4 @@
-import type { ApiError, Health, JobSummary, Stored } from "#contract/api/api.ts";
+import type { ApiError, Backups, Health, JobSummary, Stored } from "#contract/api/api.ts";
 import type { CollectionName, DocumentOf } from "#contract/collections.ts";
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
 
@@ -74,6 +74,7 @@ export const api = {
     call<void>("DELETE", `/${collection}/${encodeURIComponent(id)}`),
   restore: (collection: CollectionName, id: string) =>
     call<void>("POST", `/${collection}/${encodeURIComponent(id)}/restore`),
+  backups: () => call<Backups>("GET", "/backups"),
   loadLibrary: () => call<{ added: number }>("POST", "/library"),
   resetDemo: () => call<void>("POST", "/demo/reset"),
 };

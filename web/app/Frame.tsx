@@ -58,6 +58,9 @@ export function Frame() {
           <NavLink to="/hoses" className={link}>
             Hoses
           </NavLink>
+          <NavLink to="/backups" className={(at) => `${link(at)} max-sm:hidden`}>
+            Backups
+          </NavLink>
         </nav>
         <span className="flex-1" />
         {health.data?.demo && <ResetDemo />}

@@ -77,6 +77,7 @@ export function Palette({
                 {go("Jobs", "/")}
                 {go("Pump library", "/pumps")}
                 {go("Compare hoses", "/hoses")}
+                {go("Backups", "/backups")}
                 {act("Switch between US and metric", toggleUnits)}
                 {act("Switch between light and dark", toggleTheme)}
                 {act("Keys", onKeys)}

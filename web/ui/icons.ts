@@ -6,6 +6,7 @@ export { default as CircleCheck } from "lucide-react/dist/esm/icons/circle-check
 export { default as CircleQuestionMark } from "lucide-react/dist/esm/icons/circle-question-mark";
 export { default as ClipboardPaste } from "lucide-react/dist/esm/icons/clipboard-paste";
 export { default as Copy } from "lucide-react/dist/esm/icons/copy";
+export { default as Download } from "lucide-react/dist/esm/icons/download";
 export { default as Ellipsis } from "lucide-react/dist/esm/icons/ellipsis-vertical";
 export { default as FileUp } from "lucide-react/dist/esm/icons/file-up";
 export { default as GripVertical } from "lucide-react/dist/esm/icons/grip-vertical";

@@ -1,13 +1,15 @@
 import { useId, useMemo, useState } from "react";
-import type { JobPathItem } from "#contract/documents/job.ts";
+import { type JobPathItem, MOST_PARTS } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
-import { ROLES, type Role, readTable, runsFrom } from "#model/readProfile.ts";
+import { everyItem } from "#core/line/path.ts";
+import { ROLES, type Role, type Run, readTable, runsFrom } from "#model/readProfile.ts";
+import { thinProfile } from "#model/thinProfile.ts";
 import { newId } from "../../api/client.ts";
 import { useUnits } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { SelectField } from "../../ui/Fields.tsx";
-import { edit } from "../jobStore.ts";
+import { edit, useJobStore } from "../jobStore.ts";
 import { StockOptions } from "./StockOptions.tsx";
 
 interface Props {
@@ -41,12 +43,22 @@ export function ImportSheet({ stock: usual, at, onClose }: Props) {
   }, [text, roles]);
   const reading = useMemo(() => runsFrom(table, units), [table, units]);
   const empty = text.trim() === "";
+  const surveyed = reading.kind === "runs" ? reading.runs : NO_RUNS;
+  const choices = useMemo(
+    () => TOLERANCES.map((tolerance) => ({ tolerance, runs: thinProfile(surveyed, tolerance) })),
+    [surveyed],
+  );
+  const [tolerance, setTolerance] = useState(0);
+  const runs =
+    tolerance === 0 ? surveyed : (choices.find((c) => c.tolerance === tolerance)?.runs ?? surveyed);
+  const others = everyItem<JobPathItem>(useJobStore((s) => s.job.path)).length;
+  const leaving = replaces ? at.items.filter(({ kind }) => kind === "pipe").length : 0;
+  const room = MOST_PARTS - others + leaving;
+  const tooMany = runs.length > room;
 
   const apply = () => {
     if (reading.kind !== "runs") return;
-    const rows = reading.runs.map(
-      (run): JobPathItem => ({ kind: "pipe", id: newId(), stock, ...run }),
-    );
+    const rows = runs.map((run): JobPathItem => ({ kind: "pipe", id: newId(), stock, ...run }));
     const kept = replaces ? at.items.filter(({ kind }) => kind !== "pipe") : at.items;
     edit((job) => ({
       ...job,
@@ -111,10 +123,38 @@ export function ImportSheet({ stock: usual, at, onClose }: Props) {
         )}
         {!empty && reading.kind === "runs" && (
           <p role="status" className="text-[15px] font-medium">
-            {reading.runs.length} {reading.runs.length === 1 ? "run" : "runs"},{" "}
-            {format(sum(reading.runs, "length"), "length", units)} long, rising{" "}
-            {format(sum(reading.runs, "rise"), "length", units)} in all
+            {runs.length} {runs.length === 1 ? "run" : "runs"},{" "}
+            {format(sum(runs, "length"), "length", units)} long, rising{" "}
+            {format(sum(runs, "rise"), "length", units)} in all
           </p>
+        )}
+        {surveyed.length > MANY && (
+          <div>
+            <SelectField
+              label="Points of the survey"
+              visibleLabel
+              value={String(tolerance)}
+              onChange={(value) => setTolerance(Number(value))}
+            >
+              <option value="0">all of them: {surveyed.length} runs</option>
+              {choices.map((choice) => (
+                <option key={choice.tolerance} value={choice.tolerance}>
+                  those that matter to {format(choice.tolerance, "length", units)}:{" "}
+                  {choice.runs.length} runs
+                </option>
+              ))}
+            </SelectField>
+            <p className="pt-1 text-[13px] text-soft">
+              Left out are points whose height the straight line between their neighbours gives to
+              that much. Length and rise in all stay as surveyed.
+            </p>
+            {tooMany && (
+              <p role="alert" className="pt-1 text-[14px] text-signal">
+                A line takes at most {MOST_PARTS} parts, and there is room for {Math.max(room, 0)}{" "}
+                more: leave some points out.
+              </p>
+            )}
+          </div>
         )}
         <SelectField label="Laid in" visibleLabel value={stock} onChange={setStock}>
           <StockOptions chosen={stock} />
@@ -132,7 +172,11 @@ export function ImportSheet({ stock: usual, at, onClose }: Props) {
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>
-          <Button look="strong" disabled={empty || reading.kind !== "runs"} onClick={apply}>
+          <Button
+            look="strong"
+            disabled={empty || reading.kind !== "runs" || tooMany}
+            onClick={apply}
+          >
             Put them on the line
           </Button>
         </div>
@@ -140,6 +184,12 @@ export function ImportSheet({ stock: usual, at, onClose }: Props) {
     </Dialog>
   );
 }
+
+/** Runs from which on a survey may be thinned. */
+const MANY = 100;
+/** m of height by which a point may be off where it is left out */
+const TOLERANCES = [0.02, 0.1, 0.5];
+const NO_RUNS: readonly Run[] = [];
 
 function sum(runs: readonly { length: number; rise: number }[], key: "length" | "rise"): number {
   return runs.reduce((total, run) => total + run[key], 0);
