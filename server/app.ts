@@ -3,6 +3,8 @@ import { join } from "node:path";
 import { serveStatic } from "@hono/node-server/serve-static";
 import { Hono } from "hono";
 import { except } from "hono/combine";
+import { HTTPException } from "hono/http-exception";
+import { timeout } from "hono/timeout";
 import type { ApiError, Health } from "#contract/api/api.ts";
 import type { AttachmentDocument } from "#contract/documents/attachment.ts";
 import { contentsIn } from "./attachments/contents.ts";
@@ -15,6 +17,9 @@ import { contentRoutes } from "./routes/contents.ts";
 import { documentRoutes } from "./routes/documents.ts";
 import { libraryRoutes } from "./routes/library.ts";
 import { headers, limitBody, type OwnName, ownNamesOnly } from "./security.ts";
+
+/** ms after which a request is told to ask again; longer than the engine may take before it is started anew */
+const ANSWER_WITHIN = 25_000;
 
 /** What makes a device offer to trust a certificate. */
 const CERTIFICATE = "application/x-x509-ca-cert";
@@ -45,6 +50,14 @@ export function createApp(db: Database, options: AppOptions): Hono {
     }
     app.route("/", signIn(gate, secure));
   }
+  // Everyone gets an answer; a save asked for again is answered as it was the first time.
+  app.use(
+    "/api/*",
+    except(
+      "/api/contents/*",
+      timeout(ANSWER_WITHIN, () => new HTTPException(503)),
+    ),
+  );
   app.use("/api/*", except("/api/contents/*", limitBody));
   app.use("/api/*", async (c, next) => {
     await next();
@@ -74,8 +87,9 @@ export function createApp(db: Database, options: AppOptions): Hono {
     // Whoever asked has gone: nobody hears the answer, and nothing is wrong here.
     if (c.req.raw.signal.aborted) return answer(503, "failed", "The connection was closed.");
     log.write(error);
-    if (error instanceof EngineLost) {
-      const message = "The database is starting again; nothing that was saved is lost. Ask again.";
+    if (error instanceof EngineLost || error instanceof HTTPException) {
+      const message =
+        "The database did not answer in time; nothing that was saved is lost. Ask again.";
       return answer(503, "failed", message);
     }
     return answer(500, "failed", "Something went wrong on the server; nothing was saved.");

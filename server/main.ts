@@ -56,16 +56,7 @@ try {
     phrase = await askPhrase();
     return open();
   });
-  const [address, ...others] = running.addresses;
-  console.log(`Upright Gusher is ready: ${address}`);
-  for (const other of others) console.log(`                    and at: ${other}`);
-  console.log(`Data folder: ${folder}`);
-  if (running.authority) {
-    const { path, renewed } = running.authority;
-    console.log(
-      `Devices that do not know this installation warn before they open it, until they trust its authority${renewed ? ", which is new" : ""}: ${path}, also at ${address}/authority.crt. docs/network.md says how.`,
-    );
-  }
+  // Before it says that it is ready: whoever reads that may stop it.
   let stopping = false;
   for (const signal of ["SIGINT", "SIGTERM"] as const) {
     process.on(signal, () => {
@@ -80,6 +71,16 @@ try {
         },
       );
     });
+  }
+  const [address, ...others] = running.addresses;
+  console.log(`Upright Gusher is ready: ${address}`);
+  for (const other of others) console.log(`                    and at: ${other}`);
+  console.log(`Data folder: ${folder}`);
+  if (running.authority) {
+    const { path, renewed } = running.authority;
+    console.log(
+      `Devices that do not know this installation warn before they open it, until they trust its authority${renewed ? ", which is new" : ""}: ${path}, also at ${address}/authority.crt. docs/network.md says how.`,
+    );
   }
 } catch (error) {
   if (error instanceof PortTaken) {

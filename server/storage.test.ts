@@ -99,7 +99,7 @@ describe("a full disk", () => {
       if (answer.status === 200) acknowledged++;
     }
     expect([503, 507]).toContain(answer.status);
-    expect(answer.body.message).toMatch(/full|starting again/);
+    expect(answer.body.message).toMatch(/full|did not answer in time/);
     expect(await read(server, "/jobs/kept")).toBe(200);
     const again = await save(server, "other", 0);
     expect(again.status).toBe(507);
@@ -253,10 +253,12 @@ describe("a claim on a folder", () => {
 
 it("one signal to the command that started it ends everything, data closed", async () => {
   const folder = await ourFolder();
-  const command = spawn(process.execPath, [
-    join(root, "scripts/start.mjs"),
-    ...["--data", folder, "--port", "0"],
-  ]);
+  const command = spawn(
+    process.execPath,
+    [join(root, "scripts/start.mjs"), ...["--data", folder, "--port", "0"]],
+    // As in a terminal: what the test runner sets would change how the interface is built.
+    { env: { PATH: process.env.PATH, HOME: process.env.HOME } },
+  );
   const address = await new Promise<string>((resolve) => {
     let said = "";
     command.stdout.on("data", (chunk) => {

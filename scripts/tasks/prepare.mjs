@@ -1,7 +1,16 @@
 // What every command shares: installing what is missing and building what is out of date. Plain Node.js,
 // no dependency: it has to run on a fresh clone.
-import { spawn } from "node:child_process";
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { spawn, spawnSync } from "node:child_process";
+import {
+  accessSync,
+  constants,
+  existsSync,
+  readdirSync,
+  readFileSync,
+  statfsSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
@@ -64,9 +73,38 @@ export async function install({ quiet = false } = {}) {
     stdio: ["ignore", 2, 2],
     shell: process.platform === "win32",
   });
-  if (code !== 0)
-    fail("Installing the packages failed; see above. Is the package registry reachable?");
+  if (code !== 0) fail(await whyNotInstalled(npm));
   writeFileSync(stamp, lock);
+}
+
+/** What keeps the packages from being installed, in a sentence with what to do. */
+async function whyNotInstalled(npm) {
+  const asked = spawnSync(npm, ["config", "get", "cache"], {
+    encoding: "utf8",
+    shell: process.platform === "win32",
+  });
+  for (const [what, folder, mend] of [
+    ["npm’s cache", asked.stdout?.trim(), "Name another: npm_config_cache=FOLDER npm run …"],
+    ["this folder", root, "Put the application in a folder of yours."],
+  ]) {
+    if (!folder) continue;
+    const there = nearest(folder);
+    try {
+      accessSync(there, constants.W_OK);
+    } catch {
+      return `Installing the packages failed: ${what}, ${folder}, may not be written to by this user. ${mend}`;
+    }
+    const { bavail, bsize } = statfsSync(there);
+    if (bavail * bsize < 600e6) {
+      return `Installing the packages failed: there is no room on the disk of ${what}, ${folder}; 600 MB are needed. Free some, or ${mend[0].toLowerCase()}${mend.slice(1)}`;
+    }
+  }
+  return "Installing the packages failed; see above. Is the package registry reachable?";
+}
+
+/** The folder itself, or the nearest above it that is there. */
+function nearest(folder) {
+  return existsSync(folder) || dirname(folder) === folder ? folder : nearest(dirname(folder));
 }
 
 /** Newest change under the given files and folders, as a time in ms. */

@@ -50,12 +50,11 @@ export async function serve({ demo, folder, port }) {
     ),
     ...["reset", "https", "new-pass-phrase"].flatMap((flag) => (values[flag] ? [`--${flag}`] : [])),
   ]);
-  const [code] = await Promise.all([
-    server,
-    buildWeb().catch((error) => {
-      console.error("Building the interface failed.", error);
-      process.exitCode = 1;
-    }),
-  ]);
-  process.exitCode ||= code;
+  buildWeb().catch((error) => {
+    console.error("Building the interface failed.", error);
+    process.exitCode = 1;
+  });
+  // Once the server has ended nothing waits for a build that is still under way.
+  const code = await server;
+  process.exit(process.exitCode || code);
 }

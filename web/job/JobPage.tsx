@@ -34,7 +34,6 @@ export default function JobPage() {
     ...oneOf("jobs", id),
     staleTime: 0,
   });
-  const held = useUnsaved(id);
   const onBench = useJobStore((s) => s.id);
   const stored = query.data;
 
@@ -65,18 +64,25 @@ export default function JobPage() {
 
   if (query.isError) {
     return "status" in query.error && query.error.status === 404 ? (
-      <div className="mx-auto max-w-3xl p-4">
-        <Unsaved held={held} linked={false} />
-        <Empty title="There is no such job">
-          It may have been deleted. The list of jobs is under “Jobs”.
-        </Empty>
-      </div>
+      <NoSuchJob id={id} />
     ) : (
       <Trouble error={query.error} onRetry={() => void query.refetch()} />
     );
   }
   if (onBench !== id || !id) return <Loading what="the job" />;
   return <Bench />;
+}
+
+/** A job that is gone, with what this device still holds of it. */
+function NoSuchJob({ id }: { id: string }) {
+  return (
+    <div className="mx-auto max-w-3xl p-4">
+      <Unsaved held={useUnsaved(id)} linked={false} />
+      <Empty title="There is no such job">
+        It may have been deleted. The list of jobs is under “Jobs”.
+      </Empty>
+    </div>
+  );
 }
 
 const VIEWS = [
