@@ -99,7 +99,7 @@ export function Frame() {
       <Dialog open={sheet === "keys"} onClose={() => setSheet("none")} title="Keys">
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
           {KEYS.map(([keys, what]) => (
-            <div key={keys} className="contents">
+            <div key={what} className="contents">
               <dt className="plate text-[17px]">{keys}</dt>
               <dd>{what}</dd>
             </div>

@@ -1,6 +1,11 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import { useCallback, useEffect, useRef, useState } from "react";
-import type { ArgumentsOf, CalculationName, ResultOf } from "./calculations.ts";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import {
+  type ArgumentsOf,
+  CALCULATIONS,
+  type CalculationName,
+  type ResultOf,
+} from "./calculations.ts";
 import type { CalculationsWorker } from "./calculationsWorker.ts";
 
 /** How a computation stands. An older result stays in sight, marked as such, while a newer is on its way. */
@@ -23,10 +28,12 @@ const PAUSE = 120;
 /**
  * Works out a computation beside the page and again whenever its arguments change. A worker of its own for each
  * caller: stopping one stops no other.
+ * @param inPlace it is small enough to be done at once in the page, and its value belongs to these arguments always
  */
 export function useCalculation<N extends CalculationName>(
   name: N,
   args: ArgumentsOf<N>,
+  inPlace = false,
 ): Calculation<ResultOf<N>> {
   type State = Pick<Calculation<ResultOf<N>>, "kind" | "value" | "progress" | "error"> & {
     /** what the value was worked out from */
@@ -39,6 +46,10 @@ export function useCalculation<N extends CalculationName>(
     error: undefined,
     of: undefined,
   });
+  const direct = useMemo(() => {
+    const run = CALCULATIONS[name] as (...all: unknown[]) => ResultOf<N>;
+    return inPlace ? run(...args, () => undefined) : undefined;
+  }, [name, inPlace, ...args]);
   const [attempt, setAttempt] = useState(0);
   const desk = useRef<Desk | undefined>(undefined);
   const stop = useRef<() => void>(() => undefined);
@@ -46,6 +57,7 @@ export function useCalculation<N extends CalculationName>(
   latest.current = args;
 
   useEffect(() => {
+    if (inPlace) return;
     let gone = false;
     const change = (patch: Partial<State>) => {
       if (!gone) setState((before) => ({ ...before, ...patch }));
@@ -91,7 +103,7 @@ export function useCalculation<N extends CalculationName>(
       if (running) drop();
       gone = true;
     };
-  }, [name, attempt, ...args]);
+  }, [name, attempt, inPlace, ...args]);
   useEffect(
     () => () => {
       desk.current?.close();
@@ -100,10 +112,11 @@ export function useCalculation<N extends CalculationName>(
     [],
   );
 
+  const done = { kind: "done", value: direct, progress: 1, error: undefined } as const;
   return {
-    ...state,
+    ...(inPlace ? done : state),
     // Said at once, before anything is begun anew: no number is shown beside what it does not belong to.
-    stale: state.value !== undefined && !args.every((arg, i) => of?.[i] === arg),
+    stale: !inPlace && state.value !== undefined && !args.every((arg, i) => of?.[i] === arg),
     cancel: useCallback(() => stop.current(), []),
     again: useCallback(() => setAttempt((n) => n + 1), []),
   };

@@ -17,6 +17,7 @@ import { DutyPanel } from "./DutyPanel.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
 import { openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
+import { isLongLine } from "./longLine.ts";
 import { PartInHand } from "./PartInHand.tsx";
 import type { Part } from "./part.ts";
 import { Section } from "./Section.tsx";
@@ -100,8 +101,10 @@ const PARTS: readonly { part: Part; name: string }[] = [
 
 function Bench() {
   const live = useJobStore((s) => s.job);
-  // A key shows in its field at once; what follows from it comes right after, and gives way to the next key.
-  const job = useDeferredValue(live);
+  // On a long line a key shows in its field at once; what follows from it comes right after, and gives way to the
+  // next key.
+  const deferred = useDeferredValue(live);
+  const job = isLongLine(live) ? deferred : live;
   const { solved, sizeUps } = useSolution(job);
   const band = useBand(job);
   const [params, setParams] = useSearchParams();

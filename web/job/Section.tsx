@@ -173,12 +173,12 @@ function Drawing({
           </g>
         );
       })}
-      {below.map((corners) => (
-        <Shade key={corners.map(at).join(" ")} points={corners.map(at).join(" ")} />
+      {below.map((corners, i) => (
+        <Shade key={i} points={corners.map(at).join(" ")} />
       ))}
-      {(g.joints.length > MANY ? g.joints.filter(isLong) : g.joints).map(({ from, to }) => (
+      {(g.joints.length > MANY ? g.joints.filter(isLong) : g.joints).map(({ from, to }, i) => (
         <PipeWall
-          key={`${at(from)} ${at(to)}`}
+          key={i}
           points={`${at(from)} ${at(to)}`}
           thick={thickness(maxBore * 0.6)}
           chosen={false}

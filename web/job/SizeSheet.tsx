@@ -12,6 +12,7 @@ import { Button } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
 import { Loading } from "../ui/Notices.tsx";
 import { edit } from "./jobStore.ts";
+import { isLongLine } from "./longLine.ts";
 
 /** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
 export function SizeSheet({ job, selected }: { job: JobDocument; selected: string | undefined }) {
@@ -37,7 +38,11 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
   const line = useMemo<Line>(() => ({ source, path, site, method }), [source, path, site, method]);
   const itemIds = useMemo(() => ids.split(" "), [ids]);
   const sizes = useMemo(() => PIPE_STOCK.filter((stock) => stock.family === shown), [shown]);
-  const { value: comparison, stale } = useCalculation("sizes", [line, pumps, itemIds, sizes]);
+  const { value: comparison, stale } = useCalculation(
+    "sizes",
+    [line, pumps, itemIds, sizes],
+    !isLongLine(job),
+  );
   if (!run)
     return <p className="p-4 text-soft">There is no run of pipe to compare sizes for yet.</p>;
 

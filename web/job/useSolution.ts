@@ -3,6 +3,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type JobSolution, type SolvableJob, solveJob } from "#model/solveJob.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
+import { isLongLine } from "./longLine.ts";
 
 /** What of a job its solution depends on; the same object while none of that changes. */
 function useSolvable(job: JobDocument): SolvableJob {
@@ -15,7 +16,7 @@ function useSolvable(job: JobDocument): SolvableJob {
 
 /**
  * A job, solved on every key. What has to be tried on the line, such as sizes that mend a judgement,
- * is worked out beside the page and joins it a moment later.
+ * is worked out beside the page where the line is long, and joins it a moment later.
  */
 export function useSolution(document: JobDocument): {
   solved: JobSolution;
@@ -23,7 +24,7 @@ export function useSolution(document: JobDocument): {
 } {
   const job = useSolvable(document);
   const solved = useMemo(() => solveJob(job), [job]);
-  const { value, stale } = useCalculation("tried", [job]);
+  const { value, stale } = useCalculation("tried", [job], !isLongLine(job));
   const tried = stale ? undefined : value;
   return useMemo(
     () =>
