@@ -14,33 +14,41 @@ await buildServer();
 const seed = process.env.SEED ?? String(1 + Math.floor(Math.random() * 1e6));
 console.log(`SEED=${seed}`);
 
+/** How long each trial is; fewer or more by the variable of that name. */
+const many = (name, usual) => process.env[name] ?? String(usual);
+const NETWORKS = many("NETWORKS", 100_000);
+const POWER_CUTS = many("POWER_CUTS", 200);
+const KILLS = many("KILLS", 40);
+const CLAIM_ROUNDS = many("CLAIM_ROUNDS", 60);
+const MALFORMED = many("MALFORMED", 20_000);
+
 /** What is run: the tests of npm test that matter to it, with the numbers that make it long. */
 const TRIALS = [
   [
     "core",
-    "properties on fresh cases, 100 000 random networks",
+    `properties on fresh cases, ${NETWORKS} random networks`,
     ["core", "contract", "model", "words"],
-    { NETWORKS: "100000" },
+    { NETWORKS },
   ],
   [
     "data",
-    "200 cuts of the power, 4 first starts cut at 3 moments each",
+    `${POWER_CUTS} cuts of the power, and of first starts`,
     ["server/powerCut"],
-    { POWER_CUTS: "200" },
+    { POWER_CUTS },
   ],
-  ["data", "40 kills (SIGKILL) in a burst of saves", ["server/durability"], { KILLS: "40" }],
+  ["data", `${KILLS} kills (SIGKILL) in a burst of saves`, ["server/durability"], { KILLS }],
   [
     "data",
-    "full disks, foreign and broken folders, 60 races of three servers",
+    `full disks, foreign and broken folders, ${CLAIM_ROUNDS} races of three servers`,
     ["server/storage"],
-    { CLAIM_ROUNDS: "60" },
+    { CLAIM_ROUNDS },
   ],
   ["data", "backups restored and compared row by row, damaged ones refused", ["server/backup"], {}],
   [
     "data",
-    "20 000 malformed requests, none answered with 500",
+    `${MALFORMED} malformed requests, none answered with 500`,
     ["server/api"],
-    { MALFORMED: "20000" },
+    { MALFORMED },
   ],
   ["data", "names, pass phrase and certificate of an open server", ["server/network"], {}],
 ];
