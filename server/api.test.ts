@@ -296,6 +296,9 @@ describe("who may ask", () => {
     ["another name", { host: "evil.test" }, 403],
     ["a page of another site", { origin: "http://evil.test" }, 403],
     ["its own page", { origin: `http://${HOST}` }, 200],
+    ["a form of its own", { origin: "null", "sec-fetch-site": "same-origin" }, 200],
+    ["a form of nobody", { origin: "null" }, 403],
+    ["a form of another site", { origin: "null", "sec-fetch-site": "cross-site" }, 403],
   ])("answers %s", async (_who, headers, status) => {
     expect((await call("GET", "/jobs", undefined, headers)).status).toBe(status);
   });

@@ -26,7 +26,10 @@ export function ownNamesOnly(isOwn: OwnName): MiddlewareHandler<{
       );
     }
     const origin = c.req.header("origin");
-    if (origin !== undefined && origin.toLowerCase().replace(/^https?:\/\//, "") !== host) {
+    // A form of our own says “null”, since no page tells where it was; who sent it the browser says beside.
+    const isOwnForm = origin === "null" && c.req.header("sec-fetch-site") === "same-origin";
+    const isOwnPage = origin?.toLowerCase().replace(/^https?:\/\//, "") === host;
+    if (origin !== undefined && !isOwnPage && !isOwnForm) {
       return refuse("Requests from other sites are refused.");
     }
     if (c.req.header("sec-fetch-site") === "cross-site" && c.req.method !== "GET") {
