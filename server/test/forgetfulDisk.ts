@@ -196,19 +196,24 @@ export function watchDisk(root: string): ForgetfulDisk {
 
   /** What is on the disk of a file when each block not yet synced got there by chance. */
   function applied(file: File, pending: File["pending"], chance: () => number): Buffer {
-    let content = file.kept;
+    if (pending.length === 0) return file.kept;
+    // Room for all of it at once: a file grows by many small writes.
+    const ends = pending.map((change) =>
+      "size" in change ? change.size : change.at + change.data.length,
+    );
+    const room = Buffer.alloc(ends.reduce((most, end) => Math.max(most, end), file.kept.length));
+    file.kept.copy(room);
+    let content = room.subarray(0, file.kept.length);
     const fit = (size: number) => {
-      if (size <= content.length) return;
-      const larger = Buffer.alloc(size);
-      content.copy(larger);
-      content = larger;
+      if (size > content.length) content = room.subarray(0, size);
     };
-    if (pending.length > 0) content = Buffer.from(content);
     for (const change of pending) {
       if ("size" in change) {
         if (chance() < 0.5) continue;
-        if (change.size < content.length) content = Buffer.from(content.subarray(0, change.size));
-        else fit(change.size);
+        if (change.size < content.length) {
+          content.fill(0, change.size);
+          content = room.subarray(0, change.size);
+        } else fit(change.size);
         continue;
       }
       const { at, data } = change;
