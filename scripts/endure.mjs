@@ -1,7 +1,7 @@
 // npm run endure: every property and a hundred thousand random networks on fresh cases, and everything that can befall
 // the data. Prints a table and writes it to docs/endurance.md. npm run endure -- core (or data) does one half. The seed
 // is printed first: SEED=n npm run endure repeats it.
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { cpus, platform, tmpdir, totalmem } from "node:os";
 import { join } from "node:path";
 import { buildServer, fail, install, root, run } from "./tasks/prepare.mjs";
@@ -59,7 +59,7 @@ const rows = [];
 for (const [part, what, files, numbers] of TRIALS) {
   if (half !== "all" && half !== part) continue;
   console.log(`\n── ${what}`);
-  const result = join(scratch, "result.json");
+  const result = join(scratch, `${rows.length}.json`);
   const started = Date.now();
   await run(
     process.execPath,
@@ -73,11 +73,14 @@ for (const [part, what, files, numbers] of TRIALS) {
     ],
     { env: { ...process.env, SEED: seed, ...numbers } },
   );
+  // A trial that broke off leaves no result, and has not held.
   const {
     numPassedTests: passed,
     numFailedTests: failed,
     success,
-  } = JSON.parse(readFileSync(result, "utf8"));
+  } = existsSync(result)
+    ? JSON.parse(readFileSync(result, "utf8"))
+    : { numPassedTests: 0, numFailedTests: 1, success: false };
   const seconds = Math.round((Date.now() - started) / 1000);
   rows.push({
     what,

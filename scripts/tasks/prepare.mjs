@@ -73,12 +73,12 @@ export async function install({ quiet = false } = {}) {
     stdio: ["ignore", 2, 2],
     shell: process.platform === "win32",
   });
-  if (code !== 0) fail(await whyNotInstalled(npm));
+  if (code !== 0) fail(whyNotInstalled(npm));
   writeFileSync(stamp, lock);
 }
 
 /** What keeps the packages from being installed, in a sentence with what to do. */
-async function whyNotInstalled(npm) {
+function whyNotInstalled(npm) {
   const asked = spawnSync(npm, ["config", "get", "cache"], {
     encoding: "utf8",
     shell: process.platform === "win32",
