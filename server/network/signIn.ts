@@ -1,6 +1,6 @@
 import type { HttpBindings } from "@hono/node-server";
 import { Hono, type MiddlewareHandler } from "hono";
-import { deleteCookie, getCookie, setCookie } from "hono/cookie";
+import { getCookie, setCookie } from "hono/cookie";
 import { html } from "hono/html";
 import type { ApiError } from "#contract/api/api.ts";
 import { type Gate, tryLimiter } from "./passPhrase.ts";
@@ -33,10 +33,6 @@ export function signIn(gate: Gate, secure: boolean): Hono<Env> {
       ...{ httpOnly: true, secure, sameSite: "Strict", path: "/", maxAge: gate.lasts },
     });
     return c.redirect(isPath(back) ? back : "/", 303);
-  });
-  app.post("/sign-out", (c) => {
-    deleteCookie(c, COOKIE, { path: "/" });
-    return c.redirect("/sign-in", 303);
   });
   app.use(onlySignedIn(gate));
   return app;
