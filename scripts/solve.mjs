@@ -3,6 +3,6 @@ import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { buildSolve, install, root } from "./tasks/prepare.mjs";
 
-await install({ quiet: true });
+await install();
 await buildSolve();
 await import(pathToFileURL(join(root, "dist", "solve.mjs")).href);

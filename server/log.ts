@@ -17,7 +17,7 @@ export interface Log {
  */
 export function logIn(folder: string | undefined): Log {
   const own = folder !== undefined && mayWrite(folder) ? join(folder, "server.log") : undefined;
-  const path = own ?? join(tmpdir(), "upright-gusher.log");
+  const path = own ?? join(tmpdir(), `upright-gusher-${process.getuid?.() ?? ""}.log`);
   return {
     path,
     write: (error) => {

@@ -3,14 +3,19 @@
 import { spawn, spawnSync } from "node:child_process";
 import {
   accessSync,
+  closeSync,
   constants,
   existsSync,
+  mkdtempSync,
+  openSync,
   readdirSync,
   readFileSync,
+  rmSync,
   statfsSync,
   statSync,
   writeFileSync,
 } from "node:fs";
+import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
@@ -33,15 +38,25 @@ export function run(command, args, options = {}) {
 
 /**
  * Hands a signal that this process alone got on to the programs it runs, and ends with them. A terminal sends
- * Ctrl+C to all of them; whoever gets it twice counts it once.
+ * Ctrl+C to all of them; whoever gets it twice counts it once. A signal sent to npm ends npm and the shell between,
+ * and nothing tells this process: it looks whether the shell that npm started it in is still there.
  */
 export function passSignalsOn() {
-  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) {
-    process.on(signal, () => {
-      if (running.size === 0) process.exit(1);
-      for (const child of running) child.kill(signal === "SIGHUP" ? "SIGTERM" : signal);
-    });
-  }
+  const pass = (signal) => {
+    if (running.size === 0) process.exit(1);
+    for (const child of running) child.kill(signal);
+  };
+  process.on("SIGINT", pass);
+  process.on("SIGTERM", pass);
+  process.on("SIGHUP", () => pass("SIGTERM"));
+  if (!process.env.npm_lifecycle_event) return;
+  const shell = process.ppid;
+  const looking = setInterval(() => {
+    if (process.ppid === shell) return;
+    clearInterval(looking);
+    pass("SIGTERM");
+  }, 250);
+  looking.unref();
 }
 
 /** Stops with a sentence when Node.js is too old. */
@@ -58,22 +73,26 @@ export function fail(message) {
 }
 
 /** Installs the packages of the lock file, unless they are there already. */
-export async function install({ quiet = false } = {}) {
+export async function install() {
   checkNode();
   const lock = readFileSync(join(root, "package-lock.json"), "utf8");
   const stamp = join(root, "node_modules", ".installed-lock");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
-  console.error("Installing packages (once) …");
+  console.error("Installing packages, once; it takes a minute or so …");
   const npm = process.platform === "win32" ? "npm.cmd" : "npm";
   // Not `npm ci`: it refuses a lock file that lacks the optional binaries of other platforms, which
   // registry mirrors often do not carry. `install --no-save` takes the locked versions all the same.
-  // Progress goes to standard error, so that a command's own output stays clean.
-  const args = ["install", "--no-save", "--no-audit", "--no-fund", ...(quiet ? ["--silent"] : [])];
+  const args = ["install", "--no-save", "--no-audit", "--no-fund", "--no-update-notifier"];
+  // What npm says goes to a file: its stack traces and its advice are not for whoever reads this.
+  const details = join(mkdtempSync(join(tmpdir(), "upright-gusher-")), "install.log");
+  const log = openSync(details, "w");
   const code = await run(npm, args, {
-    stdio: ["ignore", 2, 2],
+    stdio: ["ignore", log, log],
     shell: process.platform === "win32",
   });
-  if (code !== 0) fail(whyNotInstalled(npm));
+  closeSync(log);
+  if (code !== 0) fail(`${whyNotInstalled(npm)}\nDetails: ${details}`);
+  rmSync(dirname(details), { recursive: true });
   writeFileSync(stamp, lock);
 }
 
@@ -99,7 +118,7 @@ function whyNotInstalled(npm) {
       return `Installing the packages failed: there is no room on the disk of ${what}, ${folder}; 600 MB are needed. Free some, or ${mend[0].toLowerCase()}${mend.slice(1)}`;
     }
   }
-  return "Installing the packages failed; see above. Is the package registry reachable?";
+  return "Installing the packages failed. Is the package registry reachable?";
 }
 
 /** The folder itself, or the nearest above it that is there. */
