@@ -37,3 +37,13 @@ export async function expectAccessible(page: Page, part = "body"): Promise<void>
 /** Waits until the job says that it is saved. */
 export const saved = (page: Page) =>
   expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();
+
+/** The duty in words, once what was typed has taken effect: it follows the painted key by a frame or two. */
+export async function dutyAfterKey(page: Page): Promise<string | null> {
+  await page.evaluate(async () => {
+    const frame = () => new Promise((done) => requestAnimationFrame(done));
+    const rest = () => new Promise((done) => requestIdleCallback(done));
+    for (const wait of [frame, frame, rest, rest]) await wait();
+  });
+  return page.getByTestId("duty").textContent();
+}

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, saved, test } from "./harness.ts";
+import { dutyAfterKey, expect, expectAccessible, saved, test } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 
@@ -6,6 +6,7 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   page,
 }) => {
   await page.goto("/");
+  await page.getByRole("list", { name: "Jobs" }).waitFor();
   await page.keyboard.press("Control+k");
   await page.keyboard.type("New job");
   await page.keyboard.press("Enter");
@@ -42,10 +43,10 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   // One visit to a field is one step of undo.
   await page.keyboard.press("Control+z");
   await expect(lengths.last()).toHaveValue("15");
-  expect(await page.locator(duty).textContent()).toBe(before);
+  expect(await dutyAfterKey(page)).toBe(before);
   await page.keyboard.press("Control+Shift+z");
   await expect(lengths.last()).toHaveValue("60");
-  expect(await page.locator(duty).textContent()).toBe(longer);
+  expect(await dutyAfterKey(page)).toBe(longer);
 
   // A row moves along the path by keyboard.
   await lengths.last().focus();
@@ -217,7 +218,7 @@ test("bad input says why at its field, keeps the text, and leaves the duty stand
     await length.fill(text);
     await expect(page.getByRole("alert")).toContainText(sentence);
     await expect(length).toHaveValue(text);
-    expect(await page.locator(duty).textContent()).toBe(before);
+    expect(await dutyAfterKey(page)).toBe(before);
   }
   await length.press("Escape");
   await expect(length).toHaveValue("30");
@@ -227,7 +228,7 @@ test("bad input says why at its field, keeps the text, and leaves the duty stand
   );
   await expect(page.getByRole("alert")).toContainText("rises more than it is long");
   await length.press("Escape");
-  expect(await page.locator(duty).textContent()).toBe(before);
+  expect(await dutyAfterKey(page)).toBe(before);
 });
 
 test("two tabs on one job: the later one is asked, and nothing is lost", async ({

@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { expect, expectAccessible, saved, test } from "./harness.ts";
+import { dutyAfterKey, expect, expectAccessible, saved, test } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 
@@ -114,7 +114,7 @@ test("typing in any unit means the same water", async ({ page }) => {
   const readings: (string | null)[] = [];
   for (const text of ["60 m", "6000 cm", "196.85 ft", "2362.2 in", "65.617 yd"]) {
     await length.fill(text);
-    readings.push(await page.locator(duty).textContent());
+    readings.push(await dutyAfterKey(page));
   }
   expect(new Set(readings).size).toBe(1);
   await length.press("Escape");

@@ -22,8 +22,8 @@ export interface Calculation<T> {
   again: () => void;
 }
 
-/** ms after the last change of the arguments before a computation begins */
-const PAUSE = 120;
+/** ms after the last change of the arguments before a computation begins: longer than from key to key, for whoever types */
+const PAUSE = 450;
 
 /**
  * Works out a computation beside the page and again whenever its arguments change. A worker of its own for each

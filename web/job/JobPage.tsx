@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { format } from "#contract/units/format.ts";
@@ -17,12 +17,12 @@ import { DutyPanel } from "./DutyPanel.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
 import { openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
-import { isLongLine } from "./longLine.ts";
 import { PartInHand } from "./PartInHand.tsx";
 import type { Part } from "./part.ts";
 import { Section } from "./Section.tsx";
 import { SizeSheet } from "./SizeSheet.tsx";
 import { useBand } from "./useBand.ts";
+import { useJobAfterPaint } from "./useJobAfterPaint.ts";
 import { useSolution } from "./useSolution.ts";
 import { Working } from "./Working.tsx";
 
@@ -100,11 +100,7 @@ const PARTS: readonly { part: Part; name: string }[] = [
 ];
 
 function Bench() {
-  const live = useJobStore((s) => s.job);
-  // On a long line a key shows in its field at once; what follows from it comes right after, and gives way to the
-  // next key.
-  const deferred = useDeferredValue(live);
-  const job = isLongLine(live) ? deferred : live;
+  const job = useJobAfterPaint();
   const { solved, sizeUps } = useSolution(job);
   const band = useBand(job);
   const [params, setParams] = useSearchParams();
@@ -201,7 +197,7 @@ function Bench() {
               onChange={(value) => onPart(value as Part)}
             />
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
-              <PartInHand {...{ part, solved, selected }} job={live} onSelect={setSelected} />
+              <PartInHand {...{ part, solved, selected }} onSelect={setSelected} />
             </div>
           </section>
           <section

@@ -1,6 +1,6 @@
 import { memo } from "react";
-import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#model/solveJob.ts";
+import { useJobStore } from "./jobStore.ts";
 import type { Part } from "./part.ts";
 import { LinePart } from "./parts/LinePart.tsx";
 import { OutletPart } from "./parts/OutletPart.tsx";
@@ -9,14 +9,15 @@ import { SourcePart } from "./parts/SourcePart.tsx";
 
 interface Props {
   part: Part;
-  job: JobDocument;
   solved: JobSolution;
   selected: string | undefined;
   onSelect: (itemId: string | undefined) => void;
 }
 
 /** The part of the job being worked on, as rows for keyboard or thumb. */
-export const PartInHand = memo(function PartInHand({ part, ...props }: Props) {
+export const PartInHand = memo(function PartInHand({ part, ...rest }: Props) {
+  // As typed, where all around it follows a frame later.
+  const props = { ...rest, job: useJobStore((s) => s.job) };
   switch (part) {
     case "source":
       return <SourcePart job={props.job} />;

@@ -60,7 +60,7 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
         </Button>
       </div>
       <LineRows
-        {...{ items, diagnostics, selected, onSelect, job }}
+        {...{ items, diagnostics, selected, onSelect }}
         label={side === "suction" ? "Suction line" : "Discharge line"}
       />
       {items.length === 0 && (

@@ -13,8 +13,8 @@ import {
   verticalListSortingStrategy,
 } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import { useEffect, useRef } from "react";
-import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { memo, useEffect, useRef } from "react";
+import type { JobPathItem } from "#contract/documents/job.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { FAMILIES, findPipeStock, type PipeAge } from "#core/catalogue/pipes.ts";
 import type { Diagnostic } from "#core/line/diagnostic.ts";
@@ -40,7 +40,6 @@ import { SplitRow } from "./SplitRow.tsx";
 interface Props {
   label: string;
   items: readonly JobPathItem[];
-  job: JobDocument;
   diagnostics: readonly Diagnostic[];
   selected: string | undefined;
   onSelect: (itemId: string | undefined) => void;
@@ -109,7 +108,6 @@ function LineRow({
   item,
   index,
   measure,
-  job,
   diagnostics,
   last,
   selected,
@@ -119,7 +117,7 @@ function LineRow({
   index: number;
   measure: ((row: HTMLElement | null) => void) | undefined;
   last: boolean;
-} & Pick<Props, "job" | "diagnostics" | "selected" | "onSelect">) {
+} & Pick<Props, "diagnostics" | "selected" | "onSelect">) {
   const chosen = item.id === selected;
   const row = useRef<HTMLLIElement | null>(null);
   const {
@@ -172,67 +170,8 @@ function LineRow({
           <GripVertical size={16} aria-hidden />
         </button>
         <div className={`${ROW} min-w-0 flex-1`}>
-          <RowFields {...{ item, job }} />
-          <span className="flex max-sm:col-start-3 max-sm:row-start-1">
-            <Menu
-              trigger={
-                <IconButton label="More for this row">
-                  <Ellipsis size={17} aria-hidden />
-                </IconButton>
-              }
-              actions={[
-                {
-                  name: "Move towards the water",
-                  icon: <ArrowUp size={16} aria-hidden />,
-                  disabled: index === 0,
-                  onSelect: () => moveItem(item.id, -1),
-                },
-                {
-                  name: "Move towards the outlet",
-                  icon: <ArrowDown size={16} aria-hidden />,
-                  disabled: last,
-                  onSelect: () => moveItem(item.id, 1),
-                },
-                {
-                  name: "Duplicate",
-                  icon: <Copy size={16} aria-hidden />,
-                  disabled: item.kind === "outlet",
-                  onSelect: () => replaceItem(item.id, (row) => [row, withNewIds(row)]),
-                },
-                ...(item.kind === "fitting" && findFitting(item.fitting)?.group === "check"
-                  ? [
-                      {
-                        name: item.reversed ? "Turn it with the water" : "It is fitted backwards",
-                        onSelect: () =>
-                          editItem<"fitting">(item.id, {
-                            reversed: item.reversed ? undefined : true,
-                          }),
-                      },
-                    ]
-                  : []),
-                ...(item.kind === "pipe"
-                  ? [
-                      {
-                        name:
-                          ageOf(item) === "aged" ? "Take it as new pipe" : "Take it as old pipe",
-                        onSelect: () =>
-                          editItem<"pipe">(item.id, {
-                            age: ageOf(item) === "aged" ? "new" : "aged",
-                          }),
-                      },
-                      {
-                        name: "Cut in two",
-                        icon: <Scissors size={16} aria-hidden />,
-                        onSelect: () => replaceItem(item.id, halves),
-                      },
-                    ]
-                  : []),
-              ]}
-            />
-            <IconButton label="Remove" onClick={() => removeItem(item.id)}>
-              <Trash2 size={17} aria-hidden />
-            </IconButton>
-          </span>
+          <RowFields item={item} />
+          <RowActions {...{ item, last }} first={index === 0} />
         </div>
       </div>
       <Opening item={item} />
@@ -240,7 +179,7 @@ function LineRow({
         <SplitRow
           {...{ item, onSelect }}
           rows={(label, items) => (
-            <LineRows inBranch {...{ label, items, job, diagnostics, selected, onSelect }} />
+            <LineRows inBranch {...{ label, items, diagnostics, selected, onSelect }} />
           )}
         />
       )}
@@ -252,6 +191,79 @@ function LineRow({
     </li>
   );
 }
+
+/** What can be done with a row, beside its entries. */
+const RowActions = memo(function RowActions({
+  item,
+  first,
+  last,
+}: {
+  item: JobPathItem;
+  first: boolean;
+  last: boolean;
+}) {
+  return (
+    <span className="flex max-sm:col-start-3 max-sm:row-start-1">
+      <Menu
+        trigger={
+          <IconButton label="More for this row">
+            <Ellipsis size={17} aria-hidden />
+          </IconButton>
+        }
+        actions={[
+          {
+            name: "Move towards the water",
+            icon: <ArrowUp size={16} aria-hidden />,
+            disabled: first,
+            onSelect: () => moveItem(item.id, -1),
+          },
+          {
+            name: "Move towards the outlet",
+            icon: <ArrowDown size={16} aria-hidden />,
+            disabled: last,
+            onSelect: () => moveItem(item.id, 1),
+          },
+          {
+            name: "Duplicate",
+            icon: <Copy size={16} aria-hidden />,
+            disabled: item.kind === "outlet",
+            onSelect: () => replaceItem(item.id, (row) => [row, withNewIds(row)]),
+          },
+          ...(item.kind === "fitting" && findFitting(item.fitting)?.group === "check"
+            ? [
+                {
+                  name: item.reversed ? "Turn it with the water" : "It is fitted backwards",
+                  onSelect: () =>
+                    editItem<"fitting">(item.id, {
+                      reversed: item.reversed ? undefined : true,
+                    }),
+                },
+              ]
+            : []),
+          ...(item.kind === "pipe"
+            ? [
+                {
+                  name: ageOf(item) === "aged" ? "Take it as new pipe" : "Take it as old pipe",
+                  onSelect: () =>
+                    editItem<"pipe">(item.id, {
+                      age: ageOf(item) === "aged" ? "new" : "aged",
+                    }),
+                },
+                {
+                  name: "Cut in two",
+                  icon: <Scissors size={16} aria-hidden />,
+                  onSelect: () => replaceItem(item.id, halves),
+                },
+              ]
+            : []),
+        ]}
+      />
+      <IconButton label="Remove" onClick={() => removeItem(item.id)}>
+        <Trash2 size={17} aria-hidden />
+      </IconButton>
+    </span>
+  );
+});
 
 function ageOf({ age, stock }: Extract<JobPathItem, { kind: "pipe" }>): PipeAge | undefined {
   const family = findPipeStock(stock)?.family;

@@ -43,7 +43,7 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
       {pumpSplit && (
         <div className="border-b border-rule p-3">
           <LineRows
-            {...{ job, diagnostics, selected, onSelect }}
+            {...{ diagnostics, selected, onSelect }}
             label="Pumps side by side"
             items={[pumpSplit]}
           />

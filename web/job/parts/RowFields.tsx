@@ -1,4 +1,5 @@
-import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { memo } from "react";
+import type { JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { FITTING_STOCK, findFitting } from "#core/catalogue/fittings.ts";
 import { startElevations } from "#core/line/elevations.ts";
@@ -6,7 +7,7 @@ import { levelsOf } from "#core/line/path.ts";
 import { openingName, stockName } from "#words/items.ts";
 import { useSettings } from "../../app/settings.ts";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
-import { editItem, endItemAt, pumpItems, visit } from "../jobStore.ts";
+import { editItem, endItemAt, pumpItems, useJobStore, visit } from "../jobStore.ts";
 import { JobQuantity } from "./JobQuantity.tsx";
 import { newOutlet, OutletOptions } from "./outletKinds.tsx";
 import { StockOptions } from "./StockOptions.tsx";
@@ -16,8 +17,8 @@ export const ROW =
 /** On a phone the choice takes a line of its own. */
 const CHOICE = "max-sm:col-span-2";
 
-/** The entries of one row of the line. */
-export function RowFields({ item, job }: { item: JobPathItem; job: JobDocument }) {
+/** The entries of one row of the line; drawn anew when the row itself changes, not with every key in another. */
+export const RowFields = memo(function RowFields({ item }: { item: JobPathItem }) {
   switch (item.kind) {
     case "pipe":
       return (
@@ -39,7 +40,7 @@ export function RowFields({ item, job }: { item: JobPathItem; job: JobDocument }
             value={item.length}
             onChange={(length) => editItem<"pipe">(item.id, { length })}
           />
-          <Height {...{ item, job }} />
+          <Height item={item} />
         </>
       );
     case "fitting":
@@ -49,7 +50,7 @@ export function RowFields({ item, job }: { item: JobPathItem; job: JobDocument }
         <>
           <span className={`flex min-h-9 items-center px-2 ${CHOICE}`}>Rise only</span>
           <span />
-          <Height {...{ item, job }} />
+          <Height item={item} />
         </>
       );
     case "orifice":
@@ -78,9 +79,9 @@ export function RowFields({ item, job }: { item: JobPathItem; job: JobDocument }
         </>
       );
     case "pump":
-      return <PumpFields {...{ item, job }} />;
+      return <PumpFields item={item} />;
     case "outlet":
-      return <OutletRowFields {...{ item, job }} />;
+      return <OutletRowFields item={item} />;
     case "split":
       return (
         <span className="col-span-2 flex min-h-9 items-center px-2 font-medium sm:col-span-3">
@@ -88,17 +89,14 @@ export function RowFields({ item, job }: { item: JobPathItem; job: JobDocument }
         </span>
       );
   }
-}
+});
 
 /** A run's rise, or the level it ends at. */
-function Height({
-  item,
-  job,
-}: {
-  item: Extract<JobPathItem, { kind: "pipe" | "rise" }>;
-  job: JobDocument;
-}) {
+function Height({ item }: { item: Extract<JobPathItem, { kind: "pipe" | "rise" }> }) {
   const byLevel = useSettings(({ heights }) => heights === "elevations");
+  const start = useJobStore(({ job }) =>
+    byLevel ? (startElevations(job.path, job.source.intake).get(item.id) ?? 0) : 0,
+  );
   if (!byLevel) {
     return (
       <JobQuantity
@@ -111,7 +109,6 @@ function Height({
       />
     );
   }
-  const start = startElevations(job.path, job.source.intake).get(item.id) ?? 0;
   return (
     <JobQuantity
       label="Ends at level"
@@ -195,13 +192,8 @@ function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" 
   );
 }
 
-function PumpFields({
-  item,
-  job,
-}: {
-  item: Extract<JobPathItem, { kind: "pump" }>;
-  job: JobDocument;
-}) {
+function PumpFields({ item }: { item: Extract<JobPathItem, { kind: "pump" }> }) {
+  const job = useJobStore((s) => s.job);
   const number = pumpItems(job.path).findIndex(({ id }) => id === item.id) + 1;
   return (
     <>
@@ -223,13 +215,7 @@ function PumpFields({
   );
 }
 
-function OutletRowFields({
-  item,
-  job,
-}: {
-  item: Extract<JobPathItem, { kind: "outlet" }>;
-  job: JobDocument;
-}) {
+function OutletRowFields({ item }: { item: Extract<JobPathItem, { kind: "outlet" }> }) {
   const { outlet } = item;
   return (
     <>
@@ -238,7 +224,9 @@ function OutletRowFields({
         label="The water leaves"
         value={outlet.type}
         onChange={(type) =>
-          editItem<"outlet">(item.id, { outlet: newOutlet(type, levelsOf(job.source)) })
+          editItem<"outlet">(item.id, {
+            outlet: newOutlet(type, levelsOf(useJobStore.getState().job.source)),
+          })
         }
       >
         <OutletOptions />
