@@ -20,6 +20,7 @@ import { compareSizes } from "#core/whatif/sizes.ts";
 import { dutyBand, USUAL_DOUBT, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
 import { solveJob } from "#model/solveJob.ts";
+import { benchLoad } from "./load.ts";
 import { benchStorage } from "./storage.ts";
 
 /**
@@ -304,6 +305,7 @@ console.log("\nA pit over time\n");
 
 console.log("\nKeeping\n");
 await benchStorage(row);
+await benchLoad(row);
 
 console.log("\nNetworks, global gradient method\n");
 let last: { cost: number; links: number } | undefined;

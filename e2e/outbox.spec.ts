@@ -159,3 +159,61 @@ test("what is held of a job deleted elsewhere can be reached and kept", async ({
   await expect(next.getByRole("link", { name: /Not to be lost/ })).toBeVisible();
   await expect(held).toHaveCount(0);
 });
+
+test("a reading filed without network, with a picture, goes by itself and is there once", async ({
+  context,
+  job,
+}) => {
+  const page = await context.newPage();
+  await page.goto(`/jobs/${job}/measure`);
+  await expect(page.getByText("None yet.")).toBeVisible();
+  await expect(page.locator(".js-plotly-plot")).toBeVisible();
+  await context.setOffline(true);
+  const drawn = await page.evaluate(() => {
+    const canvas = document.createElement("canvas");
+    [canvas.width, canvas.height] = [2600, 1300];
+    canvas.getContext("2d")?.fillRect(0, 0, 900, 900);
+    return canvas.toDataURL("image/png").split(",")[1] as string;
+  });
+  await page.getByLabel("Picture", { exact: true }).setInputFiles({
+    ...{ name: "gauge.png", mimeType: "image/png", buffer: Buffer.from(drawn, "base64") },
+  });
+  const picture = page.getByRole("region", { name: "Reading" }).getByRole("img");
+  await expect(picture).toHaveJSProperty("naturalWidth", 2000);
+  await page.getByLabel("Measured by").selectOption("meter");
+  await page.getByLabel("Meter reads").fill("3 L/s");
+  await page.getByLabel("Gauge reads").first().fill("0.4 bar");
+  await page.getByRole("button", { name: "File this reading" }).click();
+  const list = page.getByRole("region", { name: "Measured against rated" });
+  await expect(list.getByText("On this device only")).toBeVisible();
+  await expect(list.getByRole("listitem").getByRole("img")).toHaveJSProperty("naturalWidth", 2000);
+  await page.close();
+
+  await context.setOffline(false);
+  const next = await context.newPage();
+  // The first sending arrives and its answer is lost: sent again it is still one reading.
+  let lost = 0;
+  await next.route("**/api/readings/*", async (route) => {
+    if (lost++ > 0) return route.continue();
+    await route.fetch();
+    await route.abort();
+  });
+  await next.goto("/");
+  const readings = async () =>
+    (await (await next.request.get(`/api/jobs/${job}/tests`)).json()).flatMap(
+      ({ readings: those }: { readings: unknown[] }) => those,
+    ) as { document: { attachments: string[] } }[];
+  await expect.poll(async () => (await readings()).length, { timeout: 20_000 }).toBe(1);
+  await next.evaluate(() => dispatchEvent(new Event("online")));
+  await expect.poll(() => lost).toBe(2);
+  await next.goto(`/jobs/${job}/measure`);
+  await expect(next.getByText("On this device only")).toHaveCount(0);
+  const rows = next.getByRole("region", { name: "Measured against rated" }).getByRole("listitem");
+  await expect(rows).toHaveCount(1);
+  await expect(rows.getByRole("img")).toHaveJSProperty("naturalWidth", 2000);
+  const [reading] = await readings();
+  const content = await next.request.get(
+    `/api/attachments/${reading?.document.attachments[0]}/content`,
+  );
+  expect(content.headers()["content-type"]).toBe("image/jpeg");
+});

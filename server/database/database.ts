@@ -34,15 +34,28 @@ export class EngineLost extends Error {}
 const DISK_FULL = "53100";
 
 /**
- * A database on one connection: whoever asks while a transaction runs waits for its end.
+ * A database on one connection: whoever asks while a transaction runs waits for its end. What is only asked goes to the
+ * engine at once, which takes one after the other without anyone in between.
  * @param roomFor throws `NoRoom` where a write had better not begin
  */
 export function databaseOn(engine: Engine, roomFor: () => void = () => undefined): Database {
-  let last: Promise<unknown> = Promise.resolve();
+  /** the end of the last that had the connection to itself */
+  let alone: Promise<unknown> = Promise.resolve();
+  /** everything asked and not answered */
+  const asked = new Set<Promise<unknown>>();
+  const quietly = (work: Promise<unknown>) => work.catch(() => undefined);
+
+  function together<T>(work: () => Promise<T>): Promise<T> {
+    const mine = alone.then(work);
+    const answered = quietly(mine);
+    asked.add(answered);
+    void answered.then(() => asked.delete(answered));
+    return mine;
+  }
   /** Runs `work` when everything asked before it has ended. */
   function inTurn<T>(work: () => Promise<T>): Promise<T> {
-    const mine = last.then(work, work);
-    last = mine.catch(() => undefined);
+    const mine = Promise.all([alone, ...asked]).then(work);
+    alone = quietly(mine);
     return mine;
   }
 
@@ -67,7 +80,7 @@ export function databaseOn(engine: Engine, roomFor: () => void = () => undefined
   }
 
   return {
-    query: (sql, parameters) => inTurn(() => engine.query(sql, parameters)),
+    query: (sql, parameters) => together(() => engine.query(sql, parameters)),
     execute: (sql) => inTurn(() => engine.execute(sql)),
     transaction: (work) => inTurn(() => transact(work)),
     close: () => inTurn(() => engine.close()),

@@ -23,14 +23,14 @@ export const isOpen = ({ host, names }: Listening) => !isLoopback(host) || names
 /**
  * The names and addresses a server really has: what it is bound to, this machine's own where it is bound to all of
  * them, and the names given to it.
- * @param interfaces of this machine; they change as networks come and go
+ * @param interfaces of this machine; they change as networks come and go, and asking the system takes its time
  */
-export function ownNames({ host, names }: Listening, interfaces = networkInterfaces()): string[] {
+export function ownNames({ host, names }: Listening, interfaces = networkInterfaces): string[] {
   const own = new Set(names.map(bare));
   const bound = bare(host);
   if (WILDCARDS.includes(bound)) {
     own.add("localhost");
-    for (const { address } of Object.values(interfaces)
+    for (const { address } of Object.values(interfaces())
       .flat()
       .filter((each) => each !== undefined))
       own.add(bare(address).replace(/%.*$/, ""));
@@ -67,7 +67,7 @@ export function isOwnName(
   port: number,
   arrivedAt: string | undefined,
   listening: Listening,
-  interfaces = networkInterfaces(),
+  interfaces = networkInterfaces,
 ): boolean {
   const parts = /^(\[[0-9a-f:.]+\]|[^:]+)(?::(\d+))?$/i.exec(header);
   if (!parts) return false;

@@ -27,15 +27,20 @@ async function call<T>(
   body?: unknown,
   keepalive = false,
 ): Promise<T> {
+  // Bytes go as they are, anything else as JSON.
+  const sent =
+    body instanceof Blob
+      ? { body }
+      : body !== undefined && {
+          body: JSON.stringify(body),
+          headers: { "content-type": "application/json" },
+        };
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       keepalive,
-      ...(body !== undefined && {
-        body: JSON.stringify(body),
-        headers: { "content-type": "application/json" },
-      }),
+      ...sent,
     });
   } catch {
     throw new Unreachable();
@@ -74,6 +79,8 @@ export const api = {
     call<void>("DELETE", `/${collection}/${encodeURIComponent(id)}`),
   restore: (collection: CollectionName, id: string) =>
     call<void>("POST", `/${collection}/${encodeURIComponent(id)}/restore`),
+  /** the bytes of an attachment, under their hash: before the document that names them */
+  sendContent: (hash: string, bytes: Blob) => call<void>("PUT", `/contents/${hash}`, bytes),
   backups: () => call<Backups>("GET", "/backups"),
   loadLibrary: () => call<{ added: number }>("POST", "/library"),
   resetDemo: () => call<void>("POST", "/demo/reset"),

@@ -5,7 +5,7 @@ import { sameDocument } from "#contract/documents/same.ts";
 import { api, Refused, Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
 import { flush, isOwn } from "../outbox/flush.ts";
-import { keep, keyFor, letGo, TAB, unattended } from "../outbox/outbox.ts";
+import { isOfJobs, keep, keyFor, letGo, TAB, type ToHold, unattended } from "../outbox/outbox.ts";
 import { edit, openJob, useJobStore } from "./jobStore.ts";
 
 const PAUSE = 500;
@@ -49,8 +49,8 @@ export function startAutosave(): () => void {
         // The bench was cleared while this was on its way. What was changed after it goes without a page.
         if (latest?.id === id && latest.document !== job) {
           await hold(id, stored.revision, latest.document);
-          flush();
-        } else await letGo(keyFor(id));
+          void flush();
+        } else await letGo(keyFor("jobs", id));
         return;
       }
       const unchanged = useJobStore.getState().job === job;
@@ -58,7 +58,7 @@ export function startAutosave(): () => void {
         revision: stored.revision,
         saved: unchanged ? { kind: "saved", at: stored.updatedAt } : { kind: "unsaved" },
       });
-      if (unchanged) await letGo(keyFor(id));
+      if (unchanged) await letGo(keyFor("jobs", id));
       else await hold(id, stored.revision, useJobStore.getState().job);
     } catch (error) {
       const kept = await held;
@@ -122,7 +122,7 @@ let unheard: unknown;
 
 /** Writes are done in their order, and of many that wait only the last. */
 let writing: Promise<boolean> = Promise.resolve(true);
-let waiting: Parameters<typeof keep>[0] | undefined;
+let waiting: ToHold | undefined;
 /** what was held last */
 let latest: { id: string; document: JobDocument } | undefined;
 
@@ -151,7 +151,7 @@ export async function putOnBench(
   stored: Stored<JobDocument>,
   stillWanted: () => boolean,
 ): Promise<void> {
-  const held = (await unattended()).filter(({ id }) => id === stored.id);
+  const held = (await unattended()).filter(isOfJobs).filter(({ id }) => id === stored.id);
   if (!stillWanted()) return;
   openJob(stored);
   sent = undefined;
@@ -165,13 +165,13 @@ export async function putOnBench(
   }
   unheard = isOwn(stored, newest) ? undefined : newest.sent;
   useJobStore.setState({ revision: isOwn(stored, newest) ? stored.revision : newest.base });
-  edit(() => newest.document as JobDocument);
+  edit(() => newest.document);
   toast("Changes that had not reached the server were brought back.");
   if (held.length > 1) {
     toast("Another unsaved version of this job is on this device: it is listed under Jobs.");
   }
   // From here on this tab holds it.
-  if ((await writing) && newest.key !== keyFor(stored.id)) await letGo(newest.key);
+  if ((await writing) && newest.key !== keyFor("jobs", stored.id)) await letGo(newest.key);
 }
 
 /** After a conflict: writes the job on the bench over what stands on the server. */
@@ -184,4 +184,4 @@ export function keepMine(current: Stored<JobDocument> | null): void {
 }
 
 /** Lets go what this tab holds of a job: a person chose the other version. */
-export const dropHeld = (id: string): Promise<void> => letGo(keyFor(id));
+export const dropHeld = (id: string): Promise<void> => letGo(keyFor("jobs", id));

@@ -8,16 +8,19 @@ import type { Comparison } from "#core/measurement/acceptance.ts";
 import { compareReading, pointOf } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, judgementOf } from "#words/comparison.ts";
-import { api, type TestWithReadings } from "../api/client.ts";
+import type { TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
+import { useHeld } from "../outbox/useHeld.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { ComparisonCard } from "./ComparisonCard.tsx";
+import { fileReading, type TestOfReading, withHeld } from "./fileReading.ts";
 import { DischargePart } from "./parts/DischargePart.tsx";
 import { FlowPart } from "./parts/FlowPart.tsx";
+import { PicturesPart } from "./parts/PicturesPart.tsx";
 import { SpeedPart } from "./parts/SpeedPart.tsx";
 import { SuctionPart } from "./parts/SuctionPart.tsx";
 import { ReadingList } from "./ReadingList.tsx";
@@ -37,7 +40,9 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
   const heights = knownHeights(solved, job, draft.afterItemId);
   const { tap, pump, water } = heights;
-  const today = testOfToday(id, tests.data ?? []);
+  const held = useHeld(id);
+  const all = withHeld(tests.data ?? [], held);
+  const today = testOfToday(id, all);
   const pumpId = solved.kind === "solved" ? solved.solution.pumps[0]?.pump.id : undefined;
   // One reading: what is judged while it is typed is what is filed.
   const result = useMemo(
@@ -57,12 +62,17 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
     setFiling(true);
     try {
       if (result.kind !== "ready") return;
-      if (!today.stored) await api.save("tests", today.id, 0, today.document);
       const judged = comparison && judgementOf(comparison, draft.takenAt, units);
-      // Its id was made with the draft: filed again after a lost answer it is the same reading.
-      await api.save("readings", draft.id, 0, { ...result.reading, ...(judged && { judged }) });
+      const reading = { ...result.reading, ...(judged && { judged }) };
+      const filed = await fileReading(id, today, draft.id, reading);
       replace(nextDraft(draft));
-      toast("Reading filed.");
+      if (filed.kind === "filed") toast("Reading filed.");
+      if (filed.kind === "held") {
+        toast("Not on the server yet: the reading is kept on this device and goes by itself.");
+      }
+      if (filed.kind === "refused") {
+        toast.error(`The server did not take it: ${filed.message} It stays on this device.`);
+      }
     } catch (error) {
       toast.error(`Not filed: ${(error as Error).message} The reading stays here.`);
     } finally {
@@ -91,6 +101,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
           maxLength={1000}
           onChange={(note) => change({ note })}
         />
+        <PicturesPart {...{ draft, change }} jobId={id} />
         <div className="flex flex-wrap gap-2">
           <Button
             look="strong"
@@ -128,7 +139,7 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
           <h2 className="text-xl">Readings on this job</h2>
           {tests.isPending && <Loading what="the readings" />}
           {tests.isError && <Trouble error={tests.error} onRetry={() => void tests.refetch()} />}
-          {tests.data && <ReadingList {...{ tests: tests.data, solved, jobId: id }} />}
+          {(tests.data || all.length > 0) && <ReadingList {...{ tests: all, solved, jobId: id }} />}
         </div>
       </section>
       <VerdictStrip
@@ -170,7 +181,7 @@ function VerdictStrip({
 }
 
 /** The test of today's visit; it is stored with its first reading, under an id that two tries share. */
-function testOfToday(jobId: string, tests: readonly TestWithReadings[]) {
+function testOfToday(jobId: string, tests: readonly TestWithReadings[]): TestOfReading {
   const takenOn = localDay(new Date());
   const found = tests.find((test) => test.document.takenOn === takenOn);
   const document: FieldTestDocument = {
@@ -181,7 +192,7 @@ function testOfToday(jobId: string, tests: readonly TestWithReadings[]) {
     takenOn,
   };
   return found
-    ? { id: found.id, document: found.document, stored: true }
+    ? { id: found.id, document: found.document, stored: found.revision > 0 }
     : { id: `${takenOn}-${jobId.slice(0, 50)}`, document, stored: false };
 }
 

@@ -8,6 +8,7 @@ import { ACCEPTANCE, comparisonWords } from "#words/comparison.ts";
 import { api, type TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
+import { Picture } from "../pictures/Picture.tsx";
 import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
 
@@ -60,6 +61,11 @@ export function ReadingList({
             className="grid grid-cols-[minmax(0,1fr)_auto] items-center border-t border-rule py-1.5"
           >
             <div>
+              {reading.revision === 0 && (
+                <p className="text-[14px] font-medium text-signal">
+                  On this device only; it goes to the server by itself.
+                </p>
+              )}
               <p>
                 <span className="plate text-[17px]">{said.title}</span>{" "}
                 <span className="text-[14px] text-soft">
@@ -71,26 +77,35 @@ export function ReadingList({
               {reading.document.note && (
                 <p className="text-[14px] text-soft">{reading.document.note}</p>
               )}
+              {reading.document.attachments && (
+                <p className="flex flex-wrap gap-1.5 pt-1">
+                  {reading.document.attachments.map((picture, i) => (
+                    <Picture key={picture} id={picture} name={`Picture ${i + 1}`} />
+                  ))}
+                </p>
+              )}
             </div>
-            <IconButton
-              label="Delete this reading"
-              onClick={() =>
-                void api.remove("readings", reading.id).then(
-                  async () => {
-                    await refresh();
-                    toast("Reading deleted.", {
-                      action: {
-                        label: "Undo",
-                        onClick: () => void api.restore("readings", reading.id).then(refresh),
-                      },
-                    });
-                  },
-                  (error: Error) => toast.error(error.message),
-                )
-              }
-            >
-              <Trash2 size={17} aria-hidden />
-            </IconButton>
+            {reading.revision > 0 && (
+              <IconButton
+                label="Delete this reading"
+                onClick={() =>
+                  void api.remove("readings", reading.id).then(
+                    async () => {
+                      await refresh();
+                      toast("Reading deleted.", {
+                        action: {
+                          label: "Undo",
+                          onClick: () => void api.restore("readings", reading.id).then(refresh),
+                        },
+                      });
+                    },
+                    (error: Error) => toast.error(error.message),
+                  )
+                }
+              >
+                <Trash2 size={17} aria-hidden />
+              </IconButton>
+            )}
           </li>
         );
       })}

@@ -41,6 +41,8 @@ export type ReadingDraft = {
   /** running over rated speed, for engine pumps */
   speedRatio: number | undefined;
   note: string;
+  /** ids of attachments */
+  pictures: string[];
 };
 
 const draftSchema = z.looseObject({
@@ -80,6 +82,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     suctionElevation: undefined,
     speedRatio: undefined,
     note: "",
+    pictures: [],
   };
 }
 
@@ -95,6 +98,7 @@ export function nextDraft(draft: ReadingDraft): ReadingDraft {
     meterFlow: undefined,
     suctionPressure: undefined,
     note: "",
+    pictures: [],
   };
 }
 
@@ -102,6 +106,11 @@ export function nextDraft(draft: ReadingDraft): ReadingDraft {
 function isUntouched({ times, pressure, meterFlow, suctionPressure }: ReadingDraft): boolean {
   return times.length === 0 && [pressure, meterFlow, suctionPressure].every((x) => x === undefined);
 }
+
+/** Changes a draft by what it is given, or by what that makes of the draft as it stands then. */
+export type ChangeDraft = (
+  by: Partial<ReadingDraft> | ((before: ReadingDraft) => Partial<ReadingDraft>),
+) => void;
 
 /** The draft of a job, kept on this device until it is filed: a phone that sleeps loses nothing. */
 export function useReadingDraft(jobId: string, job: JobDocument, units: UnitSystem) {
@@ -115,7 +124,8 @@ export function useReadingDraft(jobId: string, job: JobDocument, units: UnitSyst
     keep(key, next);
     setDraft(next);
   };
-  const change = (patch: Partial<ReadingDraft>) => {
+  const change: ChangeDraft = (by) => {
+    const patch = typeof by === "function" ? by(latest.current) : by;
     // A reading is of the time its first number was taken, not of when the page was opened.
     const begins = isUntouched(latest.current) ? { takenAt: new Date().toISOString() } : {};
     replace({ ...latest.current, ...begins, ...patch });
@@ -123,7 +133,7 @@ export function useReadingDraft(jobId: string, job: JobDocument, units: UnitSyst
   return {
     draft,
     change,
-    addFill: (seconds: number) => change({ times: [...latest.current.times, seconds] }),
+    addFill: (seconds: number) => change(({ times }) => ({ times: [...times, seconds] })),
     replace,
   };
 }
@@ -187,6 +197,7 @@ export function readingOf(
     takenAt: draft.takenAt,
     ...(draft.speedRatio !== undefined && { speedRatio: draft.speedRatio }),
     ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
+    ...(draft.pictures.length > 0 && { attachments: draft.pictures }),
     flow:
       draft.method === "bucket"
         ? {

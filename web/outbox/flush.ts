@@ -1,9 +1,8 @@
 import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
-import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
 import { api, Refused } from "../api/client.ts";
-import { allJobs, keyOf, queries } from "../api/queries.ts";
+import { allJobs, keyOf, queries, testsOf } from "../api/queries.ts";
 import { type Entry, keep, letGo, unattended } from "./outbox.ts";
 
 /** ms between two tries while something waits */
@@ -14,45 +13,88 @@ const AGAIN = 15_000;
  * What cannot be sent stays, and says why. Returns a function that stops.
  */
 export function startFlushing(): () => void {
-  flush();
-  const timer = setInterval(flush, AGAIN);
-  addEventListener("online", flush);
+  const now = () => void flush();
+  now();
+  const timer = setInterval(now, AGAIN);
+  addEventListener("online", now);
   return () => {
     clearInterval(timer);
-    removeEventListener("online", flush);
+    removeEventListener("online", now);
   };
 }
 
-export function flush(): void {
-  void navigator.locks?.request("upright-gusher-outbox", { ifAvailable: true }, async (lock) => {
-    if (!lock) return;
-    for (const entry of await unattended()) {
-      if (entry.state === "waiting" && !isOpen(entry.id)) await sendEntry(entry);
-    }
-  });
+/** Sends what waits, unless another tab is at it. Resolves when that is done. */
+export function flush(): Promise<void> {
+  return oneAtATime({ ifAvailable: true });
+}
+
+/** Sends what waits once no other tab is at it; resolves when that is done. */
+export function flushInTurn(): Promise<void> {
+  return oneAtATime({});
+}
+
+/** without locks (a page on plain HTTP off this machine): what this page is sending */
+let sending: Promise<void> = Promise.resolve();
+
+async function oneAtATime(how: LockOptions): Promise<void> {
+  if (navigator.locks) {
+    await navigator.locks.request("upright-gusher-outbox", how, (lock) => lock && sendAll());
+  } else {
+    sending = sending.then(sendAll);
+    await sending;
+  }
+}
+
+async function sendAll(): Promise<void> {
+  for (const entry of await unattended()) {
+    // Where the server does not answer, what comes after would only name what is not there.
+    if (entry.state === "waiting" && !isOpen(entry) && !(await sendEntry(entry))) return;
+  }
 }
 
 /** The page of a job brings back and sends by itself what is held of it. */
-const isOpen = (id: string) => location.pathname.split("/")[2] === id;
+const isOpen = ({ collection, id }: Entry) =>
+  collection === "jobs" && location.pathname.split("/")[2] === id;
 
-async function sendEntry(entry: Entry): Promise<void> {
-  const { id, document, key } = entry;
+/** Sends one, and lets it go or says why not; false where nothing was answered. */
+async function sendEntry(entry: Entry): Promise<boolean> {
+  const { collection, id, document, key, base, content } = entry;
   try {
-    const stored = await api.save("jobs", id, entry.base, document as JobDocument);
+    if (entry.collection === "attachments" && content) {
+      await api.sendContent(entry.document.hash, content);
+    }
+    const stored = await api.save(collection, id, base, document);
     await letGo(key);
-    queries.setQueryData(keyOf("jobs", id), stored);
-    await queries.invalidateQueries({ queryKey: allJobs.queryKey });
-    toast(`“${document.name}”: changes that had not reached the server are saved now.`);
+    await arrived(entry, stored);
+    return true;
   } catch (error) {
-    if (!(error instanceof Refused) || error.status === 401 || error.status >= 500) return;
+    if (!(error instanceof Refused) || error.status === 401 || error.status >= 500) return false;
     const current = error.body.error === "conflict" ? error.body.current : undefined;
     if (current && isOwn(current, entry)) {
-      await sendEntry({ ...entry, base: current.revision, sent: undefined });
-      return;
+      return sendEntry({ ...entry, base: current.revision, sent: undefined });
+    }
+    // The test of a day is begun by whoever files the first reading of it.
+    if (current && collection === "tests" && base === 0) {
+      await letGo(key);
+      return true;
     }
     const state = error.body.error === "conflict" ? "conflict" : "refused";
     await keep({ ...entry, state, message: error.message });
+    return true;
   }
+}
+
+/** What was held is on the server: what is shown is read again. */
+async function arrived(entry: Entry, stored: Stored<unknown>): Promise<void> {
+  const { collection, id, job } = entry;
+  if (collection === "jobs") {
+    queries.setQueryData(keyOf(collection, id), stored);
+    toast(`“${entry.document.name}”: changes that had not reached the server are saved now.`);
+  }
+  if (collection === "readings" && job !== undefined) {
+    await queries.invalidateQueries({ queryKey: testsOf(job).queryKey });
+  }
+  if (collection !== "attachments") await queries.invalidateQueries({ queryKey: allJobs.queryKey });
 }
 
 /** Whether what stands on the server is what this entry's own tab sent last, without hearing the answer. */

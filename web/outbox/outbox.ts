@@ -1,20 +1,31 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
-import { jobSchema } from "#contract/documents/job.ts";
+import type { DocumentOf } from "#contract/collections.ts";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { newId } from "../api/client.ts";
+
+/** What may be held, in the order in which it is sent: what others name goes before them. */
+const HELD = ["attachments", "tests", "readings", "jobs"] as const;
+export type Held = (typeof HELD)[number];
 
 /**
  * What this device holds that the server never acknowledged: an entry for each document and each tab that changed it,
  * so that no tab stands in another's way. An entry goes when the server has it, or when a person lets it go.
  */
-export interface Entry {
-  /** document and tab */
+export type Entry = { [C in Held]: EntryOf<C> }[Held];
+
+export interface EntryOf<C extends Held> {
+  /** collection, document and tab */
   key: string;
-  collection: "jobs";
+  collection: C;
   id: string;
   tab: string;
   /** the revision that was edited */
   base: number;
-  document: { name: string };
+  document: DocumentOf<C>;
+  /** the bytes of an attachment, which go before it */
+  content?: Blob;
+  /** the job it was taken on, where it is none itself */
+  job?: string;
   /** what was sent last and not answered: found on the server, it is this device's own */
   sent?: unknown;
   /** when it was last changed */
@@ -22,6 +33,11 @@ export interface Entry {
   state: "waiting" | "conflict" | "refused";
   message?: string;
 }
+
+export const isOfJobs = (entry: Entry): entry is EntryOf<"jobs"> => entry.collection === "jobs";
+
+/** An entry before it has its key. */
+export type ToHold = { [C in Held]: Omit<EntryOf<C>, "key"> }[Held];
 
 interface Schema extends DBSchema {
   outbox: { key: string; value: Entry };
@@ -50,13 +66,18 @@ function outbox(): Promise<IDBPDatabase<Schema>> {
   return opened;
 }
 
-export const keyFor = (id: string, tab = TAB) => `jobs/${id}/${tab}`;
+export const keyFor = (collection: Held, id: string, tab = TAB) => `${collection}/${id}/${tab}`;
 
-/** Keeps an entry; true once it is on this device for certain, false where the device has no room or keeps nothing. */
-export async function keep(entry: Omit<Entry, "key">): Promise<boolean> {
+/**
+ * Keeps entries, all or none; true once they are on this device for certain, false where the device has no room or
+ * keeps nothing.
+ */
+export async function keep(...entries: ToHold[]): Promise<boolean> {
   try {
     const tx = (await outbox()).transaction("outbox", "readwrite", { durability: "strict" });
-    await tx.store.put({ ...entry, key: keyFor(entry.id, entry.tab) });
+    for (const entry of entries) {
+      await tx.store.put({ ...entry, key: keyFor(entry.collection, entry.id, entry.tab) } as Entry);
+    }
     await tx.done;
     changed();
     return true;
@@ -71,21 +92,30 @@ export async function letGo(key: string): Promise<void> {
   changed();
 }
 
-/** Everything held, oldest first; nothing where this device keeps nothing. */
+/** Everything held in the order it is sent, then oldest first; nothing where this device keeps nothing. */
 export async function entries(): Promise<Entry[]> {
+  const rank = ({ collection }: Entry) => HELD.indexOf(collection);
   try {
     const all = await (await outbox()).getAll("outbox");
-    return all.toSorted((a, b) => a.at.localeCompare(b.at));
+    return all.toSorted((a, b) => rank(a) - rank(b) || a.at.localeCompare(b.at));
   } catch {
     return [];
   }
 }
 
-/** What is held and no other open tab is at work on, oldest first. */
+/** ms after which a tab that cannot be seen is taken for closed */
+const LONG_QUIET = 60_000;
+
+/**
+ * What is held and no other open tab is at work on, in the order it is sent. Where a browser does not show which tabs
+ * are open (a page on plain HTTP off this machine) it is what no other tab touched for a minute.
+ */
 export async function unattended(): Promise<Entry[]> {
-  const held = await navigator.locks?.query();
-  const alive = new Set(held?.held?.map(({ name }) => name));
-  return (await entries()).filter(({ tab }) => tab === TAB || !alive.has(lockOf(tab)));
+  const locks = await navigator.locks?.query();
+  const alive = new Set(locks?.held?.map(({ name }) => name));
+  const isAttended = ({ tab, at }: Entry) =>
+    locks ? alive.has(lockOf(tab)) : Date.now() - Date.parse(at) < LONG_QUIET;
+  return (await entries()).filter((entry) => entry.tab === TAB || !isAttended(entry));
 }
 
 /** What earlier versions kept, one of a job. */
@@ -100,8 +130,8 @@ async function takeOver(db: IDBPDatabase<Schema>): Promise<void> {
         const at = new Date(0).toISOString();
         const entry = { collection: "jobs", id, tab: "earlier", base: revision, at } as const;
         const whole: Entry = {
-          ...{ ...entry, key: keyFor(id, "earlier"), state: "waiting" },
-          document: document.data,
+          ...{ ...entry, key: keyFor("jobs", id, "earlier"), state: "waiting" },
+          document: document.data as JobDocument,
         };
         await db.put("outbox", whole);
       }

@@ -2,6 +2,7 @@
 export { default as ArrowDown } from "lucide-react/dist/esm/icons/arrow-down";
 export { default as ArrowUp } from "lucide-react/dist/esm/icons/arrow-up";
 export { default as ArrowUpDown } from "lucide-react/dist/esm/icons/arrow-up-down";
+export { default as Camera } from "lucide-react/dist/esm/icons/camera";
 export { default as CircleCheck } from "lucide-react/dist/esm/icons/circle-check";
 export { default as CircleQuestionMark } from "lucide-react/dist/esm/icons/circle-question-mark";
 export { default as ClipboardPaste } from "lucide-react/dist/esm/icons/clipboard-paste";

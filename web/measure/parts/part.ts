@@ -1,9 +1,9 @@
-import type { ReadingDraft } from "../readingDraft.ts";
+import type { ChangeDraft, ReadingDraft } from "../readingDraft.ts";
 
 /** What every part of the measuring form works on. */
 export interface PartProps {
   draft: ReadingDraft;
-  change: (patch: Partial<ReadingDraft>) => void;
+  change: ChangeDraft;
 }
 
 export const legend = "plate text-xl";

@@ -1,0 +1,56 @@
+import { useEffect, useState } from "react";
+import { type Entry, entries, onChange, unattended } from "./outbox.ts";
+
+/** ms that a change may take to be saved before it is news */
+const MOMENT = 3000;
+
+/** What this device holds that was taken on a job, whoever is at work on it. */
+export function useHeld(job: string): readonly Entry[] {
+  const [held, setHeld] = useState<readonly Entry[]>(NONE);
+  useEffect(() => {
+    let gone = false;
+    const look = async () => {
+      const found = (await entries()).filter((entry) => entry.job === job);
+      if (!gone) setHeld((before) => (before.length + found.length === 0 ? before : found));
+    };
+    void look();
+    const stop = onChange(() => void look());
+    return () => {
+      gone = true;
+      stop();
+    };
+  }, [job]);
+  return held;
+}
+
+const NONE: readonly Entry[] = [];
+
+/** What this device holds and no open page is at work on, once that is news: of one job, or of all. */
+export function useUnsaved(id?: string): Entry[] {
+  const [held, setHeld] = useState<Entry[]>([]);
+  useEffect(() => {
+    let gone = false;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const look = async () => {
+      const found = (await unattended()).filter(
+        (entry) => id === undefined || entry.id === id || entry.job === id,
+      );
+      if (gone) return;
+      // What was typed a moment ago is on its way, and no news; a test goes with its readings.
+      const isNews = ({ state, at, collection }: Entry) =>
+        state !== "waiting" || (collection !== "tests" && Date.now() - Date.parse(at) > MOMENT);
+      const now = found.filter(isNews);
+      setHeld((before) => (before.length === 0 && now.length === 0 ? before : now));
+      clearTimeout(timer);
+      if (now.length < found.length) timer = setTimeout(() => void look(), MOMENT);
+    };
+    void look();
+    const stop = onChange(() => void look());
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+      stop();
+    };
+  }, [id]);
+  return held;
+}
