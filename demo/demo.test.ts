@@ -47,7 +47,7 @@ describe("the demo jobs", () => {
     "%s runs, and nothing stops it",
     (_id, job) => {
       const solved = solveJob(job);
-      if (solved.kind !== "solved") throw new Error(JSON.stringify(solved.diagnostics));
+      if (solved.kind !== "solved") throw new Error(JSON.stringify(solved));
       expect(solved.solution.cases.normal.outcome.kind).toBe("runs");
       expect(solved.judgements.filter((judgement) => judgement.severity === "stop")).toEqual([]);
       for (const system of ["us", "metric"] as const) {

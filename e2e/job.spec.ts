@@ -28,7 +28,7 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   await page.keyboard.press("3");
   await page.getByRole("button", { name: "Choose Brackle Run 35" }).focus();
   await page.keyboard.press("Enter");
-  await expect(page.locator(duty)).toContainText("L/s");
+  await expect(page.locator(duty)).toContainText("Total head");
   const before = await page.locator(duty).textContent();
 
   await page.getByRole("button", { name: "Discharge" }).focus();

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, saved, test } from "./harness.ts";
+import { dutyAfterKey, expect, expectAccessible, saved, test } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 const discharge = "/jobs/ennet-glasshouses-transfer?part=discharge";
@@ -306,4 +306,41 @@ test("hoses are compared for a tap and for a pump, and the address keeps the que
   const shown = await table.textContent();
   await page.reload();
   await expect(table).toHaveText(shown ?? "");
+});
+
+test("a line says what it takes before there is a pump: typed key by key, sized, then one chosen", async ({
+  page,
+}) => {
+  await page.goto("/?new=1");
+  await page.getByLabel("Name").fill("Line before pump");
+  await page.getByLabel("Begin with").selectOption("tank-to-tank");
+  await page.keyboard.press("Enter");
+  const panel = page.getByRole("region", { name: "Duty and checks" });
+  await expect(panel).toContainText("Say how much water is wanted");
+  await expect(page.locator('svg path[fill="var(--signal)"]')).toHaveCount(0);
+  await panel.getByLabel("How much water is wanted").focus();
+  await page.keyboard.type("120 L/min");
+  await expect(panel.getByLabel("How much water is wanted")).toHaveValue("120 L/min");
+  await expect(panel).toContainText("Head it takes");
+  const head = () => panel.getByTestId("duty").locator("dd").first().textContent();
+  await dutyAfterKey(page);
+  const before = Number.parseFloat((await head()) ?? "");
+  const ledger = page.getByRole("table", { name: "Head ledger" });
+  await expect(ledger.getByRole("row").last()).toContainText(`${before} m`);
+  // A size larger is laid from the ledger, and takes less head.
+  await ledger
+    .getByRole("button", { name: /^2 in: −/ })
+    .first()
+    .click();
+  await expect.poll(async () => Number.parseFloat((await head()) ?? "")).toBeLessThan(before);
+  await page.getByRole("button", { name: "Curve sheet" }).click();
+  await expect(page.locator(".js-plotly-plot")).toBeVisible();
+  await expectAccessible(page);
+  await panel.getByRole("region", { name: "Pumps that do it" }).getByRole("button").first().click();
+  await expect(panel).toContainText("Total head");
+  const flow = Number.parseFloat(
+    (await panel.getByTestId("duty").locator("dd").first().textContent()) ?? "",
+  );
+  expect(flow).toBeGreaterThanOrEqual(2);
+  await saved(page);
 });

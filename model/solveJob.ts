@@ -10,7 +10,13 @@ import {
 import { type Subject as DutySubject, dutyDerivation } from "#core/formula/duty.ts";
 import type { Derivation } from "#core/formula/formula.ts";
 import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
-import { lineModel, type Refused, type Solution, solveModel } from "#core/hydraulics/solveLine.ts";
+import {
+  type AskedFlow,
+  lineModel,
+  type Refused,
+  type Solution,
+  solveModel,
+} from "#core/hydraulics/solveLine.ts";
 import type { CompiledLine } from "#core/line/compiledLine.ts";
 import { type SizeUp, sizeUps } from "#core/whatif/sizeUp.ts";
 
@@ -21,38 +27,47 @@ export type SolvableJob = Pick<
 >;
 
 /** Everything the application says about a job at once, from its document alone. The line is compiled once, here. */
-export type JobSolution =
-  | {
-      kind: "solved";
-      solution: Solution;
-      judgements: Judgement[];
-    }
-  | Refused;
-export type Solved = Extract<JobSolution, { kind: "solved" }>;
+export type JobSolution = Solved | Asked | Refused;
+export interface Solved {
+  kind: "solved";
+  solution: Solution;
+  judgements: Judgement[];
+}
+/** The pump is still to be chosen: what the line asks of it at the wanted flow, and what can be said of it so far. */
+export interface Asked {
+  kind: "asked";
+  asked: AskedFlow;
+  solution: Solution;
+  judgements: Judgement[];
+}
 
 export function solveJob(job: SolvableJob): JobSolution {
-  const ready = lineModel(job, job.pumps);
+  const ready = lineModel(job, job.pumps, job.wantedFlow);
   if (ready.kind === "refused") return ready;
   const result = solveModel(ready, job);
   if (result.kind === "refused") return result;
   const { solution } = result;
-  return { kind: "solved", solution, judgements: judge(contextOf(solution, job)) };
+  const judgements = judge(contextOf(solution, job));
+  const { asked } = solution;
+  return asked
+    ? { kind: "asked", asked, solution, judgements }
+    : { kind: "solved", solution, judgements };
 }
 
 /** The judgements of a solved job with the sizes that mend them, each tried on the line: not for every key. */
-export function mended(job: SolvableJob, { solution, judgements }: Solved): Judgement[] {
+export function mended(job: SolvableJob, { solution, judgements }: Solved | Asked): Judgement[] {
   return completed(judgements, contextOf(solution, job));
 }
 
 /** What one size larger would give back, run by run. Each solves the line anew: for whoever looks at it. */
 export function sizeGains(job: SolvableJob): SizeUp[] {
-  const ready = lineModel(job, job.pumps);
+  const ready = lineModel(job, job.pumps, job.wantedFlow);
   return ready.kind === "ready" ? sizeUps(ready, job, job.pumps, "normal") : [];
 }
 
 /** The line a drawing shows, solved or not. */
 export function lineOf(solved: JobSolution): CompiledLine {
-  return solved.kind === "solved" ? solved.solution.line : solved.sketch;
+  return solved.kind === "refused" ? solved.sketch : solved.solution.line;
 }
 
 function contextOf(solution: Solution, job: SolvableJob): CheckContext {

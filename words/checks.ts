@@ -375,9 +375,9 @@ function mendLift(value: number, limit: number, head: (si: number) => string): s
   return `Lower the pump by ${head(over)}, cut suction friction, or move to a submersible.`;
 }
 
-/** "Lay it in 3 in.": what was found to mend it, or that nothing stocked does. */
+/** "Lay it in 3 in.": what was found to mend it, that nothing stocked does, or that nothing was tried yet. */
 function layIn({ larger }: TooFast, none: string): string {
   if (larger === null) return none;
   const stock = larger === undefined ? undefined : findPipeStock(larger);
-  return `Lay it in ${stock?.nominal ?? "a larger size"}.`;
+  return stock ? `Lay it in ${stock.nominal}.` : "Try it in a larger size.";
 }

@@ -112,9 +112,31 @@ export function checkContext(solution: Solution, line: Line, wantedFlow?: number
   return { solution, line, wantedFlow, best };
 }
 
+/** What can be said of a line before its pump is chosen: of the water in it at the flow it is asked for. */
+const OF_THE_LINE: readonly CheckCode[] = [
+  "intake-uncovered",
+  "suction-lift-barometric",
+  "suction-boils",
+  "suction-velocity",
+  "discharge-velocity-high",
+  "discharge-velocity-low",
+  "discharge-velocity",
+  "check-valve-flutters",
+  "drain-floods",
+  "outlet-dry",
+  "outlets-uneven",
+  "outlet-floods",
+  "hole-misplaced",
+  "hole-wastes",
+  "surge",
+  "traps-air",
+  "hazen-williams-range",
+];
+
 /** Every judgement on a solution, the worst first; of one check on one thing the worst state of the water. */
 export function judge(context: CheckContext): Judgement[] {
-  const said = (Object.keys(CHECKS) as CheckCode[]).flatMap((code) => worstOf(code, context));
+  const codes = context.solution.asked ? OF_THE_LINE : (Object.keys(CHECKS) as CheckCode[]);
+  const said = codes.flatMap((code) => worstOf(code, context));
   return said.sort((a, b) => SEVERITY_ORDER[b.severity] - SEVERITY_ORDER[a.severity]);
 }
 

@@ -20,10 +20,11 @@ export function withSlowerSize(found: Found<TooFast>, context: CheckContext): Fo
   const { at, itemId, limit = 0, severity } = found;
   const item = everyItem(context.line.path).find(({ id }) => id === itemId);
   if (severity === "good" || item?.kind !== "pipe") return found;
-  const pumps = context.solution.pumps.map(({ pump }) => pump);
+  const { pumps: on, asked } = context.solution;
+  const pumps = on.map(({ pump }) => pump);
   const now = findPipeStock(item.stock);
   for (let stock = now && nextSizeUp(now); stock; stock = nextSizeUp(stock)) {
-    const [row] = compareSizes(context.line, pumps, [item.id], [stock], at).rows;
+    const [row] = compareSizes(context.line, pumps, [item.id], [stock], at, asked?.wanted).rows;
     if (row?.velocity !== undefined && row.velocity <= limit) {
       return { ...found, facts: { larger: stock.id } };
     }

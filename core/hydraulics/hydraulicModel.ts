@@ -259,7 +259,9 @@ function ungoverned(
   );
   const flow = state.delivered;
   if (flow > NOTHING || line.pumps.length > 0) {
-    const outcome: Outcome = { kind: "runs", duty: { flow, head: 0 } };
+    const held = pumps.some(({ kind }) => kind === "held");
+    const duty = held ? jointDuty(line, state) : { flow, head: 0 };
+    const outcome: Outcome = { kind: "runs", duty };
     return { kind: "steady", state, staticHead: lift, outcome, outcomes, states: pumps };
   }
   return nothingRuns(line, pumps, lift, 0);

@@ -4,6 +4,7 @@ import type { CompiledLine, PlacedPump } from "../line/compiledLine.ts";
 import { compileLine } from "../line/compileLine.ts";
 import type { Diagnostic } from "../line/diagnostic.ts";
 import { type Line, type Method, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import {
   npshRequiredAt,
   type PumpCurve,
@@ -40,6 +41,16 @@ export interface LineModel {
   water: Water;
   model: HydraulicModel;
   boundaries: Record<WaterLevel, Boundary>;
+  /** set while its one pump is still to be chosen: a stand-in moves what is wanted, and has no curve of its own */
+  asked?: AskedFlow;
+}
+
+/** What a line whose pump is still to be chosen is to do. */
+export interface AskedFlow {
+  /** where the pump will stand */
+  itemId: string;
+  /** m³/s at the outlets */
+  wanted: number;
 }
 
 export interface PumpOnLine {
@@ -110,21 +121,31 @@ export type SolveResult = { kind: "solved"; solution: Solution } | Refused;
  * Solves a line for its pumps. Quantities are SI; the line is refused, with every reason found, when it
  * cannot be solved as it stands.
  */
-export function solveLine(line: Line, pumps: readonly Pump[]): SolveResult {
-  const ready = lineModel(line, pumps);
+export function solveLine(line: Line, pumps: readonly Pump[], wanted?: number): SolveResult {
+  const ready = lineModel(line, pumps, wanted);
   return ready.kind === "refused" ? ready : solveModel(ready, line);
 }
 
-/** Compiles a line and puts its pumps on it. */
-export function lineModel(line: Line, pumps: readonly Pump[]): LineModel | Refused {
+/**
+ * Compiles a line and puts its pumps on it.
+ * @param wanted m³/s at the outlets: with it a line whose one pump is not chosen yet is ready too, asked for the head
+ * that takes
+ */
+export function lineModel(
+  line: Line,
+  pumps: readonly Pump[],
+  wanted?: number,
+): LineModel | Refused {
   const compilation = compileLine(line);
   const compiled = compilation.kind === "compiled" ? compilation.line : compilation.sketch;
   const diagnostics = compilation.kind === "compiled" ? [] : [...compilation.diagnostics];
   if (compiled.pumps.length === 0 && line.source.kind !== "mains") {
     diagnostics.push({ code: "no-pump" });
   }
+  const isAsked = wanted !== undefined && wanted > 0 && compiled.pumps.length === 1;
   const on = compiled.pumps.flatMap(({ item }): PumpOnLine[] => {
-    const pump = pumps.find(({ id }) => id === item.pump);
+    const standIn = isAsked && item.pump === null ? STAND_IN : undefined;
+    const pump = standIn ?? pumps.find(({ id }) => id === item.pump);
     if (pump) return [{ itemId: item.id, pump, curve: pumpCurve(pump, item.speedRatio ?? 1) }];
     const code = item.pump === null ? "pump-not-chosen" : "pump-unknown";
     diagnostics.push({ code, itemId: item.id });
@@ -132,7 +153,7 @@ export function lineModel(line: Line, pumps: readonly Pump[]): LineModel | Refus
   });
   if (diagnostics.length > 0) return { kind: "refused", diagnostics, sketch: compiled };
   const water = waterAt(line.site.waterTemperature, line.site.specificGravity);
-  return {
+  const ready: LineModel = {
     kind: "ready",
     line: compiled,
     pumps: on,
@@ -141,7 +162,46 @@ export function lineModel(line: Line, pumps: readonly Pump[]): LineModel | Refus
     model: hydraulicModel(compiled, { water, friction: line.method.friction }),
     boundaries: boundariesOf(compiled, water),
   };
+  const [first] = on;
+  return first?.pump === STAND_IN && wanted !== undefined
+    ? asked(ready, { itemId: first.itemId, wanted })
+    : ready;
 }
+
+/** Holds the place of a pump that is still to be chosen. Its flow is imposed, so nothing is read off its curve. */
+const STAND_IN: Pump = {
+  id: "(to be chosen)",
+  points: [0, 1, 2].map((flow) => ({ flow, head: 0 })),
+  ratedSpeedRpm: 2900,
+  drive: "electric",
+  submersible: false,
+  tolerance: "small",
+};
+
+/** A ready line with what its pump has to move for the wanted flow at normal water: more, where holes let some out. */
+function asked(ready: LineModel, wish: AskedFlow): LineModel | Refused {
+  const { model, boundaries, line } = ready;
+  const short = (flow: number) => {
+    const imposed = model.imposed(boundaries.normal, flow);
+    return imposed.kind === "steady" ? imposed.state.delivered - wish.wanted : Number.NaN;
+  };
+  let flow = wish.wanted;
+  if (line.holes.length > 0) {
+    let [most, over] = [flow, short(flow)];
+    for (let n = 0; n < DOUBLINGS && over < 0; n++) {
+      most *= 2;
+      over = short(most);
+    }
+    if (!(over >= 0)) {
+      return { kind: "refused", diagnostics: [{ code: "not-balanced" }], sketch: line };
+    }
+    flow = bracketedRoot(short, flow, most, short(flow), over, flow * 1e-10);
+  }
+  return { ...ready, states: [{ kind: "held", flow }], asked: wish };
+}
+
+/** A line that lets out more than a thousand times what it delivers is none. */
+const DOUBLINGS = 10;
 
 /** A model solved at the three levels of its line, and at normal water by the other schools. */
 export function solveModel(ready: LineModel, line: Line): SolveResult {

@@ -47,7 +47,7 @@ export function sizeUps(
     const path = changeItems(line.path, (other) =>
       other.id === item.id ? { ...item, stock: larger.id } : other,
     );
-    const changed = lineModel({ ...line, path }, pumps);
+    const changed = lineModel({ ...line, path }, pumps, ready.asked?.wanted);
     const then = changed.kind === "ready" ? settled(changed, at) : undefined;
     if (!then) return [];
     const flowGain = then.delivered - now.delivered;

@@ -37,7 +37,8 @@ export const KNEE = 0.05;
 
 /**
  * Tries sizes on one or more runs of pipe at the real operating point of each: the duty is solved anew
- * for every size, and fittings that follow the pipe change with it.
+ * for every size, and fittings that follow the pipe change with it. With a `wanted` flow in m³/s and no pump yet each
+ * size says the head that flow takes.
  */
 export function compareSizes(
   line: Line,
@@ -45,6 +46,7 @@ export function compareSizes(
   itemIds: readonly string[],
   sizes: readonly PipeStock[],
   at: WaterLevel,
+  wanted?: number,
 ): SizeComparison {
   const runs = new Set(itemIds);
   const length = everyItem(line.path).reduce(
@@ -58,7 +60,7 @@ export function compareSizes(
         item.kind === "pipe" && runs.has(item.id) ? { ...item, stock: stock.id } : item,
       );
       const changed = { ...line, path };
-      const ready = lineModel(changed, pumps);
+      const ready = lineModel(changed, pumps, wanted);
       const result = ready.kind === "ready" ? solveCase(ready, changed, at) : ready;
       if (ready.kind === "refused" || result.kind === "refused") return [];
       const { outcome, running } = result.solved;
@@ -84,7 +86,7 @@ export function compareSizes(
         },
       ];
     });
-  const knee = kneeOf(rows);
+  const knee = rows.some(({ flow }) => flow !== rows[0]?.flow) ? kneeOf(rows) : thriftiest(rows);
   return { rows, ...(knee && { kneeId: knee.stock.id }) };
 }
 
@@ -96,6 +98,15 @@ function pressureAtOutlet({ line, water }: LineModel, { headLine }: Running): nu
     return outlets.has(itemId) && before ? [before.pressureHead] : [];
   });
   return heads.length > 0 ? Math.min(...heads) * water.density * GRAVITY : undefined;
+}
+
+/** With the flow given, the smallest size after which one size more gives back less than `KNEE` of the head. */
+function thriftiest(rows: readonly SizeRow[]): SizeRow | undefined {
+  const settled = rows.filter((row) => row.head !== undefined);
+  return settled.find((row, i) => {
+    const next = settled[i + 1];
+    return next === undefined || (next.head ?? 0) > (row.head ?? 0) * (1 - KNEE);
+  });
 }
 
 function kneeOf(rows: readonly SizeRow[]): SizeRow | undefined {

@@ -39,7 +39,11 @@ export function jobSheet(job: JobDocument, solved: JobSolution, system: UnitSyst
   }
   const { solution } = solved;
   const judgements = mended(job, solved);
-  blocks.push({ kind: "heading", level: 2, text: "Duty" });
+  const asked = solved.kind === "asked";
+  blocks.push({
+    ...{ kind: "heading", level: 2 },
+    text: asked ? "What the line asks of a pump still to be chosen" : "Duty",
+  });
   for (const { pump, itemId } of solution.pumps) {
     const known = job.pumps.find(({ id }) => id === pump.id);
     const which = solution.pumps.length > 1 ? `${itemName(job.path, itemId, system)}: ` : "";
@@ -84,8 +88,8 @@ export function jobSheet(job: JobDocument, solved: JobSolution, system: UnitSyst
       },
       {
         kind: "derivation",
-        title: "How the flow was found",
-        steps: derivationOf({ kind: "flow", at: "normal" }, solution, job),
+        title: asked ? "How the head was found" : "How the flow was found",
+        steps: derivationOf({ kind: asked ? "head" : "flow", at: "normal" }, solution, job),
       },
     );
   }

@@ -30,7 +30,9 @@ export function report(job: JobDocument): Report {
       version: 2,
       units: "SI: m, m3/s, Pa, W, m/s; heads in m of water",
       job: job.name,
-      pumps: solution.pumps.map(({ itemId, pump }) => ({ itemId, pump: pump.id })),
+      ...(solved.kind === "asked"
+        ? { asked: solved.asked }
+        : { pumps: solution.pumps.map(({ itemId, pump }) => ({ itemId, pump: pump.id })) }),
       duty: Object.fromEntries(WATER_LEVELS.map((name) => [name, duty(solution.cases[name])])),
       crossChecks: solution.crossChecks,
       ledger: (normal?.ledger ?? []).map((entry) => ({

@@ -2,6 +2,7 @@ import type { PipeStock } from "#core/catalogue/pipes.ts";
 import type { Judgement } from "#core/check/registry.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
+import { type Candidate, rankPumps } from "#core/whatif/pumpRanking.ts";
 import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
@@ -17,15 +18,26 @@ export type Progress = (done: number) => void;
 export const CALCULATIONS = {
   band: (line: Line, pumps: Pump[], doubt: Doubt, progress: Progress): BandResult =>
     dutyBand(line, pumps, doubt, USUAL_DRAWS, (draws) => progress(draws / USUAL_DRAWS)),
+  ranked: (
+    line: Line,
+    pumps: readonly Pump[],
+    wanted: number | undefined,
+    place: { itemId: string; others: readonly Pump[] },
+  ): Candidate[] => rankPumps(line, pumps, wanted, place),
   /** what mends the job's judgements, and what larger sizes would give */
   tried: (job: SolvableJob): { judgements: Judgement[]; sizeUps: SizeUp[] } => {
     const solved = solveJob(job);
-    return solved.kind === "solved"
+    return solved.kind !== "refused"
       ? { judgements: mended(job, solved), sizeUps: sizeGains(job) }
       : { judgements: [], sizeUps: [] };
   },
-  sizes: (line: Line, pumps: Pump[], itemIds: string[], sizes: PipeStock[]): SizeComparison =>
-    compareSizes(line, pumps, itemIds, sizes, "normal"),
+  sizes: (
+    line: Line,
+    pumps: Pump[],
+    itemIds: string[],
+    sizes: PipeStock[],
+    wanted: number | undefined,
+  ): SizeComparison => compareSizes(line, pumps, itemIds, sizes, "normal", wanted),
 };
 
 export type Calculations = typeof CALCULATIONS;

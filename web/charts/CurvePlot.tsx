@@ -25,8 +25,8 @@ export interface MeasuredPoint {
 }
 
 interface Props {
-  pump: Pump;
-  curve: PumpCurve;
+  /** the pump, with its curve at the speed it runs; without it the line's curve is drawn alone */
+  of?: { pump: Pump; curve: PumpCurve } | undefined;
   /** the line the pump works on, and which of its pumps this is; without it only the pump's own curve is drawn */
   on?: { solution: Solution; place: number } | undefined;
   measured?: MeasuredPoint[];
@@ -39,7 +39,7 @@ interface Props {
  * The curve sheet: what the pump gives, what the line asks from low to high water, where they meet, the
  * region to run in, and what was measured with its doubt.
  */
-export function CurvePlot({ pump, curve, on, measured = [], band, label }: Props) {
+export function CurvePlot({ of, on, measured = [], band, label }: Props) {
   const node = useRef<HTMLDivElement>(null);
   const [trouble, setTrouble] = useState(false);
   const { units, theme } = useSettings();
@@ -49,7 +49,7 @@ export function CurvePlot({ pump, curve, on, measured = [], band, label }: Props
     if (!element) return;
     let gone = false;
     const ink = inks();
-    const { data, layout } = drawing({ pump, curve, on, measured, band, label }, units, ink);
+    const { data, layout } = drawing({ of, on, measured, band, label }, units, ink);
     loadPlotly().then(
       (plotly) => {
         if (gone) return;
@@ -65,7 +65,7 @@ export function CurvePlot({ pump, curve, on, measured = [], band, label }: Props
       gone = true;
     };
     // The theme is read from the page's colours.
-  }, [pump, curve, on, measured, band, label, units, theme]);
+  }, [of, on, measured, band, label, units, theme]);
 
   useEffect(() => {
     const element = node.current;
@@ -109,11 +109,12 @@ function inks(): Inks {
   };
 }
 
-function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSystem, ink: Inks) {
+function drawing({ of, on, measured = [], band }: Props, units: UnitSystem, ink: Inks) {
   const q = (si: number) => toUnit(si, shownUnit("flow", units));
   const h = (si: number) => toUnit(si, shownUnit("head", units));
-  const flows = steps(curve.firstFlow, curve.lastFlow, 240);
   const data: Data[] = [];
+  const asked = on?.solution.cases.normal.running?.duty;
+  const mostFlow = of?.curve.lastFlow ?? 1.6 * (asked?.flow ?? 0);
   const hover = (flow: number, head: number) =>
     `${format(flow, "flow", units)} at ${format(head, "head", units)}`;
   const trace = (name: string, points: { flow: number; head: number }[], extra: Data): Data => ({
@@ -126,37 +127,41 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
     hovertemplate: `${name}<br>%{text}<extra></extra>`,
     ...extra,
   });
-  const pumpPoints = flows.map((flow) => ({ flow, head: evaluate(curve.head, flow) }));
-  const tolerance = TOLERANCE[pump.tolerance];
-  const edge = (sign: number) =>
-    pumpPoints.map(({ flow, head }) => ({
-      flow: flow * (1 + sign * tolerance.flow),
-      head: head * (1 + sign * tolerance.head),
-    }));
-  data.push(
-    trace("Tolerance", edge(-1), {
-      line: { width: 0, simplify: false },
-      hoverinfo: "skip",
-      hovertemplate: null,
-      showlegend: false,
-    }),
-    trace(
-      pump.tolerance === "small" ? "Tolerance, small pump" : `Tolerance ${pump.tolerance}`,
-      edge(1),
-      {
+  if (of) {
+    const { pump, curve } = of;
+    const flows = steps(curve.firstFlow, curve.lastFlow, 240);
+    const pumpPoints = flows.map((flow) => ({ flow, head: evaluate(curve.head, flow) }));
+    const tolerance = TOLERANCE[pump.tolerance];
+    const edge = (sign: number) =>
+      pumpPoints.map(({ flow, head }) => ({
+        flow: flow * (1 + sign * tolerance.flow),
+        head: head * (1 + sign * tolerance.head),
+      }));
+    data.push(
+      trace("Tolerance", edge(-1), {
         line: { width: 0, simplify: false },
-        fill: "tonexty",
-        fillcolor: alpha(ink.pump, 0.16),
         hoverinfo: "skip",
         hovertemplate: null,
-      },
-    ),
-    trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5, simplify: false } }),
-  );
+        showlegend: false,
+      }),
+      trace(
+        pump.tolerance === "small" ? "Tolerance, small pump" : `Tolerance ${pump.tolerance}`,
+        edge(1),
+        {
+          line: { width: 0, simplify: false },
+          fill: "tonexty",
+          fillcolor: alpha(ink.pump, 0.16),
+          hoverinfo: "skip",
+          hovertemplate: null,
+        },
+      ),
+      trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5, simplify: false } }),
+    );
+  }
   if (on) {
     const { solution, place } = on;
     const { model, boundaries } = solution;
-    const last = curve.lastFlow * 1.04;
+    const last = mostFlow * 1.04;
     const lineAt = (at: WaterLevel) => {
       const systemHead = model.systemHead(boundaries[at], solution.cases[at].states, place);
       return steps(0, last, 80).flatMap((flow) => {
@@ -185,11 +190,11 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
     data.push({
       type: "scatter",
       mode: "markers",
-      name: "Duty",
+      name: of ? "Duty" : "Asked",
       x: duties.map((d) => q(d.flow)),
       y: duties.map((d) => h(d.head)),
       text: duties.map((d) => `${WATER[d.at]}<br>${hover(d.flow, d.head)}`),
-      hovertemplate: "Duty at %{text}<extra></extra>",
+      hovertemplate: `${of ? "Duty" : "Asked"} at %{text}<extra></extra>`,
       marker: {
         size: duties.map((d) => (d.at === "normal" ? 13 : 8)),
         color: ink.paper,
@@ -227,8 +232,8 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
       },
     });
   }
-  const best = bestEfficiencyFlow(curve);
-  const topHead = Math.max(...curve.head.y);
+  const region = of && regionOf(of.curve);
+  const topHead = of ? Math.max(...of.curve.head.y) : 1.5 * Math.max(asked?.head ?? 0, 1);
   const axis = (title: string) => ({
     title: { text: title, font: { size: 14 }, standoff: 6 },
     gridcolor: ink.rule,
@@ -247,21 +252,25 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
     legend: { orientation: "h", x: 0, y: 1.01, yanchor: "bottom", font: { size: 12 } },
     hoverlabel: { bgcolor: ink.paper, bordercolor: ink.ink, font: { color: ink.ink, size: 14 } },
     hovermode: "closest",
-    xaxis: { ...axis(`Flow, ${SHOWN[units].flow}`), range: [0, q(curve.lastFlow * 1.12)] },
+    xaxis: { ...axis(`Flow, ${SHOWN[units].flow}`), range: [0, q(mostFlow * 1.12)] },
     yaxis: { ...axis(`Total head, ${SHOWN[units].head}`), range: [0, h(topHead * 1.12)] },
     shapes: [
-      {
-        type: "rect",
-        xref: "x",
-        yref: "paper",
-        x0: q(best.flow * LIMITS.regionLow),
-        x1: q(Math.min(best.flow * LIMITS.regionHigh, curve.lastFlow)),
-        y0: 0,
-        y1: 1,
-        fillcolor: alpha(ink.soft, 0.09),
-        line: { width: 0 },
-        layer: "below",
-      },
+      ...(region
+        ? [
+            {
+              type: "rect",
+              xref: "x",
+              yref: "paper",
+              x0: q(region.from),
+              x1: q(region.to),
+              y0: 0,
+              y1: 1,
+              fillcolor: alpha(ink.soft, 0.09),
+              line: { width: 0 },
+              layer: "below",
+            },
+          ]
+        : []),
       ...(band
         ? [
             {
@@ -276,24 +285,29 @@ function drawing({ pump, curve, on, measured = [], band }: Props, units: UnitSys
           ]
         : []),
     ],
-    annotations: [
-      {
-        xref: "x",
-        yref: "paper",
-        x: q(
-          (best.flow *
-            (LIMITS.regionLow + Math.min(LIMITS.regionHigh, curve.lastFlow / best.flow))) /
-            2,
-        ),
-        y: 0.01,
-        yanchor: "bottom",
-        text: best.basis === "power" ? "best region" : "best region (guess)",
-        showarrow: false,
-        font: { size: 12, color: ink.soft },
-      },
-    ],
+    annotations: region
+      ? [
+          {
+            xref: "x",
+            yref: "paper",
+            x: q((region.from + region.to) / 2),
+            y: 0.01,
+            yanchor: "bottom",
+            text: region.basis === "power" ? "best region" : "best region (guess)",
+            showarrow: false,
+            font: { size: 12, color: ink.soft },
+          },
+        ]
+      : [],
   };
   return { data, layout };
+}
+
+/** The flows a pump is best run at. */
+function regionOf(curve: PumpCurve) {
+  const { flow, basis } = bestEfficiencyFlow(curve);
+  const to = Math.min(flow * LIMITS.regionHigh, curve.lastFlow);
+  return { from: flow * LIMITS.regionLow, to, basis };
 }
 
 function steps(from: number, to: number, count: number): number[] {

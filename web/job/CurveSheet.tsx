@@ -31,21 +31,22 @@ export default function CurveSheet({
   const [place, setPlace] = useState(0);
   const on = useMemo(
     () =>
-      solved.kind === "solved"
-        ? {
+      solved.kind === "refused"
+        ? undefined
+        : {
             solution: solved.solution,
             place: Math.min(place, solved.solution.pumps.length - 1),
-          }
-        : undefined,
+          },
     [solved, place],
   );
   if (!on)
     return <p className="p-4 text-soft">The curve sheet appears once the line can be solved.</p>;
   const { pumps } = on.solution;
-  const { pump, curve } = pumps[on.place] as (typeof pumps)[number];
+  // Of a pump still to be chosen there is no curve: the line's stands alone.
+  const of = solved.kind === "asked" ? undefined : pumps[on.place];
   const plot = (
     <CurvePlot
-      {...{ pump, curve, on, measured }}
+      {...{ of, on, measured }}
       band={pumps.length > 1 ? undefined : band}
       label={`Curve sheet of ${job.name}`}
     />

@@ -1,7 +1,5 @@
-import type { ReactNode } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
-import { type Quantity, SHOWN } from "#contract/units/units.ts";
-import { type Judgement, judgementKey } from "#core/check/registry.ts";
 import { type Duty, settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { Solution, SolvedCase } from "#core/hydraulics/solveLine.ts";
 import { type PathItem, WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
@@ -10,27 +8,35 @@ import {
   type Doubt,
   type Spread,
   type Unsettled,
+  USUAL_DOUBT,
   USUAL_DRAWS,
 } from "#core/whatif/uncertainty.ts";
-import type { JobSolution, Subject } from "#model/solveJob.ts";
-import { checkWords } from "#words/checks.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName, WATER } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import type { Calculation } from "../calculations/useCalculation.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
-import { useWorking } from "./Working.tsx";
+import { AskedPanel } from "./AskedPanel.tsx";
+import { CheckList } from "./CheckList.tsx";
+import { Opens, Plate, Worked } from "./Figures.tsx";
 
 interface Props {
   solved: JobSolution;
-  path: readonly PathItem[];
+  job: JobDocument;
   band: Calculation<BandResult>;
-  doubt: Doubt;
   onItem: (itemId: string) => void;
 }
 
 /** What the pump does on this line, and what to think of it. */
-export function DutyPanel({ solved, path, band, doubt, onItem }: Props) {
+export function DutyPanel({ solved, job, band, onItem }: Props) {
+  const { path, doubt = USUAL_DOUBT } = job;
+  const pumpMissing =
+    solved.kind === "asked" ||
+    (solved.kind === "refused" &&
+      solved.diagnostics.length === 1 &&
+      solved.diagnostics[0]?.code === "pump-not-chosen");
+  if (pumpMissing) return <AskedPanel {...{ job, solved, onItem }} />;
   if (solved.kind === "refused") return <Diagnostics {...{ solved, path, onItem }} />;
   const { cases, crossChecks } = solved.solution;
   return (
@@ -118,64 +124,6 @@ const NO_DUTY = {
   "beyond-curve": "Past its curve",
   stopped: "Off",
 } as const;
-
-type PlainSubject = Extract<Subject, { at: WaterLevel }>["kind"];
-
-/** A number of one level that opens its working. */
-function Worked({
-  subject,
-  at = "normal",
-  itemId,
-  children,
-}: {
-  subject: PlainSubject;
-  at?: WaterLevel;
-  itemId?: string;
-  children: ReactNode;
-}) {
-  const one = itemId === undefined ? {} : { itemId };
-  return <Opens subject={{ kind: subject, at, ...one }}>{children}</Opens>;
-}
-
-/** Something shown that opens its working. */
-function Opens({ subject, children }: { subject: Subject; children: ReactNode }) {
-  const show = useWorking();
-  return (
-    <button
-      type="button"
-      title="Show the working"
-      className="text-inherit underline decoration-rule decoration-1 underline-offset-4 hover:decoration-ink"
-      onClick={() => show(subject)}
-    >
-      {children}
-    </button>
-  );
-}
-
-function Plate(props: {
-  name: string;
-  si: number;
-  quantity: Quantity;
-  subject?: PlainSubject;
-  large?: boolean;
-}) {
-  const { name, si, quantity, large, subject } = props;
-  const units = useUnits();
-  const figure = (
-    <>
-      {formatNumber(si, quantity, units)}
-      <span className="ml-1 text-lg font-medium">{SHOWN[units][quantity]}</span>
-    </>
-  );
-  return (
-    <div>
-      <dt className="text-[13px] text-soft">{name}</dt>
-      <dd className={`plate leading-none ${large ? "pb-1.5 text-[44px]" : "text-2xl"}`}>
-        {subject ? <Worked subject={subject}>{figure}</Worked> : figure}
-      </dd>
-    </div>
-  );
-}
 
 /** What each of several outlets or pumps passes. */
 function EachFlow({
@@ -275,85 +223,6 @@ function OtherSchools({ crossChecks }: Pick<Solution, "crossChecks">) {
   );
 }
 
-interface ListProps {
-  judgements: readonly Judgement[];
-  path: readonly PathItem[];
-  onItem: (itemId: string) => void;
-}
-
-/** What stops, what to watch and what cannot be judged, each open; the good ones fold into one line. */
-function CheckList({ judgements, path, onItem }: ListProps) {
-  const bad = judgements.filter(({ severity }) => severity !== "good");
-  const good = judgements.filter(({ severity }) => severity === "good");
-  return (
-    <>
-      <Checks name="Checks" judgements={bad} {...{ path, onItem }} />
-      {good.length > 0 && (
-        <details className="group border-t border-rule">
-          <summary className="flex min-h-7 list-none items-center gap-2 px-3 py-1.5">
-            <StatusMark severity="good" />
-            <span className="plate text-[17px] leading-tight">
-              {good.length === 1 ? "1 check" : `${good.length} checks`}
-            </span>
-            <span className="ml-auto text-[13px] underline">
-              <span className="group-open:hidden">show</span>
-              <span className="not-group-open:hidden">fold</span>
-            </span>
-          </summary>
-          <Checks name="Good checks" judgements={good} {...{ path, onItem }} />
-        </details>
-      )}
-    </>
-  );
-}
-
-function Checks({ name, judgements, path, onItem }: ListProps & { name: string }) {
-  const units = useUnits();
-  const show = useWorking();
-  if (judgements.length === 0) return null;
-  return (
-    <ul aria-label={name} className="border-t border-rule *:not-first:border-t">
-      {judgements.map((judgement) => {
-        const { title, sentence, mend } = checkWords(judgement, path, units);
-        const { code, severity, itemId, source } = judgement;
-        return (
-          <li
-            key={judgementKey(judgement)}
-            data-check={code}
-            className={`border-rule px-3 py-1.5 ${severity === "stop" ? "border-l-6 border-l-signal pl-2" : ""}`}
-          >
-            <p className="flex min-h-7 items-center gap-2">
-              <StatusMark severity={severity} />
-              <span className="plate text-[17px] leading-tight">{title}</span>
-            </p>
-            <p className="text-[14px]">{sentence}</p>
-            {mend && <p className="text-[14px] font-medium">{mend}</p>}
-            <p className="text-[12px] text-soft">
-              {source}
-              <button
-                type="button"
-                className="ml-2 min-h-6 underline"
-                onClick={() => show({ kind: "check", judgement })}
-              >
-                Working
-              </button>
-              {itemId && (
-                <button
-                  type="button"
-                  className="ml-2 min-h-6 underline"
-                  onClick={() => onItem(itemId)}
-                >
-                  Show the part
-                </button>
-              )}
-            </p>
-          </li>
-        );
-      })}
-    </ul>
-  );
-}
-
 /** The duty as a range: what doubtful inputs and a pump within its tolerance make of it. */
 function Likely({ band, doubt }: { band: Calculation<BandResult>; doubt: Doubt }) {
   const units = useUnits();
@@ -417,7 +286,11 @@ const UNSETTLED_DRAWS: Record<Unsettled, string> = {
   "not-balanced": "the flows could not be balanced",
 };
 
-function Diagnostics({ solved, path, onItem }: Omit<Props, "band" | "doubt">) {
+function Diagnostics({
+  solved,
+  path,
+  onItem,
+}: Pick<Props, "solved" | "onItem"> & { path: readonly PathItem[] }) {
   const units = useUnits();
   if (solved.kind !== "refused") return null;
   return (

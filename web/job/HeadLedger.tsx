@@ -25,10 +25,14 @@ export const HeadLedger = memo(function HeadLedger({
   const units = useUnits();
   const show = useWorking();
   const body = useRef<HTMLTableSectionElement>(null);
-  const entries = solved.kind === "solved" ? normalLedger(solved.solution) : [];
+  const entries = solved.kind === "refused" ? [] : normalLedger(solved.solution);
   const { indexes, before, after, measure } = useLongList(body, entries.length, 46);
   if (solved.kind === "refused") {
-    return <p className="p-4 text-soft">The ledger appears once the line can be solved.</p>;
+    return (
+      <p className="p-4 text-soft">
+        The ledger appears once a flow is wanted or a pump chosen, and the line can be solved.
+      </p>
+    );
   }
   if (entries.length === 0) {
     return <p className="p-4 text-soft">No water moves, so nothing takes head. See the checks.</p>;
@@ -126,10 +130,17 @@ export const HeadLedger = memo(function HeadLedger({
                     title={`Lay this run in ${gain.larger.nominal}`}
                     onClick={() => editItem<"pipe">(gain.itemId, { stock: gain.larger.id })}
                   >
-                    {gain.larger.nominal}: +{format(gain.flowGain, "flow", units)}
-                    <span className="block text-[12px] leading-tight text-soft">
-                      gives back {format(gain.headGain, "head", units)}
-                    </span>
+                    {gain.larger.nominal}:{" "}
+                    {solved.kind === "asked" ? (
+                      `−${format(gain.headGain, "head", units)}`
+                    ) : (
+                      <>
+                        +{format(gain.flowGain, "flow", units)}
+                        <span className="block text-[12px] leading-tight text-soft">
+                          gives back {format(gain.headGain, "head", units)}
+                        </span>
+                      </>
+                    )}
                   </button>
                 )}
               </td>

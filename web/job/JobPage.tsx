@@ -4,7 +4,6 @@ import { useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { format } from "#contract/units/format.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
-import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { oneOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
@@ -181,11 +180,7 @@ function Bench() {
             aria-label="Duty and checks"
             className="border-b border-rule max-lg:order-3 lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
           >
-            <DutyPanel
-              {...{ solved, band, onItem }}
-              path={job.path}
-              doubt={job.doubt ?? USUAL_DOUBT}
-            />
+            <DutyPanel {...{ solved, job, band, onItem }} />
           </section>
           <section
             aria-label="Part in hand"
@@ -213,7 +208,9 @@ function Bench() {
             />
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
               {view === "ledger" && <HeadLedger {...{ solved, sizeUps, job, onItem }} />}
-              {view === "sizes" && <SizeSheet {...{ job, selected }} />}
+              {view === "sizes" && (
+                <SizeSheet {...{ job, selected }} asked={solved.kind === "asked"} />
+              )}
               {view === "curve" && (
                 <Suspense fallback={<Loading what="the curve" />}>
                   <div className="h-90 lg:h-full">
@@ -241,17 +238,18 @@ function settledBand({ value }: ReturnType<typeof useBand>) {
 function DutyStrip({ solved }: { solved: JobSolution }) {
   const units = useUnits();
   const duty =
-    solved.kind === "solved" ? settledDuty(solved.solution.cases.normal.outcome) : undefined;
+    solved.kind === "refused" ? undefined : settledDuty(solved.solution.cases.normal.outcome);
   const stops =
-    solved.kind === "solved"
-      ? solved.judgements.filter(({ severity }) => severity === "stop").length
-      : 0;
+    solved.kind === "refused"
+      ? 0
+      : solved.judgements.filter(({ severity }) => severity === "stop").length;
   return (
     <div className="no-print sticky bottom-0 order-5 z-10 flex items-baseline justify-between border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
       <span className="plate text-2xl">
         {duty
           ? `${format(duty.flow, "flow", units)} at ${format(duty.head, "head", units)}`
           : "No duty yet"}
+        {solved.kind === "asked" && " asked"}
       </span>
       <span className="plate text-lg">{stops > 0 ? `${stops} to stop for` : ""}</span>
     </div>

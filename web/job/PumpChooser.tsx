@@ -1,10 +1,9 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
-import { type Candidate, rankPumps } from "#core/whatif/pumpRanking.ts";
+import type { Candidate } from "#core/whatif/pumpRanking.ts";
 import { checkWords } from "#words/checks.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
@@ -13,7 +12,8 @@ import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
-import { choosePump, pumpItems } from "./jobStore.ts";
+import { choosePump } from "./jobStore.ts";
+import { useCandidates } from "./useCandidates.ts";
 
 /** Every pump of the library tried on this line, the ones that suit first. */
 export function PumpChooser({
@@ -25,27 +25,13 @@ export function PumpChooser({
 }) {
   const units = useUnits();
   const client = useQueryClient();
-  const library = useQuery(allPumps);
   const { id: itemId, pump: chosen } = item;
-  const { path, source, site, method, wantedFlow, pumps } = job;
-  const candidates = useMemo(() => {
-    const all = new Map(pumps.map((pump) => [pump.id, pump]));
-    for (const { document } of library.data ?? [])
-      if (!all.has(document.id)) all.set(document.id, document);
-    const documents = [...all.values()];
-    const elsewhere = new Set(
-      pumpItems(path).flatMap((row) => (row.id === itemId ? [] : [row.pump])),
-    );
-    const others = pumps.filter(({ id }) => elsewhere.has(id));
-    const line = { path, source, site, method };
-    const ranked = rankPumps(line, documents, wantedFlow, { itemId, others });
-    return { ranked, documents };
-  }, [library.data, path, source, site, method, wantedFlow, pumps, itemId]);
+  const { library, documents, ranked = NONE, stale } = useCandidates(job, itemId);
 
   if (library.isPending) return <Loading what="the pump library" />;
   if (library.isError)
     return <Trouble error={library.error} onRetry={() => void library.refetch()} />;
-  if (candidates.documents.length === 0) {
+  if (documents.length === 0) {
     return (
       <div className="grid justify-items-start gap-3 p-4">
         <p>The pump library is empty.</p>
@@ -62,15 +48,15 @@ export function PumpChooser({
       </div>
     );
   }
-  const tried = new Set(candidates.ranked.map((c) => c.pump.id));
+  const tried = new Set(ranked.map((c) => c.pump.id));
   return (
     <div>
       <p className="px-3 pt-2 text-[13px] text-soft">
         Every pump of the library on this line at normal water, the ones that suit first.
       </p>
-      <ul aria-label="Pumps on this line">
-        {candidates.ranked.map((candidate) => {
-          const document = candidates.documents.find((p) => p.id === candidate.pump.id);
+      <ul aria-label="Pumps on this line" aria-busy={stale} className={stale ? "opacity-60" : ""}>
+        {ranked.map((candidate) => {
+          const document = documents.find((p) => p.id === candidate.pump.id);
           return (
             document && (
               <PumpRow
@@ -81,7 +67,7 @@ export function PumpChooser({
             )
           );
         })}
-        {candidates.documents
+        {documents
           .filter((pump) => !tried.has(pump.id))
           .map((document) => (
             <PumpRow
@@ -97,6 +83,8 @@ export function PumpChooser({
     </div>
   );
 }
+
+const NONE: readonly Candidate[] = [];
 
 function PumpRow({
   document,

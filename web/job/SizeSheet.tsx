@@ -15,7 +15,16 @@ import { edit } from "./jobStore.ts";
 import { isLongLine } from "./longLine.ts";
 
 /** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
-export function SizeSheet({ job, selected }: { job: JobDocument; selected: string | undefined }) {
+export function SizeSheet({
+  job,
+  asked,
+  selected,
+}: {
+  job: JobDocument;
+  /** no pump yet: sizes are compared by the head the wanted flow takes in them */
+  asked: boolean;
+  selected: string | undefined;
+}) {
   const units = useUnits();
   const runs = everyItem<JobPathItem>(job.path).filter((item) => item.kind === "pipe");
   const longest = runs.reduce<(typeof runs)[number] | undefined>(
@@ -34,13 +43,13 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
     () => (together ? like.map((item) => item.id) : run ? [run.id] : []).join(" "),
     [together, like, run],
   );
-  const { source, path, site, method, pumps } = job;
+  const { source, path, site, method, pumps, wantedFlow } = job;
   const line = useMemo<Line>(() => ({ source, path, site, method }), [source, path, site, method]);
   const itemIds = useMemo(() => ids.split(" "), [ids]);
   const sizes = useMemo(() => PIPE_STOCK.filter((stock) => stock.family === shown), [shown]);
   const { value: comparison, stale } = useCalculation(
     "sizes",
-    [line, pumps, itemIds, sizes],
+    [line, pumps, itemIds, sizes, wantedFlow],
     !isLongLine(job),
   );
   if (!run)
@@ -93,14 +102,16 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
       {comparison === undefined ? (
         <Loading what="the sizes" />
       ) : comparison.rows.length === 0 ? (
-        <p className="p-4 text-soft">Sizes can be compared once the line can be solved.</p>
+        <p className="p-4 text-soft">
+          Sizes can be compared once a flow is wanted or a pump chosen, and the line can be solved.
+        </p>
       ) : (
         <div className={`@container ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
           <table className="mt-1 w-full text-[14px]" aria-label="Sizes compared">
             <thead className="text-right text-[13px] text-soft">
               <tr>
                 <th className="py-1 pl-3 text-left font-normal">Size</th>
-                <th className="pl-2 font-normal">Flow</th>
+                <th className="pl-2 font-normal">{asked ? "Head asked" : "Flow"}</th>
                 <th className="pl-2 font-normal">Velocity</th>
                 <th className={`pl-2 font-normal ${takesColumn(job)}`}>Takes</th>
                 <th className="pl-2 font-normal @max-xl:hidden">Left at outlet</th>
@@ -116,7 +127,7 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
               {comparison.rows.map((row) => (
                 <SizeLine
                   key={row.stock.id}
-                  {...{ row, job }}
+                  {...{ row, job, asked }}
                   laid={row.stock.id === run.stock}
                   knee={row.stock.id === comparison.kneeId}
                   onLay={() => lay(row.stock.id)}
@@ -127,8 +138,10 @@ export function SizeSheet({ job, selected }: { job: JobDocument; selected: strin
         </div>
       )}
       <p className="px-3 py-2 text-[13px] text-soft">
-        Each size at its own duty, normal water. ◂ marks the knee: from there one size more brings
-        less than {formatPercent(KNEE)} more flow. Prices are invented, for the pipe alone.
+        {asked
+          ? `The head each size asks of a pump at ${format(wantedFlow ?? 0, "flow", units)}, normal water. ◂ marks the knee: from there one size more saves less than ${formatPercent(KNEE)} of it.`
+          : `Each size at its own duty, normal water. ◂ marks the knee: from there one size more brings less than ${formatPercent(KNEE)} more flow.`}{" "}
+        Prices are invented, for the pipe alone.
       </p>
     </div>
   );
@@ -142,18 +155,21 @@ const priceColumn = ({ volume }: JobDocument) =>
 function SizeLine({
   row,
   job,
+  asked,
   laid,
   knee,
   onLay,
 }: {
   row: SizeRow;
   job: JobDocument;
+  /** no pump yet: what is compared is the head asked of one */
+  asked: boolean;
   laid: boolean;
   knee: boolean;
   onLay: () => void;
 }) {
   const units = useUnits();
-  const { stock, flow, velocity, runHead, outletPressure, power, price } = row;
+  const { stock, flow, head, velocity, runHead, outletPressure, power, price } = row;
   // Where there is no room for columns of their own these stand under the size.
   const beside = [
     // Into the open there is nothing left, and nothing to say.
@@ -182,8 +198,12 @@ function SizeLine({
         </span>
       </th>
       <td className="pl-2 font-medium whitespace-nowrap @max-md:pl-1">
-        {flow === undefined ? UNSETTLED[row.outcome] : format(flow, "flow", units)}
-        {enough && <span title="At least the flow wanted"> ✓</span>}
+        {flow === undefined
+          ? UNSETTLED[row.outcome]
+          : asked
+            ? format(head ?? 0, "head", units)
+            : format(flow, "flow", units)}
+        {enough && !asked && <span title="At least the flow wanted"> ✓</span>}
       </td>
       <td className="pl-2 whitespace-nowrap @max-md:pl-1">
         {velocity === undefined ? "–" : format(velocity, "velocity", units)}

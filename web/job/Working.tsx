@@ -38,7 +38,7 @@ export function Working({ job, solved }: { job: JobDocument; solved: JobSolution
   const name = params.get("working");
   // Worked out once a solution, not at every render around it.
   const sheet = useMemo(() => {
-    if (solved.kind !== "solved" || name === null) return undefined;
+    if (solved.kind === "refused" || name === null) return undefined;
     const subject = subjectNamed(name, solved);
     return (
       subject && {
@@ -57,7 +57,7 @@ export function Working({ job, solved }: { job: JobDocument; solved: JobSolution
   );
 }
 
-type Solved = Extract<JobSolution, { kind: "solved" }>;
+type Solved = Exclude<JobSolution, { kind: "refused" }>;
 const PLAIN = [
   "flow",
   "delivered",

@@ -35,7 +35,11 @@ export interface Point {
 export function sectionGeometry(solved: JobSolution): SectionGeometry | undefined {
   const line = lineOf(solved);
   if (line.segments.length === 0) return undefined;
-  const diagnostics = solved.kind === "refused" ? solved.diagnostics : [];
+  // That a pump is still to be chosen is no fault of the line.
+  const diagnostics =
+    solved.kind === "refused"
+      ? solved.diagnostics.filter(({ code }) => code !== "pump-not-chosen")
+      : [];
   const nodeLanes = lanesOfNodes(line);
   const atNode = (node: number): Point => {
     const { distance, elevation } = line.nodes[node] as CompiledLine["nodes"][number];
@@ -91,7 +95,7 @@ export function sectionGeometry(solved: JobSolution): SectionGeometry | undefine
     }
   }
   const points =
-    solved.kind === "solved" ? solved.solution.cases.normal.running?.headLine : undefined;
+    solved.kind === "refused" ? undefined : solved.solution.cases.normal.running?.headLine;
   geometry.headLine = (points ?? []).map((p: HeadLinePoint) => ({
     itemId: p.itemId,
     at: { distance: p.distance, height: p.elevation + p.pressureHead, lane: 0 },

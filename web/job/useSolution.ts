@@ -28,7 +28,7 @@ export function useSolution(document: JobDocument): {
   const tried = stale ? undefined : value;
   return useMemo(
     () =>
-      tried && solved.kind === "solved"
+      tried && solved.kind !== "refused"
         ? { solved: { ...solved, judgements: tried.judgements }, sizeUps: tried.sizeUps }
         : { solved, sizeUps: NONE },
     [solved, tried],

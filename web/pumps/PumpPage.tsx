@@ -53,7 +53,7 @@ function DeletePump({ pump }: { pump: PumpDocument }) {
 
 function Plate({ pump }: { pump: PumpDocument }) {
   const units = useUnits();
-  const curve = useMemo(() => pumpCurve(pump), [pump]);
+  const of = useMemo(() => ({ pump, curve: pumpCurve(pump) }), [pump]);
   const tolerance = TOLERANCE[pump.tolerance];
   const facts: [string, string | undefined][] = [
     ["Kind", PUMP_KINDS[pump.kind]],
@@ -93,7 +93,7 @@ function Plate({ pump }: { pump: PumpDocument }) {
         {pump.note && <p className="text-soft">{pump.note}</p>}
       </div>
       <div className="h-96 lg:h-auto">
-        <CurvePlot pump={pump} curve={curve} label={`Curve of ${pump.maker} ${pump.model}`} />
+        <CurvePlot of={of} label={`Curve of ${pump.maker} ${pump.model}`} />
       </div>
       <div className="relative lg:overflow-y-auto">
         <dl className="grid grid-cols-[auto_1fr]">
