@@ -1,5 +1,8 @@
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { type Comparison, compareWithRated } from "#core/measurement/acceptance.ts";
+import { compareWithPromise, outletOf, type PromiseComparison } from "#core/measurement/promise.ts";
+import { isGauged } from "#core/measurement/reading.ts";
+import type { Band, Doubt } from "#core/whatif/uncertainty.ts";
 import type { JobSolution } from "./solveJob.ts";
 
 /** Whether a reading was taken on another pump than the job has now. */
@@ -23,7 +26,23 @@ export function compareReading(
   const [only, ...others] = pumps;
   if (!only || others.length > 0) return undefined;
   const { lost } = cases.normal.running?.state ?? { lost: [] };
-  return compareWithRated(model, only.pump, coreReading(reading), lost);
+  const taken = coreReading(reading);
+  return isGauged(taken) ? compareWithRated(model, only.pump, taken, lost) : undefined;
+}
+
+/**
+ * The flow of a reading held against what the line was promised at its outlet.
+ * @param band where the duty likely lies; nothing can be said before it is known
+ */
+export function comparePromise(
+  solved: JobSolution,
+  reading: ReadingDocument,
+  band: Band | undefined,
+  doubt: Doubt,
+): PromiseComparison | undefined {
+  if (solved.kind !== "solved" || !band || takenOnAnother(solved, reading)) return undefined;
+  const likely = band.byOutlet[outletOf(solved.solution, reading.outletId)];
+  return likely && compareWithPromise(solved.solution, coreReading(reading), likely, doubt);
 }
 
 /** A reading as a point on the curve sheet: as it was judged, or, if it never was, as it compares now. */
@@ -38,7 +57,11 @@ export function readingPoint(
   solved: JobSolution,
   reading: ReadingDocument,
 ): ReadingPoint | undefined {
-  if (reading.judged) return reading.judged;
+  const { judged } = reading;
+  if (judged) {
+    const { flow, flowUncertainty, head, headUncertainty = 0 } = judged;
+    return head === undefined ? undefined : { flow, flowUncertainty, head, headUncertainty };
+  }
   const comparison = compareReading(solved, reading);
   return comparison && pointOf(comparison);
 }

@@ -1,13 +1,19 @@
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
-import { format, formatDoubtful, formatPercent } from "#contract/units/format.ts";
+import { format, formatDoubtful, formatNumber, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { type AxisComparison, COVERAGE, type Comparison } from "#core/measurement/acceptance.ts";
+import type { Kept, PromiseComparison, Slip } from "#core/measurement/promise.ts";
 import type { HeadInput } from "#core/measurement/totalHead.ts";
 
 export const ACCEPTANCE = {
   meets: "Meets its curve",
   "falls-short": "Falls short of its curve",
   "cannot-tell": "Cannot tell",
+  "beyond-curve": "Beyond the published curve",
+  "cannot-be": "Cannot be",
+  "as-promised": "As promised",
+  less: "Less than promised",
+  more: "More than promised",
 } as const;
 
 const IMPROVE: Record<HeadInput, string> = {
@@ -51,12 +57,64 @@ export function judgementOf(
   };
 }
 
+/** What was said of a flow alone, as it is kept with the reading. */
+export function keptPromise(
+  promise: PromiseComparison,
+  on: string,
+  system: UnitSystem,
+): NonNullable<ReadingDocument["judged"]> {
+  const { kept, flow, promised, likely } = promise;
+  const { sentence, mend } = promiseWords(promise, system);
+  return {
+    ...{ on, acceptance: kept, promised, low: likely.low, high: likely.high },
+    flow: flow.value,
+    flowUncertainty: flow.standardUncertainty,
+    sentences: [sentence, mend],
+  };
+}
+
+/** A flow held against what the line was promised, in words. */
+export function promiseWords(promise: PromiseComparison, system: UnitSystem) {
+  const { kept, flow, promised, likely, beyondCurve, slip } = promise;
+  const measured = formatDoubtful(flow.value, COVERAGE * flow.standardUncertainty, "flow", system);
+  const range = `${formatNumber(likely.low, "flow", system)} to ${format(likely.high, "flow", system)}`;
+  const past = beyondCurve ? " That is beyond the published curve of the pump." : "";
+  const mends: Record<Kept, string> = {
+    "as-promised": "Line and pump together do what was worked out.",
+    less: "Look at the levels, the strainer, the valves and the line first, then at the pump. A gauge beside the pump tells them apart.",
+    more: "The line takes less than was worked out, or the pump makes more: check that the lengths, sizes and levels are those of this job.",
+    "cannot-tell": slip
+      ? SLIPS[slip]
+      : "The reading is too doubtful to say whether that is as promised: use a larger bucket, or time more fills.",
+    "cannot-be": `No line like this passes that much. ${slip ? SLIPS[slip] : "Check what was typed, and that this is the job and the outlet."}`,
+  };
+  return {
+    title: ACCEPTANCE[kept],
+    sentence: `${measured} where ${format(promised, "flow", system)} was promised, ${range} likely.${past}`,
+    mend: mends[kept],
+  };
+}
+
+const SLIPS: Record<Slip, string> = {
+  "gallons-for-litres": "Was it litres that were typed as gallons? Taken as litres it fits.",
+  "a-fill-miscounted": "Was one bucket too many counted? With one less it fits.",
+  "a-fill-cut-short":
+    "One fill took far less time than the others: leave it out, or time it again.",
+  "minutes-for-seconds": "Were minutes typed as seconds? Taken as minutes it fits.",
+};
+
 /** A comparison in words. */
 export function comparisonWords(c: Comparison, system: UnitSystem) {
   const mends: Record<Comparison["acceptance"], string> = {
     meets: "The pump is sound. If the job is still short of water, look at the line.",
     "falls-short":
       "Check the line and the levels first: a shortfall is more often the line than the pump. Then speed, rotation, air, and wear.",
+    "beyond-curve":
+      "The pump moves more than its maker tells of. Throttle the discharge until the reading lies on the curve, and read again; left so it may wear and overload.",
+    "cannot-be":
+      c.slip === "psi-for-bar"
+        ? "It makes more head than shut off. Is the dial in psi? It was typed as bar; taken as psi it fits."
+        : "It makes more head than shut off, by more than curve and reading may be off. Check the dial, its unit and its height, and which pump this is.",
     "cannot-tell": c.gaugeMisplaced
       ? "Say where on the line the gauge stands now, and the reading can be judged."
       : c.improve

@@ -13,10 +13,11 @@ export const fieldTestVersions: Versions = {
 
 export const readingVersions: Versions = {
   format: "upright-gusher/reading",
-  version: 2,
+  version: 3,
   // The first readings said neither what they are nor how old.
   unnamed: 1,
-  upgrades: { 1: (reading) => reading },
+  // Version 3 takes a flow without a gauge, and a set time into whatever holds it.
+  upgrades: { 1: (reading) => reading, 2: (reading) => reading },
 };
 
 const gaugeFields = {
@@ -53,26 +54,35 @@ export const readingShape = z.looseObject({
         timingTolerance: quantity("time", { ...RANGES.tolerance, what: "The timing tolerance" }),
       }),
       z.looseObject({
+        method: z.literal("timed"),
+        volume: quantity("volume", RANGES.volume),
+        volumeTolerance: fraction("The tolerance of the volume"),
+        time: quantity("time", RANGES.longTime),
+        timingTolerance: quantity("time", { ...RANGES.tolerance, what: "The timing tolerance" }),
+      }),
+      z.looseObject({
         method: z.literal("meter"),
         flow: quantity("flow", RANGES.flow),
         tolerance: fraction("The meter tolerance"),
       }),
     ],
-    { error: "Flow is measured by bucket or meter." },
+    { error: "Flow is measured by bucket, set time or meter." },
   ),
-  discharge: z.looseObject({ ...gaugeFields, afterItemId: idSchema }),
-  suction: z.discriminatedUnion(
-    "kind",
-    [
-      z.looseObject({ kind: z.literal("gauge"), ...gaugeFields }),
-      z.looseObject({
-        kind: z.literal("water-level"),
-        level: quantity("length", RANGES.elevation),
-        tolerance: quantity("length", { ...RANGES.tolerance, what: "The level tolerance" }),
-      }),
-    ],
-    { error: "The suction side is a gauge or a water level." },
-  ),
+  discharge: z.looseObject({ ...gaugeFields, afterItemId: idSchema }).optional(),
+  suction: z
+    .discriminatedUnion(
+      "kind",
+      [
+        z.looseObject({ kind: z.literal("gauge"), ...gaugeFields }),
+        z.looseObject({
+          kind: z.literal("water-level"),
+          level: quantity("length", RANGES.elevation),
+          tolerance: quantity("length", { ...RANGES.tolerance, what: "The level tolerance" }),
+        }),
+      ],
+      { error: "The suction side is a gauge or a water level." },
+    )
+    .optional(),
   speedRatio: z.number().min(0.1).max(1.3).optional(),
   /** which outlet was measured, where there are several */
   outletId: idSchema.optional(),
@@ -84,12 +94,26 @@ export const readingShape = z.looseObject({
   judged: z
     .looseObject({
       on: moment,
-      acceptance: z.enum(["meets", "falls-short", "cannot-tell"]),
-      /** m³/s and m through the pump, with their standard uncertainties */
+      /** of the pump against its curve, or of a flow alone against what the line was promised */
+      acceptance: z.enum([
+        "meets",
+        "falls-short",
+        "cannot-tell",
+        "beyond-curve",
+        "cannot-be",
+        "as-promised",
+        "less",
+        "more",
+      ]),
+      /** m³/s and m through the pump, or m³/s at the outlet, with their standard uncertainties */
       flow: z.number(),
       flowUncertainty: z.number().min(0),
-      head: z.number(),
-      headUncertainty: z.number().min(0),
+      head: z.number().optional(),
+      headUncertainty: z.number().min(0).optional(),
+      /** m³/s promised at the outlet that day, and its likely range */
+      promised: z.number().optional(),
+      low: z.number().optional(),
+      high: z.number().optional(),
       /** the words of that day */
       sentences: z.array(z.string().max(1000)).max(12),
     })

@@ -45,6 +45,9 @@ const PART = new RegExp(
   "i",
 );
 
+/** "3 gal 2 qt 1 cup" */
+const MOST_PARTS = 3;
+
 /** "3 ft 6 in" → two parts; undefined when the text is not made of numbers and units. */
 function splitParts(text: string): { number: string; unit: string }[] | undefined {
   const parts: { number: string; unit: string }[] = [];
@@ -54,7 +57,7 @@ function splitParts(text: string): { number: string; unit: string }[] | undefine
     if (!match?.[1]) return undefined;
     parts.push({ number: match[1], unit: (match[2] ?? "").trim() });
     rest = rest.slice(match[0].length).trim();
-    if (parts.length > 2) return undefined;
+    if (parts.length > MOST_PARTS) return undefined;
   }
   return parts;
 }

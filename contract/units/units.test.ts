@@ -61,6 +61,7 @@ describe("what people type", () => {
     ["15", "temperature", "metric", 288.15],
     ["1e3 mm", "length", "metric", 1],
     [".5 m", "length", "metric", 0.5],
+    ["3 gal 2 qt 1 cup", "volume", "us", 0.01348553],
     ["5 us gal", "volume", "metric", 0.0189271],
     ["25KPA", "pressure", "metric", 25000],
   ])("%s as %s (%s)", (text, quantity, system, expected) => {

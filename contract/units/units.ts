@@ -87,6 +87,7 @@ export const UNITS: Record<Quantity, readonly Unit[]> = {
     { symbol: "m³", factor: 1, aliases: ["m3"] },
     { symbol: "mL", factor: 1e-6 },
     { symbol: "qt", factor: GALLON / 4, aliases: ["quart", "quarts"] },
+    { symbol: "cup", factor: GALLON / 16, aliases: ["cups"] },
     { symbol: "ft³", factor: FOOT ** 3, aliases: ["ft3", "cu ft"] },
   ],
   power: [

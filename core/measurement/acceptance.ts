@@ -3,16 +3,23 @@ import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { headAt, type PumpCurve, publishedValue, pumpCurve } from "../pump/curve.ts";
 import { type Pump, TOLERANCE } from "../pump/pump.ts";
+import { PSI } from "../quantity/constants.ts";
 import { type Estimate, measuredFlow } from "./instruments.ts";
 import { type Propagated, propagate } from "./propagation.ts";
-import type { Reading } from "./reading.ts";
+import type { GaugedReading } from "./reading.ts";
 import { type HeadInput, headModel, pumpFlow, throughPump } from "./totalHead.ts";
 
 /** Coverage factor: expanded uncertainties hold for about 95 % (GUM 6.3.3). */
 export const COVERAGE = 2;
 
-/** Whether a pump does what its curve says. */
-export type Acceptance = "meets" | "falls-short" | "cannot-tell";
+/** Whether a pump does what its curve says, along one axis. */
+type Decision = "meets" | "falls-short" | "cannot-tell";
+
+/**
+ * Whether a pump does what its curve says. `beyond-curve`: it runs where nothing is published. `cannot-be`: more head
+ * than it makes shut off, by more than curve and reading may be off together.
+ */
+export type Acceptance = Decision | "beyond-curve" | "cannot-be";
 
 /** Measured against rated along one axis, as fractions of the rated value. */
 export interface Deviation extends Propagated<HeadInput> {
@@ -20,7 +27,7 @@ export interface Deviation extends Propagated<HeadInput> {
   rated: number;
   /** the least deviation the tolerance grade lets pass, e.g. −0.08 */
   allowed: number;
-  acceptance: Acceptance;
+  acceptance: Decision;
 }
 
 export type AxisComparison =
@@ -46,6 +53,8 @@ export interface Comparison {
   gaugeMisplaced: boolean;
   /** the input whose doubt weighs most in the deciding comparison, when it cannot be told */
   improve?: HeadInput;
+  /** what most likely went wrong where the reading cannot be: the dial is in psi and was typed as bar */
+  slip?: "psi-for-bar";
 }
 
 /**
@@ -63,7 +72,7 @@ export interface Comparison {
 export function compareWithRated(
   model: HydraulicModel,
   pump: Pump,
-  reading: Reading,
+  reading: GaugedReading,
   lost: SteadyState["lost"] = [],
 ): Comparison | undefined {
   const curve = pumpCurve(pump, reading.speedRatio ?? 1);
@@ -104,15 +113,48 @@ export function compareWithRated(
 
   const { gaugeMisplaced } = total;
   // Nothing stands on a gauge whose place is not known.
-  const acceptance = gaugeMisplaced ? "cannot-tell" : overall(atFlow, atHead);
+  const decision = gaugeMisplaced ? "cannot-tell" : overall(atFlow, atHead);
+  const most = Math.max(curve.peak.head, 0) * (1 + tolerance.head);
+  const impossible =
+    !gaugeMisplaced && head.value - COVERAGE * head.standardUncertainty > most + LEAST_OVER;
+  const beyond =
+    decision === "cannot-tell" &&
+    !gaugeMisplaced &&
+    atFlow.kind === "off-curve" &&
+    atFlow.where === "beyond-last-flow";
+  const acceptance = impossible ? "cannot-be" : beyond ? "beyond-curve" : decision;
   const improve =
     acceptance === "cannot-tell" && !gaugeMisplaced ? weightiest(atFlow, atHead) : undefined;
-  return { flow, head, atFlow, atHead, acceptance, gaugeMisplaced, ...(improve && { improve }) };
+  const found: Comparison = { flow, head, atFlow, atHead, acceptance, gaugeMisplaced };
+  if (improve) found.improve = improve;
+  if (impossible) {
+    const values = valuesOf(total.inputs);
+    const inPsi = total.head({
+      ...values,
+      "discharge-gauge": (values["discharge-gauge"] * PSI) / BAR,
+    });
+    const fits = Math.abs((inPsi ?? 0) / (ratedHead ?? most) - 1) < NEAR_ENOUGH;
+    if (fits) found.slip = "psi-for-bar";
+  }
+  return found;
+}
+
+/** m: a head this little over the most is still the most */
+const LEAST_OVER = 1e-6;
+const BAR = 1e5;
+/** share of the curve's head by which a reading put right may be off it, to be taken for the likely one */
+const NEAR_ENOUGH = 0.25;
+
+function valuesOf(inputs: readonly { name: HeadInput; value: number }[]) {
+  return Object.fromEntries(inputs.map(({ name, value }) => [name, value])) as Record<
+    HeadInput,
+    number
+  >;
 }
 
 function judged(deviation: Propagated<HeadInput>, rated: number, allowed: number): AxisComparison {
   const expanded = COVERAGE * deviation.standardUncertainty;
-  const acceptance: Acceptance =
+  const acceptance: Decision =
     deviation.value - expanded >= allowed
       ? "meets"
       : deviation.value + expanded < allowed
@@ -127,9 +169,9 @@ function offCurve(where: OffCurve["where"], hopeless: boolean): OffCurve {
   return { kind: "off-curve", where, hopeless };
 }
 
-function overall(atFlow: AxisComparison, atHead: AxisComparison): Acceptance {
+function overall(atFlow: AxisComparison, atHead: AxisComparison): Decision {
   const axes = [atFlow, atHead];
-  const says = (axis: AxisComparison, acceptance: Acceptance) =>
+  const says = (axis: AxisComparison, acceptance: Decision) =>
     axis.kind === "compared" && axis.acceptance === acceptance;
   if (axes.some((axis) => says(axis, "meets"))) return "meets";
   const lost = (axis: AxisComparison) =>

@@ -33,13 +33,14 @@ export function fillTime(times: readonly number[], timingTolerance: number): Est
   return { value: mean, standardUncertainty: Math.hypot(common, random) };
 }
 
-/** Flow in m³/s from a bucket or a meter, uncertainty to first order (GUM 5.1.2). */
+/** Flow in m³/s from a bucket, a set time or a meter, uncertainty to first order (GUM 5.1.2). */
 export function measuredFlow(measurement: FlowMeasurement): Estimate {
   if (measurement.method === "meter") {
     const { flow, tolerance } = measurement;
     return { value: flow, standardUncertainty: flow * rectangular(tolerance) };
   }
-  const { volume, volumeTolerance, times, timingTolerance } = measurement;
+  const { volume, volumeTolerance, timingTolerance } = measurement;
+  const times = measurement.method === "timed" ? [measurement.time] : measurement.times;
   const time = fillTime(times, timingTolerance);
   const value = volume / time.value;
   const relative = Math.hypot(rectangular(volumeTolerance), time.standardUncertainty / time.value);

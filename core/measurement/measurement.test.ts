@@ -8,7 +8,7 @@ import { tablePump } from "../test/fixtures.ts";
 import { compareWithRated, flowAtHead } from "./acceptance.ts";
 import { measuredFlow } from "./instruments.ts";
 import { propagate } from "./propagation.ts";
-import type { Reading } from "./reading.ts";
+import type { GaugedReading } from "./reading.ts";
 
 const pump = tablePump("p", [0, 1, 2, 3, 4, 5], (q) => ({ head: 24 - 0.8 * q * q }));
 
@@ -32,7 +32,7 @@ const { solution } = result;
 const running = solution.cases.normal.running;
 if (!running) throw new Error("fixture must run");
 
-const held = (given: Reading, lost?: { itemId: string; flow: number }[]) => {
+const held = (given: GaugedReading, lost?: { itemId: string; flow: number }[]) => {
   const compared = compareWithRated(solution.model, pump, given, lost);
   if (!compared) throw new Error("not compared");
   return compared;
@@ -44,7 +44,7 @@ function reading(
   pressureScale = 1,
   gaugeClass = 0.01,
   seconds = [0, 0, 0],
-): Reading {
+): GaugedReading {
   const flow = (running?.duty.flow as number) * flowScale;
   const point = running?.headLine.findLast((p) => p.itemId === "e");
   if (!point) throw new Error("no gauge point");
@@ -241,7 +241,7 @@ describe("a gauge away from the pump", () => {
     const elevation = last?.endElevation ?? 0;
     const pressure =
       (head - elevation - velocity ** 2 / (2 * GRAVITY)) * found.water.density * GRAVITY;
-    const taken: Reading = {
+    const taken: GaugedReading = {
       flow: { method: "meter", flow: at.state.delivered, tolerance: 0.01 },
       discharge: { pressure, fullScale: 4e5, accuracyClass: 0.01, elevation, afterItemId },
       suction: { kind: "water-level", level: 0, tolerance: 0.02 },

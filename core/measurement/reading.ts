@@ -4,13 +4,26 @@
  */
 export interface Reading {
   flow: FlowMeasurement;
-  discharge: GaugeMeasurement;
-  suction: SuctionMeasurement;
+  /** with a gauge the pump can be held against its curve; a flow alone against what the line was promised */
+  discharge?: GaugeMeasurement | undefined;
+  suction?: SuctionMeasurement | undefined;
   /** running speed over rated speed; 1 when absent */
   speedRatio?: number | undefined;
+  /** which outlet it was taken at, where there are several */
+  outletId?: string | undefined;
 }
 
-export type FlowMeasurement = BucketMeasurement | MeterMeasurement;
+/** A reading with what the pump's head is made of. */
+export interface GaugedReading extends Reading {
+  discharge: GaugeMeasurement;
+  suction: SuctionMeasurement;
+}
+
+export function isGauged(reading: Reading): reading is GaugedReading {
+  return reading.discharge !== undefined && reading.suction !== undefined;
+}
+
+export type FlowMeasurement = BucketMeasurement | TimedMeasurement | MeterMeasurement;
 
 /** Bucket and watch: the same volume filled several times. */
 export interface BucketMeasurement {
@@ -22,6 +35,19 @@ export interface BucketMeasurement {
   /** s, one for each fill */
   times: number[];
   /** half-width of starting and stopping the watch by hand, s */
+  timingTolerance: number;
+}
+
+/** A set time into whatever holds it, measured afterwards. */
+export interface TimedMeasurement {
+  method: "timed";
+  /** m³ that ran in that time */
+  volume: number;
+  /** half-width of what it was measured with, as a fraction */
+  volumeTolerance: number;
+  /** s */
+  time: number;
+  /** half-width of starting and stopping by hand, s */
   timingTolerance: number;
 }
 

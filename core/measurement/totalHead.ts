@@ -5,7 +5,7 @@ import { beforeFork, type CompiledLine, type Segment, suctionOf } from "../line/
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
 import type { Input } from "./propagation.ts";
-import type { Reading } from "./reading.ts";
+import type { GaugedReading } from "./reading.ts";
 
 /** The quantities a total head is made of; each can be doubted on its own. */
 export type HeadInput =
@@ -41,7 +41,7 @@ export interface HeadModel {
 /** `lost`: what each hole lets go at the duty, m³/s. */
 export function headModel(
   model: HydraulicModel,
-  reading: Reading,
+  reading: GaugedReading,
   lost: SteadyState["lost"],
 ): HeadModel {
   const { line, context } = model;

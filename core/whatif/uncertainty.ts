@@ -33,8 +33,9 @@ export const USUAL_DOUBT: Doubt = {
 /** Where nineteen of twenty duties lie, and the middle one. SI. */
 export interface Band {
   kind: "band";
-  /** m³/s at the outlets */
+  /** m³/s at the outlets together, and at each in the order of the path */
   flow: Spread;
+  byOutlet: Spread[];
   /** m, total head of the pumps */
   head: Spread;
   /** draws that settled, of all that were tried */
@@ -74,6 +75,7 @@ export function dutyBand(
     item.outlet.type === "submerged" ? [item.id] : [],
   );
   const flows: number[] = [];
+  const atOutlets = ready.line.outlets.map((): number[] => []);
   const heads: number[] = [];
   const failures = new Map<Unsettled, number>();
   const draws = latinHypercube(count, 3 + outlets.length + ready.pumps.length, 20_061);
@@ -105,6 +107,7 @@ export function dutyBand(
     const duty = result.kind === "steady" ? settledDuty(result.outcome) : undefined;
     if (result.kind === "steady" && duty) {
       flows.push(result.state.delivered);
+      for (const [i, own] of atOutlets.entries()) own.push(result.state.byOutlet[i] as number);
       heads.push(duty.head);
     } else {
       const why = (result.kind === "not-balanced" ? result.kind : result.outcome.kind) as Unsettled;
@@ -116,7 +119,15 @@ export function dutyBand(
     const [mostly] = [...failures].reduce((most, own) => (own[1] > most[1] ? own : most));
     return { kind: "unsettled", settled, tried: count, mostly };
   }
-  return { kind: "band", flow: spread(flows), head: spread(heads), settled, tried: count };
+  const byOutlet = atOutlets.map(spread);
+  return {
+    kind: "band",
+    flow: spread(flows),
+    byOutlet,
+    head: spread(heads),
+    settled,
+    tried: count,
+  };
 }
 
 const PROGRESS_EVERY = 50;

@@ -167,7 +167,7 @@ function Bench() {
     <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
       <JobHeader measuring={measuring} />
       {measuring ? (
-        <MeasurePane job={job} solved={solved} />
+        <MeasurePane {...{ job, solved }} band={settledBand(band)} />
       ) : (
         <div className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1.06fr)_minmax(0,0.94fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
           <section

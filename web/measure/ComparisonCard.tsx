@@ -2,27 +2,15 @@ import { formatPercent } from "#contract/units/format.ts";
 import type { Comparison } from "#core/measurement/acceptance.ts";
 import { comparisonWords, INPUT_NAMES } from "#words/comparison.ts";
 import { useUnits } from "../app/settings.ts";
-import { CircleCheck, CircleQuestionMark, OctagonX } from "../ui/icons.ts";
-
-const ICONS = {
-  meets: CircleCheck,
-  "falls-short": OctagonX,
-  "cannot-tell": CircleQuestionMark,
-} as const;
+import { AcceptanceTitle } from "./AcceptanceTitle.tsx";
 
 /** Whether the pump does what its curve says, and on what that rests. */
 export function ComparisonCard({ comparison }: { comparison: Comparison }) {
   const units = useUnits();
   const words = comparisonWords(comparison, units);
-  const Icon = ICONS[comparison.acceptance];
   return (
     <div data-acceptance={comparison.acceptance}>
-      <p
-        className={`plate flex items-center gap-2 text-3xl leading-tight ${comparison.acceptance === "falls-short" ? "text-signal" : ""}`}
-      >
-        <Icon size={28} strokeWidth={2.4} aria-hidden />
-        {words.title}
-      </p>
+      <AcceptanceTitle acceptance={comparison.acceptance} />
       <p className="mt-1 font-medium">{words.measured}</p>
       <p className="mt-1 text-[14px]">{words.atHead}</p>
       <p className="text-[14px]">{words.atFlow}</p>

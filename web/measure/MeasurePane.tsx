@@ -1,13 +1,17 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { toast } from "sonner";
-import type { FieldTestDocument } from "#contract/documents/fieldTest.ts";
+import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { format } from "#contract/units/format.ts";
-import type { Comparison } from "#core/measurement/acceptance.ts";
-import { compareReading, pointOf } from "#model/readings.ts";
+import { formatDoubtful } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { type Acceptance, COVERAGE } from "#core/measurement/acceptance.ts";
+import { measuredFlow } from "#core/measurement/instruments.ts";
+import type { Kept } from "#core/measurement/promise.ts";
+import { type Band, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import { comparePromise, compareReading, pointOf } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { ACCEPTANCE, judgementOf } from "#words/comparison.ts";
+import { ACCEPTANCE, judgementOf, keptPromise } from "#words/comparison.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
@@ -18,6 +22,7 @@ import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { ComparisonCard } from "./ComparisonCard.tsx";
 import { fileReading, type TestOfReading, withHeld } from "./fileReading.ts";
+import { PromiseCard } from "./PromiseCard.tsx";
 import { DischargePart } from "./parts/DischargePart.tsx";
 import { FlowPart } from "./parts/FlowPart.tsx";
 import { PicturesPart } from "./parts/PicturesPart.tsx";
@@ -29,7 +34,16 @@ import { emptyDraft, knownHeights, nextDraft, readingOf, useReadingDraft } from 
 const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
 
 /** Taking a reading at the pit and holding it against the rated curve while it is typed. */
-export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolution }) {
+export function MeasurePane({
+  job,
+  solved,
+  band,
+}: {
+  job: JobDocument;
+  solved: JobSolution;
+  /** where the duty likely lies, once that is known */
+  band: Band | undefined;
+}) {
   const id = useJobStore((s) => s.id);
   // A job with changes on their way is none of its revisions.
   const jobRevision = useJobStore((s) => (s.saved.kind === "saved" ? s.revision : 0));
@@ -45,9 +59,22 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
   const today = testOfToday(id, all);
   const pumpId = solved.kind === "solved" ? solved.solution.pumps[0]?.pump.id : undefined;
   // One reading: what is judged while it is typed is what is filed.
+  const outlets = outletItems(job.path);
+  const severalOutlets = outlets.length > 1;
   const result = useMemo(
-    () => readingOf(draft, { testId: today.id, pumpId, jobRevision }, { tap, pump, water }),
-    [draft, today.id, pumpId, jobRevision, tap, pump, water],
+    () =>
+      readingOf(
+        draft,
+        { testId: today.id, pumpId, jobRevision, severalOutlets },
+        { tap, pump, water },
+      ),
+    [draft, today.id, pumpId, jobRevision, severalOutlets, tap, pump, water],
+  );
+  const { doubt = USUAL_DOUBT } = job;
+  const promise = useMemo(
+    () =>
+      result.kind === "ready" ? comparePromise(solved, result.reading, band, doubt) : undefined,
+    [result, solved, band, doubt],
   );
   const comparison = useMemo(
     () => (result.kind === "ready" ? compareReading(solved, result.reading) : undefined),
@@ -62,7 +89,11 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
     setFiling(true);
     try {
       if (result.kind !== "ready") return;
-      const judged = comparison && judgementOf(comparison, draft.takenAt, units);
+      // More flow than the line can pass makes a gauge's verdict worthless too.
+      const judged =
+        comparison && promise?.kept !== "cannot-be"
+          ? judgementOf(comparison, draft.takenAt, units)
+          : promise && keptPromise(promise, draft.takenAt, units);
       const reading = { ...result.reading, ...(judged && { judged }) };
       const filed = await fileReading(id, today, draft.id, reading);
       replace(nextDraft(draft));
@@ -89,12 +120,19 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
         aria-label="Reading"
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
-        <FlowPart {...{ draft, change, addFill }} outlets={outletItems(job.path).length} />
-        <DischargePart {...{ draft, change, job, solved, tap }} />
-        <SuctionPart {...{ draft, change, pump, water }} />
-        {rated?.drive === "engine" && (
-          <SpeedPart {...{ draft, change }} rated={rated.ratedSpeedRpm} />
-        )}
+        <FlowPart {...{ draft, change, addFill, outlets }} />
+        <details open={draft.pressure !== undefined || undefined}>
+          <summary className="plate min-h-11 content-center text-xl">
+            I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ""} …
+          </summary>
+          <div className="grid gap-4 pt-1">
+            <DischargePart {...{ draft, change, job, solved, tap }} />
+            <SuctionPart {...{ draft, change, pump, water }} />
+            {rated?.drive === "engine" && (
+              <SpeedPart {...{ draft, change }} rated={rated.ratedSpeedRpm} />
+            )}
+          </div>
+        </details>
         <TextField
           label="Note"
           value={draft.note}
@@ -118,16 +156,26 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
         className="flex flex-col lg:min-h-0 lg:overflow-y-auto"
       >
         <div className="p-3 lg:min-h-58" aria-live="polite">
-          {solved.kind === "refused" ? (
-            <p className="text-soft">
-              The reading can be held against the curve once the line can be solved.
-            </p>
-          ) : comparison ? (
-            <ComparisonCard comparison={comparison} />
+          {result.kind === "lacks" ? (
+            <p className="plate text-2xl text-soft">{result.what}</p>
           ) : (
-            <p className="plate text-2xl text-soft">
-              {result.kind === "lacks" ? result.what : severalPumps ? SEVERAL : ""}
-            </p>
+            <div className="grid gap-3">
+              {promise ? (
+                <PromiseCard promise={promise} />
+              ) : (
+                <p className="plate text-3xl">{flowWords(result.reading.flow, units)}</p>
+              )}
+              {solved.kind !== "solved" && (
+                <p className="text-soft">
+                  The flow can be filed. It can be held against what was promised once a pump is
+                  chosen and the line can be solved.
+                </p>
+              )}
+              {comparison && promise?.kept !== "cannot-be" && (
+                <ComparisonCard comparison={comparison} />
+              )}
+              {severalPumps && result.reading.discharge && <p className="text-soft">{SEVERAL}</p>}
+            </div>
           )}
         </div>
         <div className="h-80 shrink-0 border-t border-rule lg:min-h-72 lg:flex-1">
@@ -143,14 +191,11 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
         </div>
       </section>
       <VerdictStrip
-        comparison={comparison}
-        lacks={
-          result.kind === "lacks"
-            ? result.what
-            : severalPumps
-              ? "Several pumps: measure one at a time."
-              : "The line has no duty yet."
+        verdict={
+          promise?.kept === "cannot-be" ? promise.kept : (comparison?.acceptance ?? promise?.kept)
         }
+        flow={result.kind === "ready" ? flowWords(result.reading.flow, units) : undefined}
+        lacks={result.kind === "lacks" ? result.what : ""}
       />
     </div>
   );
@@ -159,23 +204,26 @@ export function MeasurePane({ job, solved }: { job: JobDocument; solved: JobSolu
 const SEVERAL =
   "Several pumps run on this line, and one flow cannot tell them apart. Measure one at a time, on a job with that pump alone.";
 
+/** A measured flow with its doubt, said as soon as there is one. */
+function flowWords(flow: ReadingDocument["flow"], units: UnitSystem): string {
+  const { value, standardUncertainty } = measuredFlow(flow);
+  return formatDoubtful(value, COVERAGE * standardUncertainty, "flow", units);
+}
+
 /** On a phone the verdict stays in sight while the reading is typed. */
 function VerdictStrip({
-  comparison,
+  verdict,
+  flow,
   lacks,
 }: {
-  comparison: Comparison | undefined;
+  verdict: Acceptance | Kept | undefined;
+  flow: string | undefined;
   lacks: string;
 }) {
-  const units = useUnits();
   return (
     <div className="no-print sticky bottom-0 z-10 flex items-baseline justify-between gap-3 border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
-      <span className="plate text-2xl">
-        {comparison ? ACCEPTANCE[comparison.acceptance] : lacks}
-      </span>
-      {comparison && (
-        <span className="plate text-lg">{format(comparison.flow.value, "flow", units)}</span>
-      )}
+      <span className="plate text-2xl">{verdict ? ACCEPTANCE[verdict] : lacks}</span>
+      {flow && <span className="plate text-lg">{flow}</span>}
     </div>
   );
 }

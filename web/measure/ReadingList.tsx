@@ -1,7 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
+import { formatDoubtful } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
+import { COVERAGE } from "#core/measurement/acceptance.ts";
+import { measuredFlow } from "#core/measurement/instruments.ts";
 import { compareReading, takenOnAnother } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, comparisonWords } from "#words/comparison.ts";
@@ -30,7 +33,11 @@ function whatWasSaid(solved: JobSolution, reading: ReadingDocument, units: UnitS
     const { title, measured } = comparisonWords(comparison, units);
     return { title, measured, note: "Held against the line and pump as they are now." };
   }
-  return { title: another ? "Taken with another pump" : "Not compared" };
+  const { value, standardUncertainty } = measuredFlow(reading.flow);
+  return {
+    title: another ? "Taken with another pump" : "Not compared",
+    measured: `Measured ${formatDoubtful(value, COVERAGE * standardUncertainty, "flow", units)}.`,
+  };
 }
 
 /** Every reading ever taken on the job, held against its curve; a deleted one can be brought back. */

@@ -11,7 +11,7 @@ import { everyItem, levelsOf } from "#core/line/path.ts";
 import { GALLON, PSI } from "#core/quantity/constants.ts";
 import { type JobSolution, lineOf } from "#model/solveJob.ts";
 import { newId } from "../api/client.ts";
-import { pumpItems } from "../job/jobStore.ts";
+import { outletItems, pumpItems } from "../job/jobStore.ts";
 
 /** A reading being taken: like a reading, but fills and gauge may still be missing. */
 export type ReadingDraft = {
@@ -19,7 +19,10 @@ export type ReadingDraft = {
   id: string;
   /** when it was begun */
   takenAt: string;
-  method: "bucket" | "meter";
+  method: "bucket" | "timed" | "meter";
+  /** what ran in the set time */
+  collected: number | undefined;
+  setTime: number;
   volume: number;
   volumeTolerance: number;
   times: number[];
@@ -40,6 +43,8 @@ export type ReadingDraft = {
   suctionElevation: number | undefined;
   /** running over rated speed, for engine pumps */
   speedRatio: number | undefined;
+  /** which outlet, where there are several */
+  outletId: string;
   note: string;
   /** ids of attachments */
   pictures: string[];
@@ -65,6 +70,8 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     volume,
     volumeTolerance: 0.02,
     times: [],
+    collected: undefined,
+    setTime: 60,
     timingTolerance: 0.3,
     meterFlow: undefined,
     meterTolerance: 0.02,
@@ -81,6 +88,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     suctionClass: 0.016,
     suctionElevation: undefined,
     speedRatio: undefined,
+    outletId: outletItems(job.path)[0]?.id ?? "",
     note: "",
     pictures: [],
   };
@@ -94,6 +102,7 @@ export function nextDraft(draft: ReadingDraft): ReadingDraft {
     ...draft,
     ...fresh(),
     times: [],
+    collected: undefined,
     pressure: undefined,
     meterFlow: undefined,
     suctionPressure: undefined,
@@ -103,8 +112,10 @@ export function nextDraft(draft: ReadingDraft): ReadingDraft {
 }
 
 /** Nothing of this visit is in it yet. */
-function isUntouched({ times, pressure, meterFlow, suctionPressure }: ReadingDraft): boolean {
-  return times.length === 0 && [pressure, meterFlow, suctionPressure].every((x) => x === undefined);
+function isUntouched(draft: ReadingDraft): boolean {
+  const { times, collected, pressure, meterFlow, suctionPressure } = draft;
+  const typed = [collected, pressure, meterFlow, suctionPressure];
+  return times.length === 0 && typed.every((x) => x === undefined);
 }
 
 /** Changes a draft by what it is given, or by what that makes of the draft as it stands then. */
@@ -151,10 +162,13 @@ function restore(key: string, empty: ReadingDraft, job: JobDocument): ReadingDra
     const kept = draftSchema.safeParse(JSON.parse(localStorage.getItem(key) ?? "null"));
     if (!kept.success) return empty;
     const draft = { ...empty, ...kept.data } as ReadingDraft;
-    const stillThere = everyItem<JobPathItem>(job.path).some(
-      (item) => item.id === draft.afterItemId,
-    );
-    return stillThere ? draft : { ...draft, afterItemId: empty.afterItemId };
+    const there = new Set(everyItem<JobPathItem>(job.path).map(({ id }) => id));
+    const { afterItemId, outletId } = draft;
+    return {
+      ...draft,
+      afterItemId: there.has(afterItemId) ? afterItemId : empty.afterItemId,
+      outletId: there.has(outletId) ? outletId : empty.outletId,
+    };
   } catch {
     return empty;
   }
@@ -176,16 +190,24 @@ export function readingOf(
     testId,
     pumpId,
     jobRevision,
-  }: { testId: string; pumpId: string | undefined; jobRevision: number },
+    severalOutlets,
+  }: {
+    testId: string;
+    pumpId: string | undefined;
+    jobRevision: number;
+    severalOutlets: boolean;
+  },
   heights: ReturnType<typeof knownHeights>,
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
   const lacks = (what: string) => ({ kind: "lacks", what }) as const;
   if (draft.method === "bucket" && draft.times.length === 0)
     return lacks("Time at least one fill of the bucket.");
+  if (draft.method === "timed" && draft.collected === undefined)
+    return lacks("Measure what ran in that time, and type it.");
   if (draft.method === "meter" && draft.meterFlow === undefined)
     return lacks("Type the flow off the meter.");
-  if (draft.pressure === undefined) return lacks("Type the pressure off the discharge gauge.");
-  if (draft.suctionKind === "gauge" && draft.suctionPressure === undefined) {
+  const gauged = draft.pressure !== undefined;
+  if (gauged && draft.suctionKind === "gauge" && draft.suctionPressure === undefined) {
     return lacks("Type the pressure off the suction gauge.");
   }
   const parsed = readingSchema.safeParse({
@@ -198,16 +220,34 @@ export function readingOf(
     ...(draft.speedRatio !== undefined && { speedRatio: draft.speedRatio }),
     ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
     ...(draft.pictures.length > 0 && { attachments: draft.pictures }),
-    flow:
-      draft.method === "bucket"
-        ? {
-            method: "bucket",
-            volume: draft.volume,
-            volumeTolerance: draft.volumeTolerance,
-            times: draft.times,
-            timingTolerance: draft.timingTolerance,
-          }
-        : { method: "meter", flow: draft.meterFlow, tolerance: draft.meterTolerance },
+    ...(severalOutlets && { outletId: draft.outletId }),
+    flow: flowOf(draft),
+    ...(gauged && headOf(draft, heights)),
+  });
+  return parsed.success
+    ? { kind: "ready", reading: parsed.data as ReadingDocument }
+    : lacks(parsed.error.issues[0]?.message ?? "Check the entries.");
+}
+
+function flowOf(draft: ReadingDraft) {
+  const { volumeTolerance, timingTolerance } = draft;
+  switch (draft.method) {
+    case "bucket": {
+      const { volume, times } = draft;
+      return { method: "bucket", volume, volumeTolerance, times, timingTolerance };
+    }
+    case "timed": {
+      const { collected: volume, setTime: time } = draft;
+      return { method: "timed", volume, volumeTolerance, time, timingTolerance };
+    }
+    case "meter":
+      return { method: "meter", flow: draft.meterFlow, tolerance: draft.meterTolerance };
+  }
+}
+
+/** What the pump's head is made of. */
+function headOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>) {
+  return {
     discharge: {
       pressure: draft.pressure,
       fullScale: draft.fullScale,
@@ -229,8 +269,5 @@ export function readingOf(
             level: draft.level ?? heights.water,
             tolerance: draft.levelTolerance,
           },
-  });
-  return parsed.success
-    ? { kind: "ready", reading: parsed.data as ReadingDocument }
-    : lacks(parsed.error.issues[0]?.message ?? "Check the entries.");
+  };
 }

@@ -1,3 +1,4 @@
+import type { JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
@@ -5,75 +6,129 @@ import type { ReadingDraft } from "../readingDraft.ts";
 import { Stopwatch } from "../Stopwatch.tsx";
 import { legend, type PartProps } from "./part.ts";
 
-/** The flow, by bucket and watch or by a meter. */
+const METHODS: Record<ReadingDraft["method"], string> = {
+  bucket: "Bucket and watch",
+  timed: "A set time, measured after",
+  meter: "Meter",
+};
+
+/** The flow: by bucket and watch, by what ran in a set time, or by a meter. */
 export function FlowPart({
   draft,
   change,
   addFill,
   outlets,
-}: PartProps & { addFill: (seconds: number) => void; outlets: number }) {
+}: PartProps & { addFill: (seconds: number) => void; outlets: readonly JobPathItem[] }) {
+  const { method } = draft;
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Flow</legend>
-      {outlets > 1 && (
-        <p className="text-[14px]">
-          This line has {outlets} outlets: what counts is the flow of all of them together.
-        </p>
-      )}
-      <div className="grid grid-cols-[1fr_1fr_1fr] gap-2">
+      <div className="grid grid-cols-2 gap-2">
         <SelectField
           label="Measured by"
           visibleLabel
-          value={draft.method}
-          onChange={(method) => change({ method: method as ReadingDraft["method"] })}
+          value={method}
+          onChange={(next) => change({ method: next as ReadingDraft["method"] })}
         >
-          <option value="bucket">Bucket</option>
-          <option value="meter">Meter</option>
+          {Object.entries(METHODS).map(([value, name]) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
         </SelectField>
-        {draft.method === "bucket" ? (
-          <>
-            <QuantityField
-              label="Bucket holds"
-              quantity="volume"
-              range={RANGES.volume}
-              value={draft.volume}
-              onChange={(volume) => change({ volume })}
-            />
-            <PercentField
-              label="Bucket ±"
-              max={50}
-              value={draft.volumeTolerance}
-              onChange={(fraction) => change({ volumeTolerance: fraction })}
-            />
-          </>
-        ) : (
-          <>
-            <QuantityField
-              label="Meter reads"
-              optional
-              quantity="flow"
-              range={RANGES.flow}
-              value={draft.meterFlow}
-              onChange={(meterFlow) => change({ meterFlow })}
-            />
+        {method === "bucket" && (
+          <QuantityField
+            label="Bucket holds"
+            quantity="volume"
+            range={RANGES.volume}
+            value={draft.volume}
+            onChange={(volume) => change({ volume })}
+          />
+        )}
+        {method === "timed" && (
+          <QuantityField
+            label="For"
+            quantity="time"
+            range={RANGES.longTime}
+            value={draft.setTime}
+            onChange={(setTime) => change({ setTime })}
+          />
+        )}
+        {method === "meter" && (
+          <QuantityField
+            label="Meter reads"
+            optional
+            quantity="flow"
+            range={RANGES.flow}
+            value={draft.meterFlow}
+            onChange={(meterFlow) => change({ meterFlow })}
+          />
+        )}
+        {method === "timed" && (
+          <QuantityField
+            label="Ran in that time"
+            optional
+            quantity="volume"
+            range={RANGES.volume}
+            value={draft.collected}
+            onChange={(collected) => change({ collected })}
+          />
+        )}
+        {outlets.length > 1 && (
+          <SelectField
+            label="Taken at"
+            visibleLabel
+            value={draft.outletId}
+            onChange={(outletId) => change({ outletId })}
+          >
+            {outlets.map(({ id }, i) => (
+              <option key={id} value={id}>
+                Outlet {i + 1}
+              </option>
+            ))}
+          </SelectField>
+        )}
+      </div>
+      {method === "bucket" && (
+        <Stopwatch times={draft.times} onFill={addFill} onChange={(times) => change({ times })} />
+      )}
+      {method !== "meter" && (
+        <p className="text-[13px] text-soft">
+          {method === "bucket"
+            ? "Wet the bucket, open the discharge fully, time three fills."
+            : "Open the discharge fully, let it run into buckets for the time, then add up what is in them: “3 gal 2 qt 1 cup” or “13.5 L”."}{" "}
+          Keep hands and cords clear of the outlet: a hose under pressure whips.
+        </p>
+      )}
+      <details className="text-[14px]">
+        <summary className="min-h-7 text-soft">How good that is</summary>
+        <div className="grid grid-cols-2 gap-2 pt-1">
+          {method === "meter" ? (
             <PercentField
               label="Meter ±"
               max={50}
               value={draft.meterTolerance}
               onChange={(fraction) => change({ meterTolerance: fraction })}
             />
-          </>
-        )}
-      </div>
-      {draft.method === "bucket" && (
-        <>
-          <Stopwatch times={draft.times} onFill={addFill} onChange={(times) => change({ times })} />
-          <p className="text-[13px] text-soft">
-            Wet the bucket, open the discharge fully, time three fills. Keep hands and cords clear
-            of the outlet: a hose under pressure whips.
-          </p>
-        </>
-      )}
+          ) : (
+            <>
+              <PercentField
+                label="Volume ±"
+                max={50}
+                value={draft.volumeTolerance}
+                onChange={(fraction) => change({ volumeTolerance: fraction })}
+              />
+              <QuantityField
+                label="Start and stop ±"
+                quantity="time"
+                range={{ ...RANGES.tolerance, what: "The timing tolerance" }}
+                value={draft.timingTolerance}
+                onChange={(timingTolerance) => change({ timingTolerance })}
+              />
+            </>
+          )}
+        </div>
+      </details>
     </fieldset>
   );
 }

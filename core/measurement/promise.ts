@@ -1,0 +1,175 @@
+import type { SteadyState } from "../hydraulics/hydraulicModel.ts";
+import { settledDuty } from "../hydraulics/operatingPoint.ts";
+import type { LineModel, Solution } from "../hydraulics/solveLine.ts";
+import { TOLERANCE } from "../pump/pump.ts";
+import { GALLON } from "../quantity/constants.ts";
+import { type Condition, conditioned } from "../whatif/condition.ts";
+import type { Doubt, Spread } from "../whatif/uncertainty.ts";
+import { COVERAGE } from "./acceptance.ts";
+import { type Estimate, measuredFlow } from "./instruments.ts";
+import type { FlowMeasurement, Reading } from "./reading.ts";
+
+/**
+ * A flow against what the line was promised there. `cannot-be`: more than this line passes with every doubtful input
+ * at its most favourable, by more than the reading may be off.
+ */
+export type Kept = "as-promised" | "less" | "more" | "cannot-tell" | "cannot-be";
+
+/** What most often makes a flow too large to be true. */
+export type Slip =
+  | "gallons-for-litres"
+  | "a-fill-miscounted"
+  | "a-fill-cut-short"
+  | "minutes-for-seconds";
+
+export interface PromiseComparison {
+  /** at the outlet, m³/s */
+  flow: Estimate;
+  /** m³/s the line was promised at that outlet, at the speed the reading was taken at */
+  promised: number;
+  /** where nineteen of twenty would lie, if what is known of the line is right */
+  likely: Spread;
+  kept: Kept;
+  /** the pump runs past the last flow of its published curve there */
+  beyondCurve: boolean;
+  slip?: Slip;
+}
+
+/**
+ * Holds a flow measured at an outlet against the duty of the line. No gauge is needed, so the pump is not told from
+ * the line: a short flow may be either's.
+ * @param likely of the flow at that outlet, at the job's own speed
+ * @returns nothing where no water is promised at that outlet
+ */
+export function compareWithPromise(
+  solution: Solution,
+  reading: Reading,
+  likely: Spread,
+  doubt: Doubt,
+): PromiseComparison | undefined {
+  const outlet = outletOf(solution, reading.outletId);
+  const own = solution.cases.normal.running?.state.byOutlet[outlet];
+  const speeds = atSpeed(solution, reading.speedRatio);
+  const state = speeds ? stateUnder(solution, speeds) : solution.cases.normal.running?.state;
+  const promised = state?.byOutlet[outlet];
+  if (!own || !promised || !state) return undefined;
+  const flow = measuredFlow(reading.flow);
+  const there = promised / own;
+  const range: Spread = {
+    low: likely.low * there,
+    middle: likely.middle * there,
+    high: likely.high * there,
+  };
+  const expanded = COVERAGE * flow.standardUncertainty;
+  const best = stateUnder(solution, favourable(solution, doubt, speeds));
+  const most = Math.max(range.high, best?.byOutlet[outlet] ?? 0);
+  const kept = judged(flow.value, expanded, range, most);
+  const found: PromiseComparison = {
+    flow,
+    promised,
+    likely: range,
+    kept,
+    beyondCurve: pastCurve(solution, flow.value / promised, state, speeds),
+  };
+  const slip =
+    (flow.value > range.high ? cutShort(reading.flow, flow, range) : undefined) ??
+    (kept === "cannot-be" ? slipOf(reading.flow, flow, range) : undefined);
+  return slip ? { ...found, slip } : found;
+}
+
+function judged(flow: number, expanded: number, { low, high }: Spread, most: number): Kept {
+  if (flow >= low && flow <= high) return "as-promised";
+  if (flow < low) return flow + expanded < low ? "less" : "cannot-tell";
+  if (flow - expanded <= high) return "cannot-tell";
+  return flow - expanded > most ? "cannot-be" : "more";
+}
+
+export function outletOf({ line }: Pick<Solution, "line">, outletId: string | undefined): number {
+  return Math.max(
+    line.outlets.findIndex(({ item }) => item.id === outletId),
+    0,
+  );
+}
+
+/** The condition in which every pump runs at that share of its rated speed; nothing at the job's own. */
+function atSpeed({ pumps }: LineModel, speedRatio: number | undefined): Condition | undefined {
+  if (speedRatio === undefined) return undefined;
+  return { pumps: Object.fromEntries(pumps.map(({ itemId }) => [itemId, { speedRatio }])) };
+}
+
+/** Every doubtful input where it lets most through: the widest the likely range could ever be. */
+function favourable({ pumps, line }: LineModel, doubt: Doubt, speeds?: Condition): Condition {
+  const outlets = line.outlets.filter(({ item }) => item.outlet.type === "submerged");
+  return {
+    everywhere: {
+      roughnessFactor: 1 / doubt.roughnessFactor,
+      hazenWilliamsFactor: 1 + doubt.hazenWilliamsC,
+      lossFactor: 1 - doubt.fittings,
+    },
+    levels: {
+      source: doubt.level,
+      outlets: Object.fromEntries(outlets.map(({ item }) => [item.id, -doubt.level])),
+    },
+    pumps: Object.fromEntries(
+      pumps.map(({ itemId, pump }) => {
+        const { flow, head } = TOLERANCE[pump.tolerance];
+        const factors = { flowFactor: 1 + flow, headFactor: 1 + head };
+        return [itemId, { ...factors, ...speeds?.pumps?.[itemId] }];
+      }),
+    ),
+  };
+}
+
+function stateUnder(solution: Solution, condition: Condition): SteadyState | undefined {
+  const { model, states, boundaryAt } = conditioned(solution, condition);
+  const result = model.solve(boundaryAt("normal"), states);
+  if (result.kind === "steady") return settledDuty(result.outcome) && result.state;
+  return result.kind === "no-duty" ? result.atCurveEnd : undefined;
+}
+
+/** Whether a pump passes more than its curve tells, when the outlet passes `times` what was promised. */
+function pastCurve(
+  { pumps, line }: Solution,
+  times: number,
+  { byPump }: SteadyState,
+  speeds?: Condition,
+): boolean {
+  return pumps.some(({ itemId, curve }, i) => {
+    const job = line.pumps[i]?.item.speedRatio ?? 1;
+    const speed = (speeds?.pumps?.[itemId]?.speedRatio ?? job) / job;
+    return (byPump[i] as number) * times > curve.lastFlow * speed;
+  });
+}
+
+/** Whether a flow, times a factor, lies where it was promised. */
+function fitting({ value, standardUncertainty }: Estimate, { low, high }: Spread) {
+  return (factor: number) => {
+    const expanded = COVERAGE * standardUncertainty * factor;
+    return value * factor + expanded >= low && value * factor - expanded <= high;
+  };
+}
+
+/** One fill far shorter than the others, without which the flow is as promised. */
+function cutShort(measured: FlowMeasurement, flow: Estimate, likely: Spread): Slip | undefined {
+  if (measured.method !== "bucket" || measured.times.length < 3) return undefined;
+  const sorted = measured.times.toSorted((a, b) => a - b);
+  const middle = sorted[Math.floor(sorted.length / 2)] as number;
+  const mean = sorted.reduce((sum, time) => sum + time, 0) / sorted.length;
+  const short = (sorted[0] as number) < 0.6 * middle;
+  return short && fitting(flow, likely)(mean / middle) ? "a-fill-cut-short" : undefined;
+}
+
+/** The slip that would put a flow that cannot be where it was promised. */
+function slipOf(measured: FlowMeasurement, flow: Estimate, likely: Spread): Slip | undefined {
+  const fits = fitting(flow, likely);
+  if (measured.method === "meter") {
+    return fits(1e-3 / GALLON) ? "gallons-for-litres" : undefined;
+  }
+  if (fits(1e-3 / GALLON)) return "gallons-for-litres";
+  if (measured.method === "timed") {
+    for (let buckets = 2; buckets <= 6; buckets++) {
+      if (fits((buckets - 1) / buckets)) return "a-fill-miscounted";
+    }
+  }
+  return fits(1 / 60) ? "minutes-for-seconds" : undefined;
+}
