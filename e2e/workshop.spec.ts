@@ -93,7 +93,7 @@ test("a vent hole is counted: less at the outlet than through the pump", async (
   await page.goto("/jobs/ennet-glasshouses-transfer?part=discharge");
   await page.getByRole("button", { name: "Hole" }).click();
   const rows = page.getByRole("list", { name: "Discharge line" }).getByRole("listitem");
-  await expect(page.locator(duty)).toContainText("At the outlet");
+  await expect(page.locator(duty)).toContainText("Through the pump");
   // It goes in where it belongs, just above the pump, and can be moved like any row.
   await rows.first().getByLabel("Bore of hole").fill("3/16 in");
   await page.keyboard.press("Alt+ArrowDown");
@@ -103,7 +103,7 @@ test("a vent hole is counted: less at the outlet than through the pump", async (
   await expect(page.getByRole("table", { name: "Head ledger" })).toContainText(/loses 0\.\d+ L\/s/);
   await expect(page.getByRole("list", { name: "Checks" })).toContainText("Vent hole");
   await rows.first().getByRole("button", { name: "Remove" }).click();
-  await expect(page.locator(duty)).not.toContainText("At the outlet");
+  await expect(page.locator(duty)).not.toContainText("Through the pump");
   await expect(page.locator(duty)).toContainText("3.17");
   await saved(page);
 });
@@ -216,6 +216,7 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await expect(page.getByText("Falls short of its curve")).toBeVisible();
   await page.getByLabel("Measured by").selectOption("meter");
   await page.getByLabel("Meter reads", { exact: true }).fill("3.6 L/s");
+  await page.getByText("I also have a gauge").click();
   await page.getByLabel("Known by").selectOption("gauge");
   await page.getByLabel("Reads (− for vacuum)").fill("-26 kPa");
   await page.getByLabel("Gauge reads").fill("4.7 bar");

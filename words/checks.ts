@@ -3,9 +3,9 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
 import type { Severity } from "#core/check/check.ts";
 import { LIMITS } from "#core/check/check.ts";
+import type { Misplacement } from "#core/check/placing.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import type { TooFast } from "#core/check/slowerSize.ts";
-import type { Misplacement } from "#core/check/suction.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { itemName, WATER } from "./items.ts";
 
@@ -71,6 +71,80 @@ const WORDS: Words = {
     `${say.item}: ${MISPLACED[facts.why].sentence}`,
     MISPLACED[facts.why].mend,
   ],
+  "pump-width": ({ severity }, say) =>
+    severity === "unknown"
+      ? [
+          "Its width is not known",
+          `${say.item} has to pass ${say.limit}, and its plate does not say how wide it is.`,
+          "Measure it before it goes down.",
+        ]
+      : [
+          say.bad ? "Too wide for the way in" : "It fits the way in",
+          `${say.item} is ${say.value} across; the way in is ${say.limit}.`,
+          "Choose a slimmer pump, or another way in.",
+        ],
+  "pump-passage": ({ severity }, say) =>
+    severity === "unknown"
+      ? [
+          "What it passes is not known",
+          `This water asks for a passage of ${say.limit}, and the plate of ${say.item.toLowerCase()} does not say what it passes.`,
+          "Choose a pump that tells, or screen the water.",
+        ]
+      : [
+          say.bad ? "It will clog" : "It passes what is in the water",
+          `${say.item} passes ${say.value}; this water asks for ${say.limit}.`,
+          "Choose a pump with a wider passage, or screen the water. Unplug it and lock it off before a hand goes near the impeller.",
+        ],
+  "water-too-shallow": ({ severity }, say) =>
+    severity === "unknown"
+      ? [
+          "Whether it is covered enough is not known",
+          `${say.value} of water stand over ${say.item.toLowerCase()} at ${say.water}, and its plate does not say what it needs.`,
+          "Look it up: a motor that is not covered is not cooled.",
+        ]
+      : [
+          say.bad ? "Too little water round it" : "Covered enough",
+          `At ${say.water} ${say.value} stand over ${say.item.toLowerCase()}; it needs ${say.limit}.`,
+          "Set it deeper, or choose a pump made for a floor: a motor that is not covered overheats.",
+        ],
+  "water-too-deep": ({ severity }, say) =>
+    severity === "unknown"
+      ? [
+          "How deep it may stand is not known",
+          `${say.value} of water stand over ${say.item.toLowerCase()} at ${say.water}, and its plate does not say what it bears.`,
+          "Look it up before it goes down: seals and cable have their limit.",
+        ]
+      : [
+          say.bad ? "Too deep for it" : "Not too deep for it",
+          `At ${say.water} ${say.value} stand over ${say.item.toLowerCase()}; it bears ${say.limit}.`,
+          "Set it higher, or choose one made for that depth.",
+        ],
+  "water-too-warm": ({ severity }, say) =>
+    severity === "unknown"
+      ? [
+          "Whether it may be so warm is not known",
+          `The water has ${say.value}, and the plate of ${say.item.toLowerCase()} does not say what it takes.`,
+          "Look it up: seals and motor are made for cool water.",
+        ]
+      : [
+          say.bad ? "The water is too warm for it" : "Cool enough for it",
+          `The water has ${say.value}; ${say.item.toLowerCase()} takes ${say.limit}.`,
+          "Let it cool, or choose a pump made for it.",
+        ],
+  "gun-pressure": ({ facts }, say) =>
+    facts.side === "within"
+      ? ["The gun throws as it should", `${say.value} at its base.`]
+      : facts.side === "under"
+        ? [
+            "The gun will not throw",
+            `At ${say.water} ${say.value} stand at its base; it needs ${say.limit}. Under that the water falls in a ring.`,
+            "Lay a larger hose, fit a smaller nozzle, or choose a pump with more pressure.",
+          ]
+        : [
+            "The gun mists",
+            `At ${say.water} ${say.value} stand at its base; above ${say.limit} the jet breaks up and drifts.`,
+            "Slow the pump, throttle it, or fit a larger nozzle. Never look into a gun, and keep it off power lines.",
+          ],
   "cannot-lift": ({ facts, value }, say) =>
     facts.short === "friction"
       ? [
@@ -356,6 +430,16 @@ const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: s
     title: "A submersible does not draw through a pipe",
     sentence: "its suction line leads to a pump that takes water in all round and is cooled by it.",
     mend: "Put it in the water itself, fit it in a sleeve with a port for that line, or choose a surface pump.",
+  },
+  "no-such-supply": {
+    title: "No supply here runs it",
+    sentence: "its voltage or its phases are not among those there are.",
+    mend: "Choose a pump for the supply there is, or an engine in the open. Electrical work belongs to a licensed electrician.",
+  },
+  "supply-unknown": {
+    title: "Whether the supply runs it is not known",
+    sentence: "its plate or the job does not say volts and phases.",
+    mend: "Read them off the plate and the panel; a licensed electrician decides.",
   },
 };
 

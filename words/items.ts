@@ -9,6 +9,8 @@ import {
   locate,
   type PathItem,
   type Standing,
+  type Supply,
+  type WaterKind,
   type WaterLevel,
 } from "#core/line/path.ts";
 
@@ -76,6 +78,30 @@ export const STANDS: Record<Standing, string> = {
   "crawl-space": "in a crawl space",
   casing: "in a casing",
 };
+
+export const WATER_IN: Record<WaterKind, string> = {
+  clear: "clear",
+  gritty: "grit or sand",
+  stringy: "strings, leaves",
+  foul: "foul",
+  chlorinated: "chlorine",
+};
+
+/** The power a place may have, in the order it is offered; another stands in the job file. */
+export const SUPPLIES: readonly { name: string; is: Supply[] }[] = [
+  { name: "none", is: [] },
+  { name: "120 V", is: [{ volts: 120, phase: 1 }] },
+  { name: "230 V", is: [{ volts: 230, phase: 1 }] },
+  { name: "208 V, three phases", is: [{ volts: 208, phase: 3 }] },
+  {
+    name: "400 V, three phases",
+    is: [
+      { volts: 400, phase: 3 },
+      { volts: 230, phase: 1 },
+    ],
+  },
+  { name: "480 V, three phases", is: [{ volts: 480, phase: 3 }] },
+];
 
 export const WATER: Record<WaterLevel, string> = {
   low: "low water",

@@ -93,6 +93,9 @@ const outletSchema = z.discriminatedUnion(
       type: z.literal("nozzle"),
       bore: quantity("diameter", RANGES.bore),
       dischargeCoefficient: z.number().min(0.4).max(1),
+      /** at its base, between which it throws as it should */
+      leastPressure: quantity("pressure", RANGES.outletPressure).optional(),
+      greatestPressure: quantity("pressure", RANGES.outletPressure).optional(),
     }),
     z.looseObject({
       type: z.literal("emitter"),

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { STANDINGS } from "#core/line/path.ts";
+import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
 import { amount, idSchema, levelsSchema, phases, text } from "./fields.ts";
 import { quantity, RANGES } from "./quantity.ts";
 
@@ -17,10 +17,7 @@ export const siteSchema = z.looseObject({
     .max(1.6, "The specific gravity cannot be more than 1.6."),
   /** where the pump stands */
   standsAt: z.enum(STANDINGS).optional(),
-  water: z
-    .array(z.enum(["clear", "gritty", "stringy", "foul", "chlorinated"]))
-    .max(5)
-    .optional(),
+  water: z.array(z.enum(WATER_KINDS)).max(5).optional(),
   supplies: z
     .array(
       z.looseObject({

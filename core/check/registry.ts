@@ -35,12 +35,20 @@ import {
   twoCrossings,
   wantedFlow,
 } from "./outcome.ts";
+import {
+  gunPressure,
+  pumpPassage,
+  pumpPlacement,
+  pumpWidth,
+  waterTooDeep,
+  waterTooShallow,
+  waterTooWarm,
+} from "./placing.ts";
 import { airLock, backflowUnguarded, drainsBack, losesPrime, trapsAir } from "./standstill.ts";
 import {
   intakeUncovered,
   npshMargin,
   pumpNotUnderWater,
-  pumpPlacement,
   submergence,
   suctionBoils,
   suctionLiftBarometric,
@@ -51,6 +59,11 @@ import {
 /** Every judgement there is, by its code, in the order they are told within one severity. */
 export const CHECKS = {
   "pump-placement": pumpPlacement,
+  "pump-width": pumpWidth,
+  "pump-passage": pumpPassage,
+  "water-too-shallow": waterTooShallow,
+  "water-too-deep": waterTooDeep,
+  "water-too-warm": waterTooWarm,
   "cannot-lift": cannotLift,
   "below-curve": belowCurve,
   "beyond-curve": beyondCurve,
@@ -62,6 +75,7 @@ export const CHECKS = {
   "outlet-dry": outletDry,
   "outlets-uneven": outletsUneven,
   siphons,
+  "gun-pressure": gunPressure,
   "wanted-flow": wantedFlow,
   "intake-uncovered": intakeUncovered,
   "pump-not-under-water": pumpNotUnderWater,

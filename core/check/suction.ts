@@ -12,7 +12,7 @@ import {
 } from "../formula/laws.ts";
 import { submergence as least } from "../hydraulics/submergence.ts";
 import { SEA_LEVEL_LIMIT } from "../hydraulics/suctionLimits.ts";
-import { type CompiledLine, drawsItself, suctionOf } from "../line/compiledLine.ts";
+import { type CompiledLine, drawsItself } from "../line/compiledLine.ts";
 import { levelsOf, WATER_LEVELS } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { GRAVITY } from "../quantity/constants.ts";
@@ -317,60 +317,6 @@ const BARE = formula({
   equation: "h = z_i - z_w",
   given: [sign("z_i", "intake", "length"), sign("z_w", "water", "length")],
 });
-
-export type Misplacement =
-  | "engine-unplaced"
-  | "dry-pump-under-water"
-  | "dry-pump-in-casing"
-  | "engine-in-pit"
-  | "engine-indoors"
-  | "submersible-behind-suction";
-
-/** Where a pump of its kind may not stand, as far as the job tells. */
-export const pumpPlacement = check<{ why: Misplacement }>({
-  quantity: "head",
-  each: "item",
-  find: ({ solution: { line, pumps }, line: { site } }) => {
-    const levels = levelsOf(line.source);
-    return line.pumps.flatMap((placed, i): Found<{ why: Misplacement }>[] => {
-      const pump = pumps[i]?.pump;
-      if (!pump || !drawsItself(line, placed)) return [];
-      const piped = suctionOf(line, placed).some(({ kind }) => kind === "pipe");
-      const under = levels.high - placed.elevation;
-      const inWater = under > 0 && !piped;
-      const inWell = line.source.kind === "well" && under > 0;
-      const found: Misplacement[] = [];
-      if (pump.drive === "engine") {
-        if (site.standsAt === "indoors") found.push("engine-indoors");
-        else if (inWater || inWell || CLOSED_IN.has(site.standsAt ?? ""))
-          found.push("engine-in-pit");
-        else if (site.standsAt === undefined) found.push("engine-unplaced");
-      } else if (!pump.submersible) {
-        if (inWell || site.standsAt === "casing") found.push("dry-pump-in-casing");
-        else if (inWater || (under > 0 && site.standsAt === "pit")) {
-          found.push("dry-pump-under-water");
-        }
-      }
-      if (pump.submersible && piped) found.push("submersible-behind-suction");
-      return found.map((why) => ({
-        severity: why === "engine-unplaced" ? "unknown" : "stop",
-        at: "high",
-        itemId: placed.item.id,
-        value: under,
-        source: PRACTICE,
-        facts: { why },
-      }));
-    });
-  },
-  rank: moreIsWorse,
-  derive: (found, context) => {
-    const { line } = context.solution;
-    const placed = line.pumps.find(({ item }) => item.id === found.itemId);
-    return [derive(OVER_PUMP, [levelsOf(line.source).high, placed?.elevation ?? 0])];
-  },
-});
-
-const CLOSED_IN: ReadonlySet<string> = new Set(["pit", "crawl-space", "casing"]);
 
 export const OVER_PUMP = formula({
   ...DIFFERENCE,

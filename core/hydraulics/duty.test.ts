@@ -431,9 +431,15 @@ it("puts a pump that suits before one that cannot lift", () => {
     id: "weak",
     points: parabola.points.map((p) => ({ ...p, head: p.head / 4 })),
   };
-  const ranked = rankPumps(transfer, [weak, parabola], undefined);
+  const ranked = rankPumps(transfer, [weak, parabola], 1e-3);
   expect(ranked.map((c) => c.pump.id)).toEqual(["parabola", "weak"]);
-  expect(ranked[1]?.worst).toBe("stop");
+  expect(ranked.map((c) => c.fit?.kind)).toEqual(["ranked", "apart"]);
+  // Without a wanted flow there is nothing to rank them by.
+  const unranked = rankPumps(transfer, [weak, parabola], undefined);
+  expect(unranked.map((c) => [c.pump.id, c.fit])).toEqual([
+    ["weak", undefined],
+    ["parabola", undefined],
+  ]);
 });
 
 describe("a half-horse sump pump, however its sticker reads", () => {

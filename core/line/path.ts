@@ -73,7 +73,14 @@ export type Outlet =
   /** a pressure in Pa (gauge) to be kept at the outlet */
   | { type: "pressure"; pressure: number }
   /** a nozzle or gun: q = Cd A √(2p/ρ), bore in m */
-  | { type: "nozzle"; bore: number; dischargeCoefficient: number }
+  | {
+      type: "nozzle";
+      bore: number;
+      dischargeCoefficient: number;
+      /** Pa at its base between which it throws as it should */
+      leastPressure?: number | undefined;
+      greatestPressure?: number | undefined;
+    }
   /** a sprinkler known by what it passes: `flow` in m³/s at `pressure` in Pa, q ∝ √p */
   | { type: "emitter"; flow: number; pressure: number };
 
@@ -144,6 +151,20 @@ export interface Site {
   specificGravity: number;
   /** where the pump stands; unknown when absent */
   standsAt?: Standing | undefined;
+  /** what is in the water */
+  water?: readonly WaterKind[] | undefined;
+  /** what power there is; none where empty */
+  supplies?: readonly Supply[] | undefined;
+  /** what the pump has to pass on its way in, m */
+  access?: { hatch?: number | undefined } | undefined;
+}
+
+export const WATER_KINDS = ["clear", "gritty", "stringy", "foul", "chlorinated"] as const;
+export type WaterKind = (typeof WATER_KINDS)[number];
+
+export interface Supply {
+  volts?: number | undefined;
+  phase?: 1 | 3 | undefined;
 }
 
 export const STANDINGS = [
@@ -162,6 +183,8 @@ export interface Line {
   path: PathItem[];
   site: Site;
   method: Method;
+  /** bores in m of what lines the well */
+  well?: { casings?: readonly { bore: number }[] | undefined } | undefined;
 }
 
 /** Every item of a path, those of branches after their split, in the order of the path. */

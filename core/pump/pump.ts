@@ -10,6 +10,20 @@ export interface Pump {
   /** m, the maker's greatest suction lift at sea level with cold water */
   maxSuctionLift?: number | undefined;
   tolerance: ToleranceGrade;
+  /** m, of the hose or pipe it can draw through */
+  suctionPort?: number | undefined;
+  /** m, the largest body that passes, and what it measures across */
+  solids?: number | undefined;
+  diameter?: number | undefined;
+  /** m of water it needs round it, and bears over it */
+  leastDepth?: number | undefined;
+  greatestImmersion?: number | undefined;
+  /** K */
+  greatestTemperature?: number | undefined;
+  electric?: { volts?: number | undefined; phase?: 1 | 3 | undefined } | undefined;
+  /** kg */
+  mass?: number | undefined;
+  price?: number | undefined;
 }
 
 /** One row of the rated curve, at rated speed. */

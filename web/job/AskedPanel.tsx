@@ -3,7 +3,6 @@ import { RANGES } from "#contract/documents/quantity.ts";
 import { format } from "#contract/units/format.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
-import type { Candidate } from "#core/whatif/pumpRanking.ts";
 import type { JobSolution, Solved } from "#model/solveJob.ts";
 import { PUMP_KINDS, WATER } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
@@ -67,7 +66,7 @@ export function AskedPanel({ job, solved, onItem }: Props) {
         <>
           <Levels solution={solved.solution} />
           <Schools {...solved.solution.crossChecks} />
-          <PumpsThatDoIt {...{ job }} {...solved.asked} />
+          <PumpsThatDoIt job={job} itemId={solved.asked.itemId} />
           <CheckList judgements={solved.judgements} path={job.path} onItem={onItem} />
         </>
       ) : (
@@ -136,20 +135,11 @@ function Schools({ friction, fittings }: Solution["crossChecks"]) {
 /** How many pumps are named beside the line; the others stand under Pump. */
 const NAMED = 3;
 
-function PumpsThatDoIt({
-  job,
-  itemId,
-  wanted,
-}: {
-  job: JobDocument;
-  itemId: string;
-  wanted: number;
-}) {
+function PumpsThatDoIt({ job, itemId }: { job: JobDocument; itemId: string }) {
   const units = useUnits();
   const { library, documents, ranked, stale } = useCandidates(job, itemId);
   if (library.isError || documents.length === 0 || !ranked) return null;
-  const enough = ({ flow = 0, worst }: Candidate) => flow >= wanted && worst !== "stop";
-  const three = ranked.filter(enough).slice(0, NAMED);
+  const three = ranked.filter(({ fit }) => fit?.kind === "ranked").slice(0, NAMED);
   return (
     <section
       aria-label="Pumps that do it"

@@ -64,18 +64,21 @@ function Headline({ normal, outlets }: { normal: SolvedCase; outlets: readonly s
       </div>
     );
   }
+  const several = (running?.state.byOutlet.length ?? 1) > 1;
+  const outletName = several ? "At the outlets" : "At the outlet";
   return (
     <dl className="grid grid-cols-2 gap-x-3 px-3 pt-2 pb-2" data-testid="duty">
-      <Plate name="Flow" si={duty.flow} quantity="flow" subject="flow" large />
+      <Plate
+        name={outletName}
+        si={running?.state.delivered ?? duty.flow}
+        quantity="flow"
+        subject="delivered"
+        large
+      />
       <Plate name="Total head" si={duty.head} quantity="head" subject="head" large />
       {running && running.state.lost.length > 0 && (
         <>
-          <Plate
-            name={running.state.byOutlet.length > 1 ? "At the outlets" : "At the outlet"}
-            si={running.state.delivered}
-            quantity="flow"
-            subject="delivered"
-          />
+          <Plate name="Through the pump" si={running.duty.flow} quantity="flow" subject="flow" />
           <Plate
             name="Lost through holes"
             si={running.duty.flow - running.state.delivered}
@@ -164,12 +167,12 @@ function CaseTable({ cases }: { cases: Record<WaterLevel, SolvedCase> }) {
           <th className="font-normal">At</th>
           <th className="text-right font-normal">Static</th>
           <th className="text-right font-normal">Head</th>
-          <th className="text-right font-normal">Flow</th>
+          <th className="text-right font-normal">At the outlet</th>
         </tr>
       </thead>
       <tbody>
         {WATER_LEVELS.map((name) => {
-          const { outcome, staticHead } = cases[name];
+          const { outcome, staticHead, running } = cases[name];
           const duty = settledDuty(outcome);
           return (
             <tr key={name} className="border-t border-rule">
@@ -190,8 +193,8 @@ function CaseTable({ cases }: { cases: Record<WaterLevel, SolvedCase> }) {
               </td>
               <td className="text-right font-medium">
                 {duty ? (
-                  <Worked subject="flow" at={name}>
-                    {format(duty.flow, "flow", units)}
+                  <Worked subject="delivered" at={name}>
+                    {format(running?.state.delivered ?? duty.flow, "flow", units)}
                   </Worked>
                 ) : (
                   NO_DUTY[outcome.kind]

@@ -239,6 +239,8 @@ function DutyStrip({ solved }: { solved: JobSolution }) {
   const units = useUnits();
   const duty =
     solved.kind === "refused" ? undefined : settledDuty(solved.solution.cases.normal.outcome);
+  const flow =
+    solved.kind === "refused" ? undefined : solved.solution.cases.normal.running?.state.delivered;
   const stops =
     solved.kind === "refused"
       ? 0
@@ -247,7 +249,7 @@ function DutyStrip({ solved }: { solved: JobSolution }) {
     <div className="no-print sticky bottom-0 order-5 z-10 flex items-baseline justify-between border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
       <span className="plate text-2xl">
         {duty
-          ? `${format(duty.flow, "flow", units)} at ${format(duty.head, "head", units)}`
+          ? `${format(flow ?? duty.flow, "flow", units)} at ${format(duty.head, "head", units)}`
           : "No duty yet"}
         {solved.kind === "asked" && " asked"}
       </span>

@@ -1,9 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
+import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { format } from "#contract/units/format.ts";
-import type { Candidate } from "#core/whatif/pumpRanking.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { type Candidate, type Fit, type Merit, WEIGHTS } from "#core/whatif/pumpRanking.ts";
 import { checkWords } from "#words/checks.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
@@ -48,43 +50,77 @@ export function PumpChooser({
       </div>
     );
   }
-  const tried = new Set(ranked.map((c) => c.pump.id));
+  const row = (document: PumpDocument, candidate?: Candidate) => (
+    <PumpRow
+      key={document.id}
+      {...{ document, units, itemId, path: job.path }}
+      {...(candidate && { candidate })}
+      chosen={document.id === chosen}
+    />
+  );
+  const known = new Map(documents.map((document) => [document.id, document]));
+  const rows = (kind: Fit["kind"] | undefined) =>
+    ranked.flatMap((candidate) => {
+      const document = known.get(candidate.pump.id);
+      return document && candidate.fit?.kind === kind ? [row(document, candidate)] : [];
+    });
+  const tried = new Set(ranked.map(({ pump }) => pump.id));
+  const untried = documents.filter(({ id }) => !tried.has(id)).map((document) => row(document));
+  const groups: [string, ReactNode[], string?][] =
+    job.wantedFlow === undefined
+      ? [["Not ranked: say how much water is wanted", [...rows(undefined), ...untried]]]
+      : [
+          ["They do it, the best first", rows("ranked"), WEIGHED],
+          ["Too weak for the wanted flow", rows("too-weak")],
+          ["Not here, and why", rows("apart")],
+          ["Not tried: the line cannot be solved with them", untried],
+        ];
   return (
-    <div>
-      <p className="px-3 pt-2 text-[13px] text-soft">
-        Every pump of the library on this line at normal water, the ones that suit first.
-      </p>
-      <ul aria-label="Pumps on this line" aria-busy={stale} className={stale ? "opacity-60" : ""}>
-        {ranked.map((candidate) => {
-          const document = documents.find((p) => p.id === candidate.pump.id);
-          return (
-            document && (
-              <PumpRow
-                key={document.id}
-                {...{ document, candidate, units, itemId, path: job.path }}
-                chosen={document.id === chosen}
-              />
-            )
-          );
-        })}
-        {documents
-          .filter((pump) => !tried.has(pump.id))
-          .map((document) => (
-            <PumpRow
-              key={document.id}
-              document={document}
-              units={units}
-              itemId={itemId}
-              path={job.path}
-              chosen={document.id === chosen}
-            />
-          ))}
-      </ul>
+    <div aria-busy={stale} className={stale ? "opacity-60" : ""}>
+      {groups.map(
+        ([title, list, note]) =>
+          list.length > 0 && (
+            <section key={title} className="pt-2">
+              <h2 className="plate px-3 text-[18px]">{title}</h2>
+              {note && <p className="px-3 pb-1 text-[13px] text-soft">{note}</p>}
+              <ul aria-label={title}>{list}</ul>
+            </section>
+          ),
+      )}
     </div>
   );
 }
 
+const MERITS: Record<Merit, string> = {
+  flow: "flow in hand",
+  efficiency: "nearness to best efficiency",
+  energy: "energy for each volume",
+  weight: "weight",
+  price: "price",
+};
+const WEIGHED = `Weighed by ${(Object.keys(WEIGHTS) as Merit[])
+  .map((merit) => `${MERITS[merit]} ${formatPercent(WEIGHTS[merit])}`)
+  .join(", ")}. What a plate does not tell counts half.`;
+
 const NONE: readonly Candidate[] = [];
+
+/** In one line what stands against a pump, or what to know of it. */
+function whatOf(
+  { fit, judgements, worst }: Candidate,
+  path: JobDocument["path"],
+  units: UnitSystem,
+): string | undefined {
+  if (fit?.kind === "apart") return checkWords(fit.why, path, units).title.toLowerCase();
+  if (fit?.kind === "too-weak") {
+    return fit.short === undefined ? "too weak" : `too weak by ${format(fit.short, "head", units)}`;
+  }
+  if (fit?.kind === "ranked" && fit.parts.flow === 0)
+    return "too strong: throttle it, or a smaller one";
+  const worstOne = judgements.find(
+    ({ severity, code }) => severity === worst && severity !== "good" && code !== "wanted-flow",
+  );
+  return worstOne && checkWords(worstOne, path, units).title.toLowerCase();
+}
 
 function PumpRow({
   document,
@@ -101,9 +137,7 @@ function PumpRow({
   itemId: string;
   path: JobDocument["path"];
 }) {
-  const worst = candidate?.judgements.find(
-    ({ severity }) => severity === candidate.worst && severity !== "good",
-  );
+  const said = candidate && whatOf(candidate, path, units);
   return (
     <li
       className={`grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2 border-t border-rule px-3 py-1.5 ${chosen ? "bg-press" : ""}`}
@@ -126,9 +160,7 @@ function PumpRow({
           {candidate?.power !== undefined && candidate.flow !== undefined && (
             <span>{format(candidate.power, "power", units)}</span>
           )}
-          {worst && (
-            <span className="text-soft">{checkWords(worst, path, units).title.toLowerCase()}</span>
-          )}
+          {said && <span className="text-soft">{said}</span>}
         </p>
       </div>
       <Button

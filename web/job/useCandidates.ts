@@ -26,7 +26,7 @@ const useLibrary = () => useQuery(allPumps);
 /** Every pump of the library tried in one place of the line. */
 export function useCandidates(job: JobDocument, itemId: string): Candidates {
   const library = useLibrary();
-  const { path, source, site, method, wantedFlow, pumps } = job;
+  const { path, source, site, method, well, wantedFlow, pumps } = job;
   const documents = useMemo(() => {
     const all = new Map(pumps.map((pump) => [pump.id, pump]));
     for (const { document } of library.data ?? []) {
@@ -34,7 +34,10 @@ export function useCandidates(job: JobDocument, itemId: string): Candidates {
     }
     return [...all.values()];
   }, [library.data, pumps]);
-  const line = useMemo<Line>(() => ({ path, source, site, method }), [path, source, site, method]);
+  const line = useMemo<Line>(
+    () => ({ path, source, site, method, well }),
+    [path, source, site, method, well],
+  );
   const place = useMemo(() => {
     const elsewhere = new Set(
       pumpItems(path).flatMap((row) => (row.id === itemId ? [] : [row.pump])),

@@ -7,10 +7,14 @@ import { isLongLine } from "./longLine.ts";
 
 /** What of a job its solution depends on; the same object while none of that changes. */
 function useSolvable(job: JobDocument): SolvableJob {
-  const { source, path, site, method, pumps, wantedFlow } = job;
+  const { source, path, site, method, pumps, wantedFlow, well } = job;
   return useMemo(
-    () => ({ source, path, site, method, pumps, ...(wantedFlow !== undefined && { wantedFlow }) }),
-    [source, path, site, method, pumps, wantedFlow],
+    () => ({
+      ...{ source, path, site, method, pumps },
+      ...(wantedFlow !== undefined && { wantedFlow }),
+      ...(well && { well }),
+    }),
+    [source, path, site, method, pumps, wantedFlow, well],
   );
 }
 

@@ -1,16 +1,15 @@
 import { useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
-import { changeItems, locate, STANDINGS, type Standing } from "#core/line/path.ts";
+import { changeItems, locate } from "#core/line/path.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { STANDS } from "#words/items.ts";
 import { newId } from "../../api/client.ts";
 import { Button } from "../../ui/Button.tsx";
-import { SelectField } from "../../ui/Fields.tsx";
 import { Plus } from "../../ui/icons.ts";
 import { edit, insertItem, partsOf, pumpItems, replaceItem } from "../jobStore.ts";
 import { PumpChooser } from "../PumpChooser.tsx";
 import { LineRows } from "./LineRows.tsx";
+import { PlaceFields } from "./PlaceFields.tsx";
 
 interface Props {
   job: JobDocument;
@@ -78,33 +77,13 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
           </Button>
         </div>
       )}
-      <SelectField
-        label="The pump stands"
-        visibleLabel
-        className="max-w-64 px-3 pt-2"
-        value={job.site.standsAt ?? ""}
-        onChange={(value) => stand(STANDINGS.find((place) => place === value))}
-      >
-        <option value="">not said</option>
-        {STANDINGS.map((place) => (
-          <option key={place} value={place}>
-            {STANDS[place]}
-          </option>
-        ))}
-      </SelectField>
+      <PlaceFields site={job.site} />
       <PumpChooser {...{ job, item }} />
     </>
   );
 }
 
 type PumpRow = ReturnType<typeof pumpItems>[number];
-
-function stand(standsAt: Standing | undefined): void {
-  edit(({ site: { standsAt: _, ...site }, ...job }) => ({
-    ...job,
-    site: { ...site, ...(standsAt && { standsAt }) },
-  }));
-}
 
 /**
  * Two pumps side by side, drawing from the suction there is. What belonged to the one, its vent hole and its check

@@ -96,6 +96,22 @@ const KINDS: { [T in Outlet["type"]]: OutletKind<T> } = {
           onVisit={visit}
           onChange={(dischargeCoefficient) => set({ ...outlet, dischargeCoefficient })}
         />
+        <JobQuantity
+          label="Throws from a pressure of"
+          optional
+          quantity="pressure"
+          range={RANGES.outletPressure}
+          value={outlet.leastPressure}
+          onChange={(leastPressure) => set({ ...outlet, leastPressure })}
+        />
+        <JobQuantity
+          label="Mists above"
+          optional
+          quantity="pressure"
+          range={RANGES.outletPressure}
+          value={outlet.greatestPressure}
+          onChange={(greatestPressure) => set({ ...outlet, greatestPressure })}
+        />
       </div>
     ),
   },

@@ -1,0 +1,303 @@
+import {
+  type DerivationStep,
+  derive,
+  deriveOver,
+  formula,
+  sign,
+  term,
+} from "../formula/formula.ts";
+import { DIFFERENCE } from "../formula/laws.ts";
+import { drawsItself, type PlacedPump, suctionOf } from "../line/compiledLine.ts";
+import { levelsOf, type WaterKind } from "../line/path.ts";
+import type { Pump } from "../pump/pump.ts";
+import { GRAVITY } from "../quantity/constants.ts";
+import type { Quantity } from "../quantity/quantity.ts";
+import {
+  type CheckContext,
+  check,
+  type Found,
+  lessIsWorse,
+  moreIsWorse,
+  NO_FACTS,
+  type NoFacts,
+  PRACTICE,
+  whileRunning,
+} from "./check.ts";
+import { OVER_PUMP } from "./suction.ts";
+
+/** Where a pump may not stand, whatever it could move there: looked at before any pump is ranked. */
+
+export type Misplacement =
+  | "engine-unplaced"
+  | "dry-pump-under-water"
+  | "dry-pump-in-casing"
+  | "engine-in-pit"
+  | "engine-indoors"
+  | "submersible-behind-suction"
+  | "no-such-supply"
+  | "supply-unknown";
+
+/** Where a pump of its kind may not stand, as far as the job tells. */
+export const pumpPlacement = check<{ why: Misplacement }>({
+  quantity: "head",
+  each: "item",
+  find: ({ solution: { line, pumps }, line: { site } }) => {
+    const levels = levelsOf(line.source);
+    return line.pumps.flatMap((placed, i): Found<{ why: Misplacement }>[] => {
+      const pump = pumps[i]?.pump;
+      if (!pump) return [];
+      const found: Misplacement[] = [];
+      const under = levels.high - placed.elevation;
+      if (drawsItself(line, placed)) {
+        const piped = suctionOf(line, placed).some(({ kind }) => kind === "pipe");
+        const inWater = under > 0 && !piped;
+        const inWell = line.source.kind === "well" && under > 0;
+        if (pump.drive === "engine") {
+          if (site.standsAt === "indoors") found.push("engine-indoors");
+          else if (inWater || inWell || CLOSED_IN.has(site.standsAt ?? ""))
+            found.push("engine-in-pit");
+          else if (site.standsAt === undefined) found.push("engine-unplaced");
+        } else if (!pump.submersible) {
+          if (inWell || site.standsAt === "casing") found.push("dry-pump-in-casing");
+          else if (inWater || (under > 0 && site.standsAt === "pit")) {
+            found.push("dry-pump-under-water");
+          }
+        }
+        if (pump.submersible && piped && pump.suctionPort === undefined) {
+          found.push("submersible-behind-suction");
+        }
+      }
+      if (pump.drive === "electric" && site.supplies) {
+        const { volts, phase } = pump.electric ?? {};
+        const answers = site.supplies.map((supply) => feeds(supply, volts, phase));
+        if (!answers.includes(true)) {
+          found.push(answers.includes(undefined) ? "supply-unknown" : "no-such-supply");
+        }
+      }
+      return found.map((why) => ({
+        severity: why === "engine-unplaced" || why === "supply-unknown" ? "unknown" : "stop",
+        at: "high",
+        itemId: placed.item.id,
+        value: under,
+        source: PRACTICE,
+        facts: { why },
+      }));
+    });
+  },
+  rank: moreIsWorse,
+  derive: (found, context) => {
+    const { line } = context.solution;
+    const placed = line.pumps.find(({ item }) => item.id === found.itemId);
+    return [derive(OVER_PUMP, [levelsOf(line.source).high, placed?.elevation ?? 0])];
+  },
+});
+
+const CLOSED_IN: ReadonlySet<string> = new Set(["pit", "crawl-space", "casing"]);
+
+/** How far a supply's voltage may lie from the plate's, as a fraction. Common practice, no source. */
+const VOLTAGE_APART = 0.1;
+
+/** Whether a supply feeds a plate; nothing where one of them does not say. */
+function feeds(
+  supply: { volts?: number | undefined; phase?: 1 | 3 | undefined },
+  volts: number | undefined,
+  phase: 1 | 3 | undefined,
+): boolean | undefined {
+  // One phase can be had of three, never three of one.
+  if (supply.phase !== undefined && phase !== undefined && phase > supply.phase) return false;
+  if (supply.volts === undefined || volts === undefined) return undefined;
+  return Math.abs(supply.volts / volts - 1) <= VOLTAGE_APART;
+}
+
+/** Every pump on the line with where it stands. */
+function each(
+  { solution: { line, pumps } }: CheckContext,
+  find: (pump: Pump, placed: PlacedPump) => Omit<Found<NoFacts>, "itemId" | "facts"> | undefined,
+): Found<NoFacts>[] {
+  return line.pumps.flatMap((placed, i) => {
+    const pump = pumps[i]?.pump;
+    const found = pump && find(pump, placed);
+    return found ? [{ ...found, itemId: placed.item.id, facts: NO_FACTS }] : [];
+  });
+}
+
+/** A number that is read off a plate or typed, and not worked out. */
+function given(name: string, quantity: Quantity, value: number): DerivationStep {
+  const known = sign("x", name, quantity);
+  return deriveOver(
+    { title: name, equation: "x", result: known, source: "As given", of: (x = 0) => x },
+    [term(known, value)],
+  );
+}
+
+/** The least passage in m that water asks of a pump. Common practice, no source. */
+export const LEAST_PASSAGE: Partial<Record<WaterKind, number>> = {
+  gritty: 0.006,
+  stringy: 0.02,
+  foul: 0.04,
+};
+
+export const pumpPassage = check<NoFacts>({
+  quantity: "diameter",
+  each: "item",
+  find: (context) => {
+    const water = context.line.site.water ?? [];
+    const limit = Math.max(0, ...water.map((kind) => LEAST_PASSAGE[kind] ?? 0));
+    if (limit === 0) return [];
+    return each(context, ({ solids }) => ({
+      severity: solids === undefined ? "unknown" : solids < limit ? "stop" : "good",
+      ...{ at: "normal", value: solids ?? limit, limit, source: PRACTICE },
+    }));
+  },
+  rank: lessIsWorse,
+  derive: ({ value }) => [given("Passage of the pump", "diameter", value)],
+});
+
+/** Down the narrowest casing, or through the hatch. */
+export const pumpWidth = check<NoFacts>({
+  quantity: "diameter",
+  each: "item",
+  find: (context) => {
+    const { site, well } = context.line;
+    const inCasing = context.line.source.kind === "well" || site.standsAt === "casing";
+    const bores = inCasing ? (well?.casings ?? []).map(({ bore }) => bore) : [];
+    const openings = [...bores, ...(site.access?.hatch ? [site.access.hatch] : [])];
+    if (openings.length === 0) return [];
+    const limit = Math.min(...openings);
+    return each(context, ({ diameter }) => ({
+      severity: diameter === undefined ? "unknown" : diameter >= limit ? "stop" : "good",
+      ...{ at: "normal", value: diameter ?? limit, limit, source: "The pump's plate" },
+    }));
+  },
+  rank: moreIsWorse,
+  derive: ({ value }) => [given("Width of the pump", "diameter", value)],
+});
+
+/** m of water under which any pump is expected to be told what it needs, and over which what it bears. */
+const SHALLOW = 0.3;
+const DEEP = 5;
+
+/** The water round a pump that stands in it, at low water: its motor is cooled by it. */
+export const waterTooShallow = check<NoFacts>({
+  quantity: "length",
+  each: "item",
+  find: (context) =>
+    each(context, ({ submersible, leastDepth }, placed) => {
+      const { line } = context.solution;
+      if (!submersible || !standsInWater(context, placed)) return undefined;
+      const value = levelsOf(line.source).low - placed.elevation;
+      if (leastDepth === undefined && value >= SHALLOW) return undefined;
+      const limit = leastDepth ?? SHALLOW;
+      const short = value < limit;
+      return {
+        severity: leastDepth === undefined ? "unknown" : short ? "stop" : "good",
+        ...{ at: "low", value, limit, source: "The pump's plate" },
+      };
+    }),
+  rank: lessIsWorse,
+  derive: (found, context) => overPump(found, context),
+});
+
+export const waterTooDeep = check<NoFacts>({
+  quantity: "length",
+  each: "item",
+  find: (context) =>
+    each(context, ({ submersible, greatestImmersion }, placed) => {
+      const { line } = context.solution;
+      if (!submersible || !standsInWater(context, placed)) return undefined;
+      const value = levelsOf(line.source).high - placed.elevation;
+      if (greatestImmersion === undefined && value <= DEEP) return undefined;
+      const limit = greatestImmersion ?? DEEP;
+      return {
+        severity: greatestImmersion === undefined ? "unknown" : value > limit ? "stop" : "good",
+        ...{ at: "high", value, limit, source: "The pump's plate" },
+      };
+    }),
+  rank: moreIsWorse,
+  derive: (found, context) => overPump(found, context),
+});
+
+/** K: water so warm that a plate has to say it may be. Common practice, no source. */
+const WARM = 308.15;
+
+export const waterTooWarm = check<NoFacts>({
+  quantity: "temperature",
+  each: "item",
+  find: (context) => {
+    const value = context.line.site.waterTemperature;
+    return each(context, ({ greatestTemperature }) => {
+      if (greatestTemperature === undefined && value <= WARM) return undefined;
+      const limit = greatestTemperature ?? WARM;
+      return {
+        severity: greatestTemperature === undefined ? "unknown" : value > limit ? "stop" : "good",
+        ...{ at: "normal", value, limit, source: "The pump's plate" },
+      };
+    });
+  },
+  rank: moreIsWorse,
+  derive: ({ value }) => [given("Water temperature", "temperature", value)],
+});
+
+/** The pressure a gauge at the base of each gun reads, inside the window the gun is made for. */
+export const gunPressure = check<{ side: "under" | "over" | "within" }>({
+  quantity: "pressure",
+  each: "item",
+  find: (context) =>
+    whileRunning(context, ({ headLine }, { at }) =>
+      context.solution.line.outlets.flatMap(
+        ({ item }): Found<{ side: "under" | "over" | "within" }>[] => {
+          const { outlet } = item;
+          if (outlet.type !== "nozzle") return [];
+          const { leastPressure: least, greatestPressure: most } = outlet;
+          if (least === undefined && most === undefined) return [];
+          const base = headLine[headLine.findIndex(({ itemId }) => itemId === item.id) - 1];
+          if (!base) return [];
+          const value = base.pressureHead * context.solution.water.density * GRAVITY;
+          const side =
+            least !== undefined && value < least
+              ? "under"
+              : most !== undefined && value > most
+                ? "over"
+                : "within";
+          const limit = side === "under" ? least : (most ?? least);
+          return [
+            {
+              severity: side === "within" ? "good" : "stop",
+              ...{ at, itemId: item.id, value, source: "The gun's window" },
+              ...(limit !== undefined && { limit }),
+              facts: { side },
+            },
+          ];
+        },
+      ),
+    ),
+  rank: ({ value, limit = 0 }) => Math.abs(value - limit),
+  derive: ({ value }, { solution }) => {
+    const { density } = solution.water;
+    return [derive(AT_BASE, [density, value / (density * GRAVITY)])];
+  },
+});
+
+const AT_BASE = formula({
+  title: "Pressure at the gun",
+  equation: "p = \\rho g h",
+  given: [sign("\\rho", "density of the water", "density"), sign("h", "head over the gun", "head")],
+  result: sign("p", "pressure a gauge at its base reads", "pressure"),
+  source: "Hydrostatics",
+  of: (density: number, head: number) => density * GRAVITY * head,
+});
+
+function standsInWater({ solution: { line } }: CheckContext, placed: PlacedPump): boolean {
+  return drawsItself(line, placed) && !suctionOf(line, placed).some(({ kind }) => kind === "pipe");
+}
+
+function overPump({ at, itemId }: Found<NoFacts>, { solution: { line } }: CheckContext) {
+  const placed = line.pumps.find(({ item }) => item.id === itemId);
+  const over = { ...DIFFERENCE, result: sign("h", "water over the pump", "length") };
+  return [
+    derive({ ...over, title: "Water over the pump" }, [
+      levelsOf(line.source)[at],
+      placed?.elevation ?? 0,
+    ]),
+  ];
+}

@@ -1,0 +1,220 @@
+import { describe, expect, it } from "vitest";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
+import { everyItem } from "#core/line/path.ts";
+import { type Candidate, rankPumps, WEIGHTS } from "#core/whatif/pumpRanking.ts";
+import { LIBRARY } from "#library/pumps.ts";
+import { checkWords } from "#words/checks.ts";
+import { type JobKindId, KINDS, newJob } from "./kinds.ts";
+
+const pumps = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);
+const kinds = Object.keys(KINDS) as JobKindId[];
+type Site = JobDocument["site"];
+
+/** Places a pump may be sent to, beside the open ground that nothing is known of. */
+const SITES: [string, Partial<Site>, Partial<JobDocument>?][] = [
+  ["nothing said", {}],
+  ["open ground", { standsAt: "open-ground" }],
+  ["indoors", { standsAt: "indoors" }],
+  ["in a pit", { standsAt: "pit" }],
+  ["in a crawl space", { standsAt: "crawl-space" }],
+  ["in a casing", { standsAt: "casing" }, { well: { casings: [{ bore: 0.1, from: 0, to: 60 }] } }],
+  [
+    "a slim casing",
+    { standsAt: "casing" },
+    { well: { casings: [{ bore: 0.09, from: 0, to: 60 }] } },
+  ],
+  ["through a hatch", { standsAt: "open-ground", access: { hatch: 0.2 } }],
+  ["foul water", { standsAt: "open-ground", water: ["foul"] }],
+  ["gritty water", { standsAt: "open-ground", water: ["gritty"] }],
+  ["one phase only", { standsAt: "open-ground", supplies: [{ volts: 230, phase: 1 }] }],
+  ["no power", { standsAt: "open-ground", supplies: [] }],
+  ["hot water", { standsAt: "open-ground", waterTemperature: 323.15 }],
+];
+const jobs = kinds.flatMap((kind) =>
+  SITES.map(([where, site, more]): [string, JobDocument] => {
+    const job = newJob("Placed", kind, "metric");
+    const wantedFlow = kind === "well-to-tank" ? 0.0004 : 0.0008;
+    return [`${kind}, ${where}`, { ...job, wantedFlow, ...more, site: { ...job.site, ...site } }];
+  }),
+);
+/** A pit that runs nearly dry. */
+const pit = newJob("Nearly dry", "sump-riser", "metric");
+if (pit.source.kind === "open") {
+  const level = { ...pit.source.level, low: pit.source.intake + 0.06 };
+  jobs.push([
+    "sump-riser, nearly dry",
+    { ...pit, wantedFlow: 0.0008, source: { ...pit.source, level } },
+  ]);
+}
+const ranking = (job: JobDocument): Candidate[] =>
+  rankPumps(job, pumps, job.wantedFlow, { itemId: "pump", others: [] });
+
+/**
+ * Where the field's rules forbid a pump, read off the document's own fields: every wrong placing, by why.
+ * `low`, `high` are the water's levels over the pump in m.
+ */
+function wrongs(job: JobDocument, pump: PumpDocument): string[] {
+  const { site, source } = job;
+  if (source.kind === "mains") return [];
+  const at = everyItem(job.path).findIndex(({ kind }) => kind === "pump");
+  const suction = job.path.slice(0, at);
+  const rise = suction.reduce((sum, item) => ("rise" in item ? sum + item.rise : sum), 0);
+  const elevation = source.intake + rise;
+  const high = source.level.high - elevation;
+  const low = source.level.low - elevation;
+  const piped = suction.some(({ kind }) => kind === "pipe");
+  const closed = ["indoors", "pit", "crawl-space", "casing"].includes(site.standsAt ?? "");
+  const bores = (job.well?.casings ?? []).map(({ bore }) => bore);
+  const inCasing = site.standsAt === "casing" || source.kind === "well";
+  const opening = Math.min(
+    ...(inCasing ? bores : []),
+    site.access?.hatch ?? Number.POSITIVE_INFINITY,
+  );
+  const passage = { foul: 0.04, stringy: 0.02, gritty: 0.006, clear: 0, chlorinated: 0 };
+  const asked = Math.max(0, ...(site.water ?? []).map((kind) => passage[kind]));
+  const fed = (site.supplies ?? []).some(
+    ({ volts, phase }) =>
+      (phase ?? 1) >= (pump.electric?.phase ?? 1) &&
+      Math.abs((volts ?? 0) - (pump.electric?.volts ?? 0)) <= 0.1 * (pump.electric?.volts ?? 0),
+  );
+  const cases: [string, boolean][] = [
+    ["an engine shut in", pump.drive === "engine" && closed],
+    ["an engine in the water", pump.drive === "engine" && high > 0 && !piped],
+    [
+      "a dry pump in the water",
+      pump.drive === "electric" &&
+        !pump.submersible &&
+        high > 0 &&
+        (!piped || site.standsAt === "pit"),
+    ],
+    [
+      "a dry pump in a casing",
+      pump.drive === "electric" && !pump.submersible && site.standsAt === "casing",
+    ],
+    [
+      "a submersible behind a suction line",
+      pump.submersible && piped && pump.suctionPort === undefined,
+    ],
+    ["too wide", (pump.diameter ?? 0) >= opening],
+    ["clogs", pump.solids !== undefined && pump.solids < asked],
+    ["no supply", pump.drive === "electric" && site.supplies !== undefined && !fed],
+    ["not covered", pump.submersible && !piped && low < (pump.leastDepth ?? 0)],
+    [
+      "too deep",
+      pump.submersible && !piped && high > (pump.greatestImmersion ?? Number.POSITIVE_INFINITY),
+    ],
+    ["too warm", site.waterTemperature > (pump.greatestTemperature ?? Number.POSITIVE_INFINITY)],
+  ];
+  return cases.flatMap(([why, wrong]) => (wrong ? [why] : []));
+}
+
+describe("no pump is ranked where it cannot stand", () => {
+  it.each(jobs)("%s", (_what, job) => {
+    for (const { pump, fit, judgements } of ranking(job)) {
+      const document = pumps.find(({ id }) => id === pump.id) as PumpDocument;
+      const found = wrongs(job, document);
+      if (found.length > 0)
+        expect([pump.id, ...found, fit?.kind]).toEqual([pump.id, ...found, "apart"]);
+      if (fit?.kind !== "apart") continue;
+      const { title, sentence, mend } = checkWords(fit.why, job.path, "us");
+      for (const text of [title, sentence, mend]) expect(text).toMatch(/\w{3}/);
+      expect(judgements).toContain(fit.why);
+    }
+  });
+
+  it("each wrong is met somewhere, so that none of the rules above goes untried", () => {
+    const met = new Set(jobs.flatMap(([, job]) => pumps.flatMap((pump) => wrongs(job, pump))));
+    expect([...met].toSorted()).toEqual(
+      [
+        ...["an engine shut in", "an engine in the water", "a dry pump in the water"],
+        ...["a dry pump in a casing", "a submersible behind a suction line", "too wide", "clogs"],
+        ...["no supply", "not covered", "too deep", "too warm"],
+      ].toSorted(),
+    );
+  });
+
+  it("what a plate does not tell neither passes nor stops, and is said", () => {
+    const [, job] = jobs.find(([name]) => name === "sump-riser, gritty water") as [
+      string,
+      JobDocument,
+    ];
+    const silent = pumps.map(({ solids: _, ...pump }) => pump as PumpDocument);
+    const found = rankPumps(job, silent, job.wantedFlow, { itemId: "pump", others: [] });
+    const unknown = found.flatMap(({ judgements }) =>
+      judgements.filter(({ code }) => code === "pump-passage").map(({ severity }) => severity),
+    );
+    expect(unknown).toEqual(found.map(() => "unknown"));
+    expect(found.some(({ fit }) => fit?.kind === "ranked")).toBe(true);
+  });
+});
+
+describe("between those that may stand there", () => {
+  const [, job] = jobs.find(([name]) => name === "sump-riser, nothing said") as [
+    string,
+    JobDocument,
+  ];
+
+  it("the weights are all there is, and the order is theirs", () => {
+    expect(Object.values(WEIGHTS).reduce((sum, weight) => sum + weight, 0)).toBeCloseTo(1, 12);
+    const scores = ranking(job).flatMap(({ fit }) => (fit?.kind === "ranked" ? [fit] : []));
+    expect(scores.length).toBeGreaterThan(1);
+    for (const { score, parts } of scores) {
+      const sum = (Object.keys(WEIGHTS) as (keyof typeof WEIGHTS)[]).reduce(
+        (total, merit) => total + WEIGHTS[merit] * parts[merit],
+        0,
+      );
+      expect(score).toBeCloseTo(sum, 12);
+    }
+    expect(scores.map(({ score }) => score)).toEqual(
+      scores.map(({ score }) => score).toSorted((a, b) => b - a),
+    );
+  });
+
+  it("one that is too weak says by how much: that much more head makes it do", () => {
+    const strong = { ...job, wantedFlow: 0.0045 };
+    const weak = ranking(strong).find(({ fit }) => fit?.kind === "too-weak");
+    if (weak?.fit?.kind !== "too-weak" || weak.fit.short === undefined)
+      throw new Error("none is weak");
+    const { short } = weak.fit;
+    const helped = (more: number) => {
+      const points = weak.pump.points.map((point) => ({ ...point, head: point.head + more }));
+      const [found] = rankPumps(strong, [{ ...weak.pump, points }], strong.wantedFlow, {
+        itemId: "pump",
+        others: [],
+      });
+      return found?.flow ?? 0;
+    };
+    expect(helped(short)).toBeCloseTo(strong.wantedFlow, 8);
+    expect(helped(short * 0.98)).toBeLessThan(strong.wantedFlow);
+  });
+
+  it("a gun outside its window is a stop that names the gun", () => {
+    const gun = (window: object): JobDocument => {
+      const field = newJob("Gun", "pond-to-field", "metric");
+      const path = field.path.map((item) =>
+        item.kind === "outlet" && item.outlet.type === "nozzle"
+          ? { ...item, outlet: { ...item.outlet, ...window } }
+          : item,
+      );
+      return { ...field, path, wantedFlow: 0.001, site: { ...field.site, standsAt: "bank" } };
+    };
+    const verdict = (window: object) =>
+      ranking(gun(window))
+        .find(({ pump }) => pump.id === "fenwicket-jet-2")
+        ?.judgements.find(({ code }) => code === "gun-pressure");
+    const within = verdict({ leastPressure: 1000, greatestPressure: 3e6 });
+    expect(within?.severity).toBe("good");
+    const pressure = within?.value as number;
+    expect(verdict({ leastPressure: pressure * 1.01 })).toMatchObject({
+      severity: "stop",
+      facts: { side: "under" },
+    });
+    expect(verdict({ leastPressure: pressure * 0.99 })?.severity).toBe("good");
+    expect(verdict({ greatestPressure: pressure * 0.9 })).toMatchObject({
+      severity: "stop",
+      facts: { side: "over" },
+    });
+    expect(verdict({})).toBeUndefined();
+  });
+});

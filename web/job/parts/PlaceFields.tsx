@@ -1,0 +1,93 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/quantity.ts";
+import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
+import { STANDS, SUPPLIES, WATER_IN } from "#words/items.ts";
+import { SelectField } from "../../ui/Fields.tsx";
+import { edit } from "../jobStore.ts";
+import { JobQuantity } from "./JobQuantity.tsx";
+
+type Site = JobDocument["site"];
+
+/** Where the pump stands, what the water is and what power there is: what a pump may not stand against. */
+export function PlaceFields({ site }: { site: Site }) {
+  const water = site.water ?? [];
+  const known = site.supplies && SUPPLIES.findIndex(({ is }) => same(is, site.supplies ?? []));
+  return (
+    <div className="grid gap-2 px-3 pt-2">
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+        <SelectField
+          label="The pump stands"
+          visibleLabel
+          value={site.standsAt ?? ""}
+          onChange={(value) => setSite({ standsAt: STANDINGS.find((place) => place === value) })}
+        >
+          <option value="">not said</option>
+          {STANDINGS.map((place) => (
+            <option key={place} value={place}>
+              {STANDS[place]}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField
+          label="Power there"
+          visibleLabel
+          value={known === undefined ? "" : String(known)}
+          onChange={(value) => setSite({ supplies: SUPPLIES[Number(value || -1)]?.is })}
+        >
+          <option value="">not said</option>
+          {SUPPLIES.map(({ name }, i) => (
+            <option key={name} value={i}>
+              {name}
+            </option>
+          ))}
+          {known === -1 && <option value="-1">as in the job file</option>}
+        </SelectField>
+        <JobQuantity
+          label="Way in, narrowest"
+          optional
+          quantity="diameter"
+          range={RANGES.bore}
+          value={site.access?.hatch}
+          onChange={(hatch) =>
+            setSite({ access: { ...site.access, ...(hatch ? { hatch } : { hatch: undefined }) } })
+          }
+        />
+      </div>
+      <fieldset className="flex flex-wrap items-center gap-x-4">
+        <legend className="text-[13px] text-soft">In the water</legend>
+        {WATER_KINDS.map((kind) => (
+          <label key={kind} className="target inline-flex items-center gap-2 text-[15px]">
+            <input
+              type="checkbox"
+              className="size-5 accent-(--water)"
+              checked={water.includes(kind)}
+              onChange={(event) =>
+                setSite({
+                  water: event.target.checked
+                    ? [...water, kind]
+                    : water.filter((other) => other !== kind),
+                })
+              }
+            />
+            {WATER_IN[kind]}
+          </label>
+        ))}
+      </fieldset>
+    </div>
+  );
+}
+
+function setSite(patch: Partial<Site>): void {
+  edit((job) => {
+    const entries = Object.entries({ ...job.site, ...patch }).filter(
+      ([, value]) =>
+        value !== undefined &&
+        !(Array.isArray(value) && value.length === 0 && value !== patch.supplies),
+    );
+    return { ...job, site: Object.fromEntries(entries) as Site };
+  });
+}
+
+function same(a: readonly object[], b: readonly object[]): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
+}
