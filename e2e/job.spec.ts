@@ -118,6 +118,12 @@ test.describe("at the pit", () => {
     await page.getByRole("button", { name: "Fitting" }).tap();
     await expect(page.getByLabel("Count")).toHaveCount(3);
     await saved(page);
+    // The bar says what stands against it, and brings it up.
+    const bar = page.getByRole("button", { name: "Duty and checks" });
+    await expect(bar).toContainText(/gpm|L\/s/);
+    await expect(bar).toContainText(/\d (stop|watch)/);
+    await bar.tap();
+    await expect(page.getByRole("list", { name: "Checks" })).toBeInViewport();
 
     await page.getByRole("link", { name: "Measure" }).tap();
     const watch = page.getByTestId("watch").locator("..");

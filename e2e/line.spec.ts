@@ -344,3 +344,33 @@ test("a line says what it takes before there is a pump: typed key by key, sized,
   expect(flow).toBeGreaterThanOrEqual(2);
   await saved(page);
 });
+
+test("what the seller says is held against the line, and the cheapest change is made", async ({
+  page,
+}) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer?view=changes");
+  const claim = page.getByRole("region", { name: "Claim check" });
+  await claim.getByLabel("What the box or the seller says").fill("lots");
+  await expect(page.getByRole("alert")).toContainText("Type a flow, a pressure");
+  await claim.getByLabel("What the box or the seller says").fill("70 gpm");
+  await expect(claim).toContainText("Not on this line");
+  await expect(claim).toContainText("3.17 L/s arrive, not 4.42 L/s.");
+  await expect(claim).toContainText(/True with this|No single change/);
+  const next = page.getByRole("region", { name: "Cheapest next change" });
+  await expect(next.getByRole("listitem").first()).toContainText("costs nothing");
+  await expectAccessible(page);
+  const gain = await next.getByRole("listitem").first().locator("strong").textContent();
+  const flow = page.locator(duty).locator("dd").first();
+  const before = Number.parseFloat((await flow.textContent()) ?? "");
+  await next
+    .getByRole("button", { name: /^Do it/ })
+    .first()
+    .click();
+  await expect
+    .poll(async () => Number.parseFloat((await flow.textContent()) ?? "") - before)
+    .toBeCloseTo(Number.parseFloat(gain?.replace("+", "") ?? ""), 1);
+  await saved(page);
+  await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
+  await expect(flow).toContainText("3.17");
+  await saved(page);
+});

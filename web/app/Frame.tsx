@@ -118,7 +118,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["Ctrl K", "Commands: any job, pump or action by name"],
   ["Ctrl Z, Ctrl Shift Z", "Undo, redo on a job"],
   ["1 to 5", "Part in hand: source, suction, pump, discharge, outlet"],
-  ["L, S, C", "Head ledger, sizes, curve sheet"],
+  ["L, S, C, G", "Head ledger, sizes, curve sheet, changes"],
   ["Alt ↑, Alt ↓", "Move the row of the line that has the cursor"],
   ["Space", "On a row’s handle: lift it; arrows carry it, space sets it down"],
   ["Esc", "Put an entry back as it was, close a sheet"],

@@ -63,6 +63,7 @@ export function Palette({
                   {go("Outlet", `/jobs/${id}?part=outlet`)}
                   {go("Compare sizes", `/jobs/${id}?view=sizes`)}
                   {go("Curve sheet", `/jobs/${id}?view=curve`)}
+                  {go("Claim check and cheapest next change", `/jobs/${id}?view=changes`)}
                   {go("Measure", `/jobs/${id}/measure`)}
                   {act("Undo", undo)}
                   {act("Redo", redo)}

@@ -2,6 +2,7 @@ import type { PipeStock } from "#core/catalogue/pipes.ts";
 import type { Judgement } from "#core/check/registry.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
+import { singleChanges, type Tried } from "#core/whatif/changes.ts";
 import { type Candidate, rankPumps } from "#core/whatif/pumpRanking.ts";
 import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
@@ -24,6 +25,8 @@ export const CALCULATIONS = {
     wanted: number | undefined,
     place: { itemId: string; others: readonly Pump[] },
   ): Candidate[] => rankPumps(line, pumps, wanted, place),
+  changes: (line: Line, pumps: readonly Pump[], library: readonly Pump[]): Tried[] =>
+    singleChanges(line, pumps, library),
   /** what mends the job's judgements, and what larger sizes would give */
   tried: (job: SolvableJob): { judgements: Judgement[]; sizeUps: SizeUp[] } => {
     const solved = solveJob(job);

@@ -3,6 +3,7 @@ import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { format } from "#contract/units/format.ts";
+import type { Severity } from "#core/check/check.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { oneOf } from "../api/queries.ts";
@@ -12,6 +13,7 @@ import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { putOnBench, startAutosave } from "./autosave.ts";
+import { ChangesSheet } from "./ChangesSheet.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { DutyPanel } from "./DutyPanel.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
@@ -90,6 +92,7 @@ const VIEWS = [
   { value: "ledger", name: "Head ledger" },
   { value: "sizes", name: "Sizes" },
   { value: "curve", name: "Curve sheet" },
+  { value: "changes", name: "Changes" },
 ] as const;
 const PARTS: readonly { part: Part; name: string }[] = [
   { part: "source", name: "Source" },
@@ -158,6 +161,7 @@ function Bench() {
       if (event.key === "l") show({ view: "ledger" });
       if (event.key === "s") show({ view: "sizes" });
       if (event.key === "c") show({ view: "curve" });
+      if (event.key === "g") show({ view: "changes" });
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
@@ -177,6 +181,7 @@ function Bench() {
             <Section {...{ job, solved, selected, onPart }} />
           </section>
           <section
+            id={DUTY}
             aria-label="Duty and checks"
             className="border-b border-rule max-lg:order-3 lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
           >
@@ -211,6 +216,7 @@ function Bench() {
               {view === "sizes" && (
                 <SizeSheet {...{ job, selected }} asked={solved.kind === "asked"} />
               )}
+              {view === "changes" && <ChangesSheet {...{ job, solved }} />}
               {view === "curve" && (
                 <Suspense fallback={<Loading what="the curve" />}>
                   <div className="h-90 lg:h-full">
@@ -234,29 +240,39 @@ function settledBand({ value }: ReturnType<typeof useBand>) {
   return value?.kind === "band" ? value : undefined;
 }
 
-/** On a phone the duty stays in sight while rows are typed. */
+/** On a phone the duty and what stands against it stay in sight while rows are typed; a tap brings both up whole. */
 function DutyStrip({ solved }: { solved: JobSolution }) {
   const units = useUnits();
-  const duty =
-    solved.kind === "refused" ? undefined : settledDuty(solved.solution.cases.normal.outcome);
-  const flow =
-    solved.kind === "refused" ? undefined : solved.solution.cases.normal.running?.state.delivered;
-  const stops =
-    solved.kind === "refused"
-      ? 0
-      : solved.judgements.filter(({ severity }) => severity === "stop").length;
+  const known = solved.kind === "refused" ? undefined : solved;
+  const normal = known?.solution.cases.normal;
+  const duty = normal && settledDuty(normal.outcome);
+  const flow = normal?.running?.state.delivered ?? duty?.flow;
+  const count = (which: Severity) =>
+    known?.judgements.filter(({ severity }) => severity === which).length ?? 0;
+  const said = [
+    [count("stop"), "stop"],
+    [count("watch"), "watch"],
+  ].flatMap(([many, word]) => (many ? [`${many} ${word}`] : []));
   return (
-    <div className="no-print sticky bottom-0 order-5 z-10 flex items-baseline justify-between border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
+    <button
+      type="button"
+      aria-label="Duty and checks"
+      onClick={() => document.getElementById(DUTY)?.scrollIntoView({ block: "start" })}
+      className="no-print sticky bottom-0 order-5 z-10 flex min-h-11 items-center justify-between gap-3 border-t border-rule bg-ink px-3 py-1.5 text-left text-paper lg:hidden"
+    >
       <span className="plate text-2xl">
-        {duty
-          ? `${format(flow ?? duty.flow, "flow", units)} at ${format(duty.head, "head", units)}`
+        {duty && flow !== undefined
+          ? `${format(flow, "flow", units)} at ${format(duty.head, "head", units)}`
           : "No duty yet"}
-        {solved.kind === "asked" && " asked"}
+        {known?.kind === "asked" && " asked"}
       </span>
-      <span className="plate text-lg">{stops > 0 ? `${stops} to stop for` : ""}</span>
-    </div>
+      <span className="plate text-lg whitespace-nowrap">{said.join(", ")}</span>
+    </button>
   );
 }
+
+/** Where the duty stands on the page. */
+const DUTY = "duty-and-checks";
 
 function Switch({
   label,

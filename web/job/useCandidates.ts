@@ -23,17 +23,23 @@ export interface Candidates {
 
 const useLibrary = () => useQuery(allPumps);
 
+/** The pumps of a job and of the library, each once. */
+export function useLibraryPumps(pumps: readonly PumpDocument[]): readonly PumpDocument[] {
+  const { data } = useLibrary();
+  return useMemo(() => {
+    const all = new Map(pumps.map((pump) => [pump.id, pump]));
+    for (const { document } of data ?? []) {
+      if (!all.has(document.id)) all.set(document.id, document);
+    }
+    return [...all.values()];
+  }, [data, pumps]);
+}
+
 /** Every pump of the library tried in one place of the line. */
 export function useCandidates(job: JobDocument, itemId: string): Candidates {
   const library = useLibrary();
   const { path, source, site, method, well, wantedFlow, pumps } = job;
-  const documents = useMemo(() => {
-    const all = new Map(pumps.map((pump) => [pump.id, pump]));
-    for (const { document } of library.data ?? []) {
-      if (!all.has(document.id)) all.set(document.id, document);
-    }
-    return [...all.values()];
-  }, [library.data, pumps]);
+  const documents = useLibraryPumps(pumps);
   const line = useMemo<Line>(
     () => ({ path, source, site, method, well }),
     [path, source, site, method, well],

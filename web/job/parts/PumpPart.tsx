@@ -1,7 +1,6 @@
 import { useState } from "react";
-import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { findFitting } from "#core/catalogue/fittings.ts";
-import { changeItems, locate } from "#core/line/path.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { besideItself } from "#core/whatif/changes.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { newId } from "../../api/client.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -85,41 +84,12 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
 
 type PumpRow = ReturnType<typeof pumpItems>[number];
 
-/**
- * Two pumps side by side, drawing from the suction there is. What belonged to the one, its vent hole and its check
- * valve, goes with each of them; a check valve of its own every one has.
- */
+/** Two pumps side by side, drawing from the suction there is. */
 function putBeside(item: PumpRow): void {
   edit((job) => {
-    const found = locate<JobPathItem>(job.path, item.id);
-    const after = found?.list.slice(found.index + 1) ?? [];
-    const others = after.findIndex((row) => !goesWithPump(row));
-    const own = others < 0 ? after : after.slice(0, others);
-    const next = partsOf(job.path).discharge.items.find(({ kind }) => kind === "pipe");
-    const stock = next?.kind === "pipe" ? next.stock : undefined;
-    const check: JobPathItem = { kind: "fitting", id: "", fitting: "check-swing", count: 1 };
-    const ofEach = own.some(({ kind }) => kind === "fitting") ? own : [...own, check];
-    const branch = (pump: PumpRow): JobPathItem[] => [
-      pump,
-      ...ofEach.map(
-        (row): JobPathItem =>
-          row.kind === "fitting"
-            ? { ...row, id: newId(), stock: row.stock ?? stock }
-            : { ...row, id: newId() },
-      ),
-    ];
-    const branches = [branch(item), branch({ ...item, id: newId() })];
-    const path = changeItems<JobPathItem>(job.path, (row) => {
-      if (row.id === item.id) return { kind: "split", id: newId(), branches };
-      return own.includes(row) ? [] : row;
-    });
-    return { ...job, path };
+    const path = besideItself(job.path, item, () => newId());
+    return path ? { ...job, path: path as JobDocument["path"] } : job;
   });
-}
-
-function goesWithPump(row: JobPathItem): boolean {
-  if (row.kind === "orifice") return row.purpose === "vent-hole";
-  return row.kind === "fitting" && findFitting(row.fitting)?.group === "check";
 }
 
 /** A second pump of the same kind fed by the first. */
