@@ -171,7 +171,7 @@ function Bench() {
     <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
       <JobHeader measuring={measuring} />
       {measuring ? (
-        <MeasurePane {...{ job, solved }} band={settledBand(band)} />
+        <MeasurePane {...{ job, solved }} band={currentBand(band)} />
       ) : (
         <div className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1.06fr)_minmax(0,0.94fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
           <section
@@ -238,6 +238,11 @@ function Bench() {
 /** The band to draw: only one that is there. */
 function settledBand({ value }: ReturnType<typeof useBand>) {
   return value?.kind === "band" ? value : undefined;
+}
+
+/** The band to judge by: only one that belongs to the job as it stands. */
+function currentBand(band: ReturnType<typeof useBand>) {
+  return band.stale ? undefined : settledBand(band);
 }
 
 /** On a phone the duty and what stands against it stay in sight while rows are typed; a tap brings both up whole. */

@@ -16,15 +16,12 @@ import { Loading, Trouble } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { choosePump } from "./jobStore.ts";
 import { useCandidates } from "./useCandidates.ts";
+import { useJobAfterPaint } from "./useJobAfterPaint.ts";
 
 /** Every pump of the library tried on this line, the ones that suit first. */
-export function PumpChooser({
-  job,
-  item,
-}: {
-  job: JobDocument;
-  item: Extract<JobPathItem, { kind: "pump" }>;
-}) {
+export function PumpChooser({ item }: { item: Extract<JobPathItem, { kind: "pump" }> }) {
+  // Trying a library takes its time: it follows the painted key.
+  const job = useJobAfterPaint();
   const units = useUnits();
   const client = useQueryClient();
   const { id: itemId, pump: chosen } = item;

@@ -77,7 +77,7 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
         </div>
       )}
       <PlaceFields site={job.site} />
-      <PumpChooser {...{ job, item }} />
+      <PumpChooser item={item} />
     </>
   );
 }
