@@ -282,7 +282,21 @@ test("the job stands on one sheet, with what has to be mended and how the flow w
   await expect(page.getByRole("region", { name: "How the flow was found" })).toContainText(
     "Where pump and line meet",
   );
+  await expect(
+    page.getByText("Promised at the outlet at normal water: 3.17 L/s; likely"),
+  ).toBeVisible();
+  await expect(page.getByRole("row", { name: /^63 mm PE100/ })).toContainText("90.0 m");
   await expectAccessible(page);
+  // On paper it is one page with the section and no buttons; with the working it is more.
+  const pages = async () =>
+    (await page.pdf({ format: "A4" })).toString("latin1").match(/\/Type\s*\/Page\b/g)?.length;
+  expect(await pages()).toBe(1);
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("button", { name: "Print" })).toBeHidden();
+  await expect(page.getByText("How the flow was found")).toBeHidden();
+  await page.emulateMedia({ media: "screen" });
+  await page.getByLabel("Print the working too").check();
+  expect(await pages()).toBeGreaterThan(1);
   await page.getByRole("link", { name: "Back to the job" }).click();
   await expect(page.getByTestId("duty")).toBeVisible();
 });
