@@ -39,7 +39,10 @@ export function checkClaim(
   switch (claim.kind) {
     case "flow": {
       const enough = (flow: number) => flow >= claim.flow * (1 - ROUNDED);
-      const mend = changes.find(({ flow }) => enough(flow));
+      const cost = ({ price = Number.POSITIVE_INFINITY }: Tried) => price;
+      const [mend] = changes
+        .filter(({ flow }) => enough(flow))
+        .toSorted((a, b) => cost(a) - cost(b));
       const best = changes.reduce<Tried | undefined>(
         (most, tried) => (most && most.flow >= tried.flow ? most : tried),
         undefined,

@@ -187,7 +187,9 @@ export function MeasurePane({
           <h2 className="text-xl">Readings on this job</h2>
           {tests.isPending && <Loading what="the readings" />}
           {tests.isError && <Trouble error={tests.error} onRetry={() => void tests.refetch()} />}
-          {(tests.data || all.length > 0) && <ReadingList {...{ tests: all, solved, jobId: id }} />}
+          {(tests.data || all.length > 0) && (
+            <ReadingList {...{ tests: all, held, solved, jobId: id }} />
+          )}
         </div>
       </section>
       <VerdictStrip

@@ -11,6 +11,7 @@ import { ACCEPTANCE, comparisonWords } from "#words/comparison.ts";
 import { api, type TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
+import type { Entry } from "../outbox/outbox.ts";
 import { Picture } from "../pictures/Picture.tsx";
 import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
@@ -40,13 +41,21 @@ function whatWasSaid(solved: JobSolution, reading: ReadingDocument, units: UnitS
   };
 }
 
+function whyHere(entry: Entry | undefined): string {
+  if (!entry || entry.state === "waiting") return "it goes to the server by itself.";
+  return `the server did not take it. ${entry.message ?? ""} Under Jobs it can be thrown away.`;
+}
+
 /** Every reading ever taken on the job, held against its curve; a deleted one can be brought back. */
 export function ReadingList({
   tests,
+  held,
   solved,
   jobId,
 }: {
   tests: readonly TestWithReadings[];
+  /** what of them is on this device only */
+  held: readonly Entry[];
   solved: JobSolution;
   jobId: string;
 }) {
@@ -70,7 +79,7 @@ export function ReadingList({
             <div>
               {reading.revision === 0 && (
                 <p className="text-[14px] font-medium text-signal">
-                  On this device only; it goes to the server by itself.
+                  On this device only: {whyHere(held.find(({ id }) => id === reading.id))}
                 </p>
               )}
               <p>
