@@ -168,6 +168,9 @@ test("a reading filed without network, with a picture, goes by itself and is the
   await page.goto(`/jobs/${job}/measure`);
   await expect(page.getByText("None yet.")).toBeVisible();
   await expect(page.locator(".js-plotly-plot")).toBeVisible();
+  await page.getByLabel("Measured by").selectOption("meter");
+  await page.getByLabel("Meter reads").fill("3 L/s");
+  await expect(page.locator("[data-kept]")).toBeVisible();
   await context.setOffline(true);
   const drawn = await page.evaluate(() => {
     const canvas = document.createElement("canvas");
@@ -180,9 +183,6 @@ test("a reading filed without network, with a picture, goes by itself and is the
   });
   const picture = page.getByRole("region", { name: "Reading" }).getByRole("img");
   await expect(picture).toHaveJSProperty("naturalWidth", 2000);
-  await page.getByLabel("Measured by").selectOption("meter");
-  await page.getByLabel("Meter reads").fill("3 L/s");
-  await expect(page.locator("[data-kept]")).toBeVisible();
   await page.getByRole("button", { name: "File this reading" }).click();
   const list = page.getByRole("region", { name: "Measured against rated" });
   await expect(list.getByText("On this device only")).toBeVisible();

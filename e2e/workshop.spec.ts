@@ -294,7 +294,7 @@ test("the job stands on one sheet, with what has to be mended and how the flow w
   await page.emulateMedia({ media: "print" });
   await expect(page.getByRole("button", { name: "Print" })).toBeHidden();
   await expect(page.getByText("How the flow was found")).toBeHidden();
-  await page.emulateMedia({ media: "screen" });
+  await page.emulateMedia({ media: null });
   await page.getByLabel("Print the working too").check();
   expect(await pages()).toBeGreaterThan(1);
   await page.getByRole("link", { name: "Back to the job" }).click();

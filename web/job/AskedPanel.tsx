@@ -1,17 +1,16 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
 import { format } from "#contract/units/format.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
-import { WATER_LEVELS } from "#core/line/path.ts";
 import type { JobSolution, Solved } from "#model/solveJob.ts";
-import { PUMP_KINDS, WATER } from "#words/items.ts";
+import { PUMP_KINDS } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
+import { CaseTable } from "./CaseTable.tsx";
 import { CheckList } from "./CheckList.tsx";
-import { Plate, Worked } from "./Figures.tsx";
-import { choosePump, edit } from "./jobStore.ts";
-import { JobQuantity } from "./parts/JobQuantity.tsx";
+import { Plate } from "./Figures.tsx";
+import { choosePump } from "./jobStore.ts";
+import { WantedFlow } from "./parts/WantedFlow.tsx";
 import { useCandidates } from "./useCandidates.ts";
 
 interface Props {
@@ -29,18 +28,7 @@ export function AskedPanel({ job, solved, onItem }: Props) {
     <div className="flex flex-col">
       <div className="grid grid-cols-2 items-start gap-x-3 px-3 pt-2 pb-2" data-testid="duty">
         {/* The entry stays where it is from the first key on. */}
-        <JobQuantity
-          label="How much water is wanted"
-          optional
-          quantity="flow"
-          range={RANGES.flow}
-          value={job.wantedFlow}
-          onChange={(wanted) =>
-            edit(({ wantedFlow: _, ...rest }) =>
-              wanted === undefined ? rest : { ...rest, wantedFlow: wanted },
-            )
-          }
-        />
+        <WantedFlow label="How much water is wanted" wantedFlow={job.wantedFlow} />
         {running ? (
           <dl className="contents">
             <Plate
@@ -64,7 +52,7 @@ export function AskedPanel({ job, solved, onItem }: Props) {
       </div>
       {solved.kind === "asked" ? (
         <>
-          <Levels solution={solved.solution} />
+          <CaseTable cases={solved.solution.cases} asked />
           <Schools {...solved.solution.crossChecks} />
           <PumpsThatDoIt job={job} itemId={solved.asked.itemId} />
           <CheckList judgements={solved.judgements} path={job.path} onItem={onItem} />
@@ -76,45 +64,6 @@ export function AskedPanel({ job, solved, onItem }: Props) {
         </p>
       )}
     </div>
-  );
-}
-
-function Levels({ solution }: { solution: Solution }) {
-  const units = useUnits();
-  return (
-    <table className="mx-3 mb-1 text-[14px]">
-      <thead className="text-left text-[13px] text-soft">
-        <tr>
-          <th className="font-normal">At</th>
-          <th className="text-right font-normal">Static</th>
-          <th className="text-right font-normal">Head it takes</th>
-        </tr>
-      </thead>
-      <tbody>
-        {WATER_LEVELS.map((at) => {
-          const { staticHead, running } = solution.cases[at];
-          return (
-            <tr key={at} className="border-t border-rule">
-              <th className="text-left font-normal">{WATER[at]}</th>
-              <td className="text-right">
-                <Worked subject="static" at={at}>
-                  {format(staticHead, "head", units)}
-                </Worked>
-              </td>
-              <td className="text-right font-medium">
-                {running ? (
-                  <Worked subject="head" at={at}>
-                    {format(running.duty.head, "head", units)}
-                  </Worked>
-                ) : (
-                  "–"
-                )}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
   );
 }
 

@@ -2,7 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
 import { type Duty, settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { Solution, SolvedCase } from "#core/hydraulics/solveLine.ts";
-import { type PathItem, WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
+import type { PathItem } from "#core/line/path.ts";
 import {
   type BandResult,
   type Doubt,
@@ -13,11 +13,12 @@ import {
 } from "#core/whatif/uncertainty.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
-import { itemName, WATER } from "#words/items.ts";
+import { itemName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import type { Calculation } from "../calculations/useCalculation.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { AskedPanel } from "./AskedPanel.tsx";
+import { CaseTable, NO_DUTY } from "./CaseTable.tsx";
 import { CheckList } from "./CheckList.tsx";
 import { Opens, Plate, Worked } from "./Figures.tsx";
 
@@ -119,15 +120,6 @@ function Headline({ normal, outlets }: { normal: SolvedCase; outlets: readonly s
   );
 }
 
-const NO_DUTY = {
-  runs: "",
-  "two-crossings": "",
-  "cannot-lift": "Moves no water",
-  "below-curve": "Off its curve",
-  "beyond-curve": "Past its curve",
-  stopped: "Off",
-} as const;
-
 /** What each of several outlets or pumps passes. */
 function EachFlow({
   name,
@@ -155,56 +147,6 @@ function EachFlow({
         ))}
       </dd>
     </div>
-  );
-}
-
-function CaseTable({ cases }: { cases: Record<WaterLevel, SolvedCase> }) {
-  const units = useUnits();
-  return (
-    <table className="mx-3 mb-1 text-[14px]">
-      <thead className="text-left text-[13px] text-soft">
-        <tr>
-          <th className="font-normal">At</th>
-          <th className="text-right font-normal">Static</th>
-          <th className="text-right font-normal">Head</th>
-          <th className="text-right font-normal">At the outlet</th>
-        </tr>
-      </thead>
-      <tbody>
-        {WATER_LEVELS.map((name) => {
-          const { outcome, staticHead, running } = cases[name];
-          const duty = settledDuty(outcome);
-          return (
-            <tr key={name} className="border-t border-rule">
-              <th className="text-left font-normal">{WATER[name]}</th>
-              <td className="text-right">
-                <Worked subject="static" at={name}>
-                  {format(staticHead, "head", units)}
-                </Worked>
-              </td>
-              <td className="text-right">
-                {duty ? (
-                  <Worked subject="head" at={name}>
-                    {format(duty.head, "head", units)}
-                  </Worked>
-                ) : (
-                  "–"
-                )}
-              </td>
-              <td className="text-right font-medium">
-                {duty ? (
-                  <Worked subject="delivered" at={name}>
-                    {format(running?.state.delivered ?? duty.flow, "flow", units)}
-                  </Worked>
-                ) : (
-                  NO_DUTY[outcome.kind]
-                )}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
   );
 }
 

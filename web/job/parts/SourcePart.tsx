@@ -5,6 +5,7 @@ import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import { NumberField, PercentField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { edit, visit } from "../jobStore.ts";
 import { JobQuantity } from "./JobQuantity.tsx";
+import { WantedFlow } from "./WantedFlow.tsx";
 
 /** Where the water is, what is wanted of it, and how it is reckoned. */
 export function SourcePart({ job }: { job: JobDocument }) {
@@ -73,16 +74,7 @@ export function SourcePart({ job }: { job: JobDocument }) {
             }
           />
         )}
-        <JobQuantity
-          label="Flow wanted"
-          optional
-          quantity="flow"
-          range={RANGES.flow}
-          value={job.wantedFlow}
-          onChange={(wantedFlow) =>
-            edit(({ wantedFlow: _, ...j }) => (wantedFlow === undefined ? j : { ...j, wantedFlow }))
-          }
-        />
+        <WantedFlow label="Flow wanted" wantedFlow={job.wantedFlow} />
         <JobQuantity
           label="Water to move"
           optional

@@ -1,0 +1,27 @@
+import { RANGES } from "#contract/documents/quantity.ts";
+import { edit } from "../jobStore.ts";
+import { JobQuantity } from "./JobQuantity.tsx";
+
+/** What the job is there for: m³/s at the outlets. */
+export function WantedFlow({
+  label,
+  wantedFlow,
+}: {
+  label: string;
+  wantedFlow: number | undefined;
+}) {
+  return (
+    <JobQuantity
+      label={label}
+      optional
+      quantity="flow"
+      range={RANGES.flow}
+      value={wantedFlow}
+      onChange={(wanted) =>
+        edit(({ wantedFlow: _, ...job }) =>
+          wanted === undefined ? job : { ...job, wantedFlow: wanted },
+        )
+      }
+    />
+  );
+}
