@@ -5,6 +5,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
+import type { CheckCode } from "#core/check/registry.ts";
 import { type Candidate, type Fit, type Merit, WEIGHTS } from "#core/whatif/pumpRanking.ts";
 import { checkWords } from "#words/checks.ts";
 import { PUMP_KINDS } from "#words/items.ts";
@@ -101,6 +102,12 @@ const WEIGHED = `Weighed by ${(Object.keys(WEIGHTS) as Merit[])
 
 const NONE: readonly Candidate[] = [];
 
+/** Limits of the place that a silent plate, or a silent job, leaves open. */
+const PLACING: ReadonlySet<CheckCode> = new Set<CheckCode>([
+  ...(["pump-placement", "pump-width", "pump-passage"] as const),
+  ...(["water-too-shallow", "water-too-deep", "water-too-warm"] as const),
+]);
+
 /** In one line what stands against a pump, or what to know of it. */
 function whatOf(
   { fit, judgements, worst }: Candidate,
@@ -113,10 +120,14 @@ function whatOf(
   }
   if (fit?.kind === "ranked" && fit.parts.flow === 0)
     return "too strong: throttle it, or a smaller one";
-  const worstOne = judgements.find(
-    ({ severity, code }) => severity === worst && severity !== "good" && code !== "wanted-flow",
+  // What cannot be judged is said too, beside what is worse.
+  const worth = judgements.filter(
+    ({ severity, code }) =>
+      (severity === "unknown" && PLACING.has(code)) ||
+      (severity === worst && severity !== "good" && code !== "wanted-flow"),
   );
-  return worstOne && checkWords(worstOne, path, units).title.toLowerCase();
+  const titles = new Set(worth.map((each) => checkWords(each, path, units).title.toLowerCase()));
+  return [...titles].slice(0, 3).join("; ") || undefined;
 }
 
 function PumpRow({

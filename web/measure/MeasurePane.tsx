@@ -155,7 +155,7 @@ export function MeasurePane({
         aria-label="Measured against rated"
         className="flex flex-col lg:min-h-0 lg:overflow-y-auto"
       >
-        <div className="p-3 lg:min-h-58" aria-live="polite">
+        <div className="p-3 lg:min-h-58 lg:shrink-0" aria-live="polite">
           {result.kind === "lacks" ? (
             <p className="plate text-2xl text-soft">{result.what}</p>
           ) : (
