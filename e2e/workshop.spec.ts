@@ -220,6 +220,10 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await page.getByLabel("Known by").selectOption("gauge");
   await page.getByLabel("Reads (− for vacuum)").fill("-26 kPa");
   await page.getByLabel("Gauge reads").fill("4.7 bar");
+  // Emptied to type anew, it stays where it is.
+  await page.getByLabel("Gauge reads").fill("");
+  await expect(page.getByLabel("Gauge reads")).toBeFocused();
+  await page.getByLabel("Gauge reads").fill("4.7 bar");
   const verdict = page.locator("[data-acceptance]");
   await expect(verdict).toHaveAttribute("data-acceptance", "meets");
   // At a lower speed the same reading would be better than the curve promises; at a higher one, worse.

@@ -52,6 +52,8 @@ export function MeasurePane({
   const tests = useQuery(testsOf(id));
   const [filing, setFiling] = useState(false);
   const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
+  // Open for a reading that has a gauge already, and from then on as the reader leaves it.
+  const [also, setAlso] = useState(draft.pressure !== undefined);
   const heights = knownHeights(solved, job, draft.afterItemId);
   const { tap, pump, water } = heights;
   const held = useHeld(id);
@@ -121,7 +123,7 @@ export function MeasurePane({
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
         <FlowPart {...{ draft, change, addFill, outlets }} />
-        <details open={draft.pressure !== undefined || undefined}>
+        <details open={also} onToggle={(event) => setAlso(event.currentTarget.open)}>
           <summary className="plate min-h-11 content-center text-xl">
             I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ""} …
           </summary>
