@@ -206,4 +206,4 @@ it("the commands make one from a server that runs and from one that does not, an
   restored.child.kill("SIGTERM");
   await ended(restored.child);
   await dropFolder(own);
-});
+}, 180_000);
