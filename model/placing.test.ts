@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { everyItem } from "#core/line/path.ts";
+import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
 import { type Candidate, rankPumps, WEIGHTS } from "#core/whatif/pumpRanking.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { checkWords } from "#words/checks.ts";
@@ -187,6 +188,30 @@ describe("between those that may stand there", () => {
     };
     expect(helped(short)).toBeCloseTo(strong.wantedFlow, 8);
     expect(helped(short * 0.98)).toBeLessThan(strong.wantedFlow);
+  });
+
+  it("a pump that is slowed is weighed by the curve it then has", () => {
+    const slowed = (speedRatio: number): JobDocument => {
+      const path = job.path.map((item) =>
+        item.kind === "pump" ? { ...item, speedRatio } : item,
+      ) as JobDocument["path"];
+      return { ...job, path };
+    };
+    const found = ranking(slowed(0.9)).find(({ fit }) => fit?.kind === "ranked");
+    if (found?.fit?.kind !== "ranked") throw new Error("none is ranked");
+    const best = bestEfficiencyFlow(pumpCurve(found.pump, 0.9)).flow;
+    const apart = Math.min(Math.abs((found.flow ?? 0) / best - 1) / 0.5, 1);
+    expect(found.fit.parts.efficiency).toBeCloseTo(1 - apart, 12);
+    const weak = ranking({ ...slowed(0.8), wantedFlow: 0.004 }).find(
+      ({ fit }) => fit?.kind === "too-weak" && fit.short !== undefined,
+    );
+    if (weak?.fit?.kind !== "too-weak") throw new Error("none is weak");
+    const { short = 0 } = weak.fit;
+    const points = weak.pump.points.map((p) => ({ ...p, head: p.head + short / 0.8 ** 2 }));
+    const [helped] = rankPumps(slowed(0.8), [{ ...weak.pump, points }], 0.004, {
+      ...{ itemId: "pump", others: [] },
+    });
+    expect(helped?.flow).toBeCloseTo(0.004, 8);
   });
 
   it("a gun outside its window is a stop that names the gun", () => {

@@ -1,13 +1,12 @@
+import { type DerivationStep, derive, deriveOver, sign, term } from "../formula/formula.ts";
+import { STATIC_PRESSURE } from "../formula/laws.ts";
+import { pressureHeadBefore } from "../hydraulics/headLine.ts";
 import {
-  type DerivationStep,
-  derive,
-  deriveOver,
-  formula,
-  sign,
-  term,
-} from "../formula/formula.ts";
-import { DIFFERENCE } from "../formula/laws.ts";
-import { drawsItself, type PlacedPump, suctionOf } from "../line/compiledLine.ts";
+  type CompiledLine,
+  drawsItself,
+  type PlacedPump,
+  suctionOf,
+} from "../line/compiledLine.ts";
 import { levelsOf, type WaterKind } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
@@ -49,7 +48,7 @@ export const pumpPlacement = check<{ why: Misplacement }>({
       const found: Misplacement[] = [];
       const under = levels.high - placed.elevation;
       if (drawsItself(line, placed)) {
-        const piped = suctionOf(line, placed).some(({ kind }) => kind === "pipe");
+        const piped = drawsThroughPipe(line, placed);
         const inWater = under > 0 && !piped;
         const inWell = line.source.kind === "well" && under > 0;
         if (pump.drive === "engine") {
@@ -85,11 +84,7 @@ export const pumpPlacement = check<{ why: Misplacement }>({
     });
   },
   rank: moreIsWorse,
-  derive: (found, context) => {
-    const { line } = context.solution;
-    const placed = line.pumps.find(({ item }) => item.id === found.itemId);
-    return [derive(OVER_PUMP, [levelsOf(line.source).high, placed?.elevation ?? 0])];
-  },
+  derive: overPump,
 });
 
 const CLOSED_IN: ReadonlySet<string> = new Set(["pit", "crawl-space", "casing"]);
@@ -195,7 +190,7 @@ export const waterTooShallow = check<NoFacts>({
       };
     }),
   rank: lessIsWorse,
-  derive: (found, context) => overPump(found, context),
+  derive: overPump,
 });
 
 export const waterTooDeep = check<NoFacts>({
@@ -214,7 +209,7 @@ export const waterTooDeep = check<NoFacts>({
       };
     }),
   rank: moreIsWorse,
-  derive: (found, context) => overPump(found, context),
+  derive: overPump,
 });
 
 /** K: water so warm that a plate has to say it may be. Common practice, no source. */
@@ -250,9 +245,9 @@ export const gunPressure = check<{ side: "under" | "over" | "within" }>({
           if (outlet.type !== "nozzle") return [];
           const { leastPressure: least, greatestPressure: most } = outlet;
           if (least === undefined && most === undefined) return [];
-          const base = headLine[headLine.findIndex(({ itemId }) => itemId === item.id) - 1];
-          if (!base) return [];
-          const value = base.pressureHead * context.solution.water.density * GRAVITY;
+          const head = pressureHeadBefore(headLine, item.id);
+          if (head === undefined) return [];
+          const value = head * context.solution.water.density * GRAVITY;
           const side =
             least !== undefined && value < least
               ? "under"
@@ -274,30 +269,24 @@ export const gunPressure = check<{ side: "under" | "over" | "within" }>({
   rank: ({ value, limit = 0 }) => Math.abs(value - limit),
   derive: ({ value }, { solution }) => {
     const { density } = solution.water;
-    return [derive(AT_BASE, [density, value / (density * GRAVITY)])];
+    return [
+      derive(STATIC_PRESSURE, [density, value / (density * GRAVITY), 0], {
+        title: "Pressure at the gun",
+        names: { 1: "head over its base", 2: "its base" },
+      }),
+    ];
   },
 });
 
-const AT_BASE = formula({
-  title: "Pressure at the gun",
-  equation: "p = \\rho g h",
-  given: [sign("\\rho", "density of the water", "density"), sign("h", "head over the gun", "head")],
-  result: sign("p", "pressure a gauge at its base reads", "pressure"),
-  source: "Hydrostatics",
-  of: (density: number, head: number) => density * GRAVITY * head,
-});
-
-function standsInWater({ solution: { line } }: CheckContext, placed: PlacedPump): boolean {
-  return drawsItself(line, placed) && !suctionOf(line, placed).some(({ kind }) => kind === "pipe");
+function drawsThroughPipe(line: CompiledLine, placed: PlacedPump): boolean {
+  return suctionOf(line, placed).some(({ kind }) => kind === "pipe");
 }
 
-function overPump({ at, itemId }: Found<NoFacts>, { solution: { line } }: CheckContext) {
+function standsInWater({ solution: { line } }: CheckContext, placed: PlacedPump): boolean {
+  return drawsItself(line, placed) && !drawsThroughPipe(line, placed);
+}
+
+function overPump({ at, itemId }: Found<unknown>, { solution: { line } }: CheckContext) {
   const placed = line.pumps.find(({ item }) => item.id === itemId);
-  const over = { ...DIFFERENCE, result: sign("h", "water over the pump", "length") };
-  return [
-    derive({ ...over, title: "Water over the pump" }, [
-      levelsOf(line.source)[at],
-      placed?.elevation ?? 0,
-    ]),
-  ];
+  return [derive(OVER_PUMP, [levelsOf(line.source)[at], placed?.elevation ?? 0])];
 }

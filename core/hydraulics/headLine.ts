@@ -1,3 +1,4 @@
+import type { Water } from "../fluid/water.ts";
 import {
   type CompiledLine,
   drawsItself,
@@ -5,6 +6,7 @@ import {
   type Side,
 } from "../line/compiledLine.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
+import { GRAVITY } from "../quantity/constants.ts";
 import type { SteadyState } from "./hydraulicModel.ts";
 
 /** A point along the line. Heads are m above datum; `pressureHead` is m of water above air pressure. */
@@ -86,4 +88,22 @@ export function headLine(
     reached = to;
   }
   return points;
+}
+
+/** m of water a gauge at the base of an outlet reads; nothing where the path begins with it. */
+export function pressureHeadBefore(
+  points: readonly HeadLinePoint[],
+  outletId: string,
+): number | undefined {
+  return points[points.findIndex(({ itemId }) => itemId === outletId) - 1]?.pressureHead;
+}
+
+/** Pa just before the outlets, of several the one with least. */
+export function leastOutletPressure(
+  { outlets }: CompiledLine,
+  points: readonly HeadLinePoint[],
+  { density }: Water,
+): number | undefined {
+  const heads = outlets.flatMap(({ item }) => pressureHeadBefore(points, item.id) ?? []);
+  return heads.length > 0 ? Math.min(...heads) * density * GRAVITY : undefined;
 }

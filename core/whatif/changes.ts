@@ -2,7 +2,7 @@ import { findFitting } from "../catalogue/fittings.ts";
 import { findPipeStock, nextSizeUp, type PipeStock } from "../catalogue/pipes.ts";
 import { checkContext, judge } from "../check/registry.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
-import { lineModel, solveCase, solveLine } from "../hydraulics/solveLine.ts";
+import { solveLine } from "../hydraulics/solveLine.ts";
 import { changeItems, everyItem, type Line, type PathItem, type PumpItem } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 
@@ -82,11 +82,7 @@ function outcomeOf(line: Line, pumps: readonly Pump[]) {
 
 /** m³/s at the outlets at normal water; nothing where the pump does not settle. */
 export function deliveredBy(line: Line, pumps: readonly Pump[]): number | undefined {
-  const ready = lineModel(line, pumps);
-  const result = ready.kind === "ready" ? solveCase(ready, line, "normal") : ready;
-  if (result.kind === "refused") return undefined;
-  const { outcome, running } = result.solved;
-  return settledDuty(outcome) && running?.state.delivered;
+  return outcomeOf(line, pumps)?.delivered;
 }
 
 interface ToTry {

@@ -1,4 +1,5 @@
 import { findPipeStock, PIPE_STOCK } from "../catalogue/pipes.ts";
+import { leastOutletPressure } from "../hydraulics/headLine.ts";
 import type { Solution } from "../hydraulics/solveLine.ts";
 import { changeItems, type Line } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
@@ -54,14 +55,9 @@ export function checkClaim(
       };
     }
     case "pressure": {
-      const perMetre = solution.water.density * GRAVITY;
-      const outlets = new Set(solution.line.outlets.map(({ item }) => item.id));
-      const before = running.headLine.flatMap(({ itemId }, i) => {
-        const point = running.headLine[i - 1];
-        return outlets.has(itemId) && point ? [point.pressureHead * perMetre] : [];
-      });
-      const least = Math.min(...before);
-      const shut = Math.max(...solution.pumps.map(({ curve }) => curve.peak.head)) * perMetre;
+      const { line: compiled, pumps: on, water } = solution;
+      const least = leastOutletPressure(compiled, running.headLine, water) ?? 0;
+      const shut = Math.max(...on.map(({ curve }) => curve.peak.head)) * water.density * GRAVITY;
       return {
         ...{ kind: "pressure", claimed: claim.pressure, arrives: Math.max(least, 0), shut },
         holds: least >= claim.pressure * (1 - ROUNDED),

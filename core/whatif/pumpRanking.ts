@@ -8,9 +8,9 @@ import {
 } from "../check/registry.ts";
 import type { Outcome } from "../hydraulics/operatingPoint.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
-import { lineModel, solveModel } from "../hydraulics/solveLine.ts";
+import { lineModel, solveLine } from "../hydraulics/solveLine.ts";
 import { changeItems, type Line } from "../line/path.ts";
-import { bestEfficiencyFlow, headAt, publishedValue, pumpCurve } from "../pump/curve.ts";
+import { bestEfficiencyFlow, headAt, type PumpCurve, publishedValue } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 
 /** How one pump would do on a line, at the normal level. */
@@ -45,7 +45,7 @@ export const WEIGHTS: Record<Merit, number> = {
 };
 
 /** A pump that moves more than this many times what is wanted is too strong for it. */
-export const TOO_STRONG = 2;
+const TOO_STRONG = 2;
 
 /**
  * Every pump tried on the line. With a flow wanted those that may stand there and move it come first, by their score,
@@ -64,14 +64,17 @@ export function rankPumps(
     changeItems(line.path, (item) =>
       item.kind === "pump" && (!place || item.id === place.itemId) ? { ...item, pump: id } : item,
     );
+  /** each at the speed it runs at there */
+  const curves = new Map<string, PumpCurve>();
   const candidates = pumps.flatMap((pump): Candidate[] => {
     const own = { ...line, path: withPump(pump.id) };
-    const ready = lineModel(own, [pump, ...others]);
-    const result = ready.kind === "ready" ? solveModel(ready, own) : ready;
+    const result = solveLine(own, [pump, ...others]);
     if (result.kind === "refused") return [];
     const { outcome, running } = result.solution.cases.normal;
     const judgements = judge(checkContext(result.solution, own, wantedFlow));
     const flow = settledDuty(outcome) && running?.state.delivered;
+    const curve = result.solution.pumps.find((on) => on.pump.id === pump.id)?.curve;
+    if (curve) curves.set(pump.id, curve);
     const found: Candidate = { pump, outcome, worst: worstSeverity(judgements), judgements };
     if (flow !== undefined) found.flow = flow;
     if (running?.power !== undefined) found.power = running.power;
@@ -80,26 +83,30 @@ export function rankPumps(
   if (wantedFlow === undefined) return candidates;
 
   const asked = askedDuty({ ...line, path: withPump(null) }, others, wantedFlow);
-  const stand = candidates.filter(({ worst }) => worst !== "stop");
-  const least = (of: (candidate: Candidate) => number | undefined) =>
-    Math.min(...stand.flatMap((candidate) => of(candidate) ?? []));
-  const best = {
-    energy: least(workPerVolume),
-    weight: least(({ pump }) => pump.mass),
-    price: least(({ pump }) => pump.price),
-  };
+  const ranked: Candidate[] = [];
   for (const candidate of candidates) {
     // Too little water is no reason not to stand there: it is said in m of head.
     const why = candidate.judgements.find(
       ({ severity, code }) => severity === "stop" && code !== "wanted-flow",
     );
     if (why) candidate.fit = { kind: "apart", why };
-    else if ((candidate.flow ?? 0) < wantedFlow) {
-      const made = asked && publishedValue(headAt(pumpCurve(candidate.pump), asked.flow));
-      const short = made === undefined ? undefined : (asked?.head ?? 0) - made;
-      candidate.fit =
-        short !== undefined && short > 0 ? { kind: "too-weak", short } : { kind: "too-weak" };
-    } else candidate.fit = scored(candidate, wantedFlow, best);
+    else if ((candidate.flow ?? 0) >= wantedFlow) ranked.push(candidate);
+    else {
+      const curve = curves.get(candidate.pump.id);
+      const made = asked && curve && publishedValue(headAt(curve, asked.flow));
+      const short = asked && made !== undefined ? asked.head - made : 0;
+      candidate.fit = short > 0 ? { kind: "too-weak", short } : { kind: "too-weak" };
+    }
+  }
+  const least = (of: (candidate: Candidate) => number | undefined) =>
+    Math.min(...ranked.flatMap((candidate) => of(candidate) ?? []));
+  const best = {
+    energy: least(workPerVolume),
+    weight: least(({ pump }) => pump.mass),
+    price: least(({ pump }) => pump.price),
+  };
+  for (const candidate of ranked) {
+    candidate.fit = scored(candidate, curves.get(candidate.pump.id), wantedFlow, best);
   }
   const order = { ranked: 0, "too-weak": 1, apart: 2 };
   return candidates.sort(
@@ -124,11 +131,12 @@ function askedDuty(line: Line, others: readonly Pump[], wanted: number) {
 
 function scored(
   candidate: Candidate,
+  curve: PumpCurve | undefined,
   wanted: number,
   best: Record<"energy" | "weight" | "price", number>,
 ): Fit {
   const { pump, flow = 0 } = candidate;
-  const { flow: bestFlow } = bestEfficiencyFlow(pumpCurve(pump));
+  const bestFlow = curve ? bestEfficiencyFlow(curve).flow : flow;
   const share = (least: number, own: number | undefined) =>
     own === undefined || !Number.isFinite(least) ? UNKNOWN : least / Math.max(own, least);
   const parts: Record<Merit, number> = {

@@ -1,10 +1,10 @@
 import type { PipeStock } from "../catalogue/pipes.ts";
+import { leastOutletPressure } from "../hydraulics/headLine.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
-import { type LineModel, lineModel, type Running, solveCase } from "../hydraulics/solveLine.ts";
+import { lineModel, solveCase } from "../hydraulics/solveLine.ts";
 import { changeItems, everyItem, type Line, type WaterLevel } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import type { Pump } from "../pump/pump.ts";
-import { GRAVITY } from "../quantity/constants.ts";
 
 /** What the whole job does with some runs of it laid in one size. SI. */
 export interface SizeRow {
@@ -53,6 +53,7 @@ export function compareSizes(
     (sum, item) => (item.kind === "pipe" && runs.has(item.id) ? sum + item.length : sum),
     0,
   );
+  let flowGiven = false;
   const rows = [...sizes]
     .sort((a, b) => a.bore - b.bore)
     .flatMap((stock): SizeRow[] => {
@@ -63,12 +64,13 @@ export function compareSizes(
       const ready = lineModel(changed, pumps, wanted);
       const result = ready.kind === "ready" ? solveCase(ready, changed, at) : ready;
       if (ready.kind === "refused" || result.kind === "refused") return [];
+      flowGiven = ready.asked !== undefined;
       const { outcome, running } = result.solved;
       const row: SizeRow = { stock, outcome: outcome.kind, price: stock.price * length };
       if (!settledDuty(outcome) || !running) return [row];
       const { head } = running.duty;
       const flow = running.state.delivered;
-      const pressure = pressureAtOutlet(ready, running);
+      const pressure = leastOutletPressure(ready.line, running.headLine, ready.water);
       const inRun = ready.line.segments.findIndex(
         (segment) => segment.kind === "pipe" && runs.has(segment.itemId),
       );
@@ -86,33 +88,16 @@ export function compareSizes(
         },
       ];
     });
-  const knee = rows.some(({ flow }) => flow !== rows[0]?.flow) ? kneeOf(rows) : thriftiest(rows);
+  const knee = kneeOf(rows, flowGiven);
   return { rows, ...(knee && { kneeId: knee.stock.id }) };
 }
 
-/** Pa just before the outlet, of several the one with least. */
-function pressureAtOutlet({ line, water }: LineModel, { headLine }: Running): number | undefined {
-  const outlets = new Set(line.outlets.map(({ item }) => item.id));
-  const heads = headLine.flatMap(({ itemId }, i) => {
-    const before = headLine[i - 1];
-    return outlets.has(itemId) && before ? [before.pressureHead] : [];
-  });
-  return heads.length > 0 ? Math.min(...heads) * water.density * GRAVITY : undefined;
-}
-
-/** With the flow given, the smallest size after which one size more gives back less than `KNEE` of the head. */
-function thriftiest(rows: readonly SizeRow[]): SizeRow | undefined {
-  const settled = rows.filter((row) => row.head !== undefined);
-  return settled.find((row, i) => {
-    const next = settled[i + 1];
-    return next === undefined || (next.head ?? 0) > (row.head ?? 0) * (1 - KNEE);
-  });
-}
-
-function kneeOf(rows: readonly SizeRow[]): SizeRow | undefined {
+/** The smallest size after which one size more brings little: of flow, or, where the flow is given, off the head. */
+function kneeOf(rows: readonly SizeRow[], flowGiven: boolean): SizeRow | undefined {
   const settled = rows.filter((row) => row.flow !== undefined);
-  return settled.find((row, i) => {
+  return settled.find(({ flow = 0, head = 0 }, i) => {
     const next = settled[i + 1];
-    return next === undefined || (next.flow ?? 0) < (row.flow ?? 0) * (1 + KNEE);
+    if (!next) return true;
+    return flowGiven ? (next.head ?? 0) > head * (1 - KNEE) : (next.flow ?? 0) < flow * (1 + KNEE);
   });
 }
