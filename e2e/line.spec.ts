@@ -374,3 +374,22 @@ test("what the seller says is held against the line, and the cheapest change is 
   await expect(flow).toContainText("3.17");
   await saved(page);
 });
+
+test("what is said of the place decides which pumps may stand there, and stays said", async ({
+  page,
+}) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer?part=pump");
+  const ranked = page.getByRole("list", { name: "They do it, the best first" });
+  await expect(ranked).toContainText("Brackle Run 35");
+  await page.getByLabel("Power there").selectOption({ label: "none" });
+  const apart = page.getByRole("list", { name: "Not here, and why" });
+  await expect(apart).toContainText("no supply here runs it");
+  await expect(ranked).not.toContainText("Brackle Run 35");
+  await page.getByLabel("grit or sand").check();
+  await expect(page.getByLabel("Power there")).toHaveValue("0");
+  await expect(apart).toContainText("it will clog");
+  await page.getByLabel("grit or sand").uncheck();
+  await page.getByLabel("Power there").selectOption({ label: "not said" });
+  await expect(ranked).toContainText("Brackle Run 35");
+  await saved(page);
+});

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { pumpSchema } from "#contract/documents/pump.ts";
+import { HALF_HORSE } from "#core/test/fixtures.ts";
 import { singleChanges, type Tried } from "#core/whatif/changes.ts";
 import { checkClaim } from "#core/whatif/claim.ts";
 import { changeWords, claimWords } from "#words/changes.ts";
@@ -21,17 +22,7 @@ const half = pumpSchema.parse({
     kind: "sump",
   },
   ...{ drive: "electric", submersible: true, ratedSpeedRpm: 2900, tolerance: "small", price: 250 },
-  points: [
-    [0, 23],
-    [25, 20],
-    [45, 15],
-    [61, 10],
-    [72, 5],
-    [80, 2],
-  ].map(([q = 0, h = 0]) => ({
-    flow: q * gpm,
-    head: h * foot,
-  })),
+  points: HALF_HORSE.map(([q, h]) => ({ flow: q * gpm, head: h * foot })),
 });
 const stock = "pvc-sch40-1-1-2in";
 const job = {

@@ -445,17 +445,9 @@ it("puts a pump that suits before one that cannot lift", () => {
 describe("a half-horse sump pump, however its sticker reads", () => {
   const [gpm, foot, inch] = [3.785411784e-3 / 60, 0.3048, 0.0254];
   // Common practice, no source: 1-1/2 in schedule 40, 5 ft up, a 3/16 in vent hole, into the open.
-  const rows = [
-    [0, 23],
-    [25, 20],
-    [45, 15],
-    [61, 10],
-    [72, 5],
-    [80, 2],
-  ] as const;
   const half = {
     ...pumpOf("half", 1, 1, { submersible: true }),
-    points: rows.map(([flow, head]) => ({ flow: flow * gpm, head: head * foot })),
+    points: fixtures.HALF_HORSE.map(([flow, head]) => ({ flow: flow * gpm, head: head * foot })),
   };
   it.each([
     [10, 56.5, 63],

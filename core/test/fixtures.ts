@@ -103,3 +103,16 @@ export function running(line: Line, pumps?: readonly Pump[]): Running {
 export function judged(line: Line, pumps?: readonly Pump[], wantedFlow?: number): Judgement[] {
   return judge(checkContext(solved(line, pumps), line, wantedFlow));
 }
+
+/**
+ * The curve of a half-horse sump pump as gpm and ft, by which the trade checks what a sticker says. Common practice,
+ * no source.
+ */
+export const HALF_HORSE = [
+  [0, 23],
+  [25, 20],
+  [45, 15],
+  [61, 10],
+  [72, 5],
+  [80, 2],
+] as const;

@@ -16,7 +16,7 @@ import { migrate } from "../database/migrate.ts";
 import { saveDocument, setDeleted } from "../documents/store.ts";
 import { resetDemo } from "../routes/library.ts";
 import { dropFolder, freshFolder, openHere } from "../test/freshFolder.ts";
-import { ended, launch } from "../test/launch.ts";
+import { ended, type Launched, launch } from "../test/launch.ts";
 import { datedBackups, keepDated, writeBackup } from "./dated.ts";
 import { readBackup } from "./readBackup.ts";
 import { restore } from "./restore.ts";
@@ -168,42 +168,52 @@ it("is one moment's state, though others save while it is made", async () => {
   expect(await writer).toBe(true);
 });
 
-it("the commands make one from a server that runs and from one that does not, and restore it", async () => {
-  await buildServer();
-  const own = await freshFolder();
+describe("the commands", () => {
   const program = join(root, "dist/backup.mjs");
   const command = (...args: string[]) => promisify(execFile)(process.execPath, [program, ...args]);
-  const server = await launch(own, ["--demo"]);
-  const [live, still, target] = ["live.gz", "still.gz", "target"].map((n) => join(scratch, n)) as [
-    string,
-    string,
-    string,
-  ];
-  expect((await command("make", live, "--data", own)).stdout).toMatch(/read back whole/);
-  const now = await fetch(`${server.address}/api/backups/now`);
-  expect(now.headers.get("content-disposition")).toMatch(
-    /upright-gusher-\d{4}-\d\d-\d\d\.jsonl\.gz/,
-  );
-  const downloaded = join(scratch, "downloaded.gz");
-  fs.writeFileSync(downloaded, Buffer.from(await now.arrayBuffer()));
-  server.child.kill("SIGTERM");
-  await ended(server.child);
-  await command("make", still, "--data", own);
-  for (const path of [still, downloaded]) {
-    expect(linesOf(path).slice(1, -1)).toEqual(linesOf(live).slice(1, -1));
-  }
-  await expect(command("restore", live, "--data", own)).rejects.toThrow(/is not empty/);
-  const broken = join(scratch, "broken.gz");
-  fs.writeFileSync(broken, fs.readFileSync(live).subarray(0, 2000));
-  await expect(command("restore", broken, "--data", target)).rejects.toThrow(/cut short/);
-  expect(fs.readdirSync(target)).toEqual([]);
-  expect((await command("restore", live, "--data", target)).stdout).toMatch(
-    /Restored into .*documents/,
-  );
-  const restored = await launch(target);
-  const jobs = (await (await fetch(`${restored.address}/api/jobs`)).json()) as unknown[];
-  expect(jobs.length).toBe(DEMO_JOBS.length);
-  restored.child.kill("SIGTERM");
-  await ended(restored.child);
-  await dropFolder(own);
-}, 180_000);
+  let own: string;
+  let server: Launched;
+  let live: string;
+  let said: string;
+  beforeAll(async () => {
+    await buildServer();
+    own = await freshFolder();
+    live = join(scratch, "live.gz");
+    server = await launch(own, ["--demo"]);
+    said = (await command("make", live, "--data", own)).stdout;
+  });
+  afterAll(() => dropFolder(own));
+
+  it("make one from a server that runs and from one that does not", async () => {
+    expect(said).toMatch(/read back whole/);
+    const now = await fetch(`${server.address}/api/backups/now`);
+    expect(now.headers.get("content-disposition")).toMatch(
+      /upright-gusher-\d{4}-\d\d-\d\d\.jsonl\.gz/,
+    );
+    const [downloaded, still] = [join(scratch, "downloaded.gz"), join(scratch, "still.gz")];
+    fs.writeFileSync(downloaded, Buffer.from(await now.arrayBuffer()));
+    server.child.kill("SIGTERM");
+    await ended(server.child);
+    await command("make", still, "--data", own);
+    for (const path of [still, downloaded]) {
+      expect(linesOf(path).slice(1, -1)).toEqual(linesOf(live).slice(1, -1));
+    }
+  });
+
+  it("restore one into a folder of its own, and only a whole one", async () => {
+    const target = join(scratch, "target");
+    await expect(command("restore", live, "--data", own)).rejects.toThrow(/is not empty/);
+    const broken = join(scratch, "broken.gz");
+    fs.writeFileSync(broken, fs.readFileSync(live).subarray(0, 2000));
+    await expect(command("restore", broken, "--data", target)).rejects.toThrow(/cut short/);
+    expect(fs.readdirSync(target)).toEqual([]);
+    expect((await command("restore", live, "--data", target)).stdout).toMatch(
+      /Restored into .*documents/,
+    );
+    const restored = await launch(target);
+    const jobs = (await (await fetch(`${restored.address}/api/jobs`)).json()) as unknown[];
+    expect(jobs.length).toBe(DEMO_JOBS.length);
+    restored.child.kill("SIGTERM");
+    await ended(restored.child);
+  });
+});

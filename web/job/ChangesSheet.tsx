@@ -1,7 +1,6 @@
 import { useId, useMemo, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
-import type { Line } from "#core/line/path.ts";
 import type { Tried } from "#core/whatif/changes.ts";
 import { checkClaim } from "#core/whatif/claim.ts";
 import { readClaim } from "#model/readClaim.ts";
@@ -14,6 +13,7 @@ import { Loading } from "../ui/Notices.tsx";
 import { Problem } from "../ui/Problem.tsx";
 import { edit, useJobStore } from "./jobStore.ts";
 import { useLibraryPumps } from "./useCandidates.ts";
+import { useLine } from "./useLine.ts";
 
 /** What a seller says held against the line, and every single change that brings more, the most for its price first. */
 export function ChangesSheet({ job, solved }: { job: JobDocument; solved: JobSolution }) {
@@ -33,8 +33,8 @@ const LISTED = 12;
 function Sheet({ job, solved }: { job: JobDocument; solved: Solved }) {
   const units = useUnits();
   const documents = useLibraryPumps(job.pumps);
-  const { source, path, site, method, pumps } = job;
-  const line = useMemo<Line>(() => ({ source, path, site, method }), [source, path, site, method]);
+  const { path, pumps } = job;
+  const line = useLine(job);
   const { value: changes, stale } = useCalculation("changes", [line, pumps, documents]);
   const pumpName = (id: string) => {
     const pump = documents.find((each) => each.id === id);

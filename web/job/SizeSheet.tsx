@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
-import { changeItems, everyItem, type Line } from "#core/line/path.ts";
+import { changeItems, everyItem } from "#core/line/path.ts";
 import { KNEE, type SizeRow } from "#core/whatif/sizes.ts";
 import { duration } from "#words/duration.ts";
 import { itemName, stockName, UNSETTLED } from "#words/items.ts";
@@ -13,6 +13,7 @@ import { SelectField } from "../ui/Fields.tsx";
 import { Loading } from "../ui/Notices.tsx";
 import { edit } from "./jobStore.ts";
 import { isLongLine } from "./longLine.ts";
+import { useLine } from "./useLine.ts";
 
 /** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
 export function SizeSheet({
@@ -43,8 +44,8 @@ export function SizeSheet({
     () => (together ? like.map((item) => item.id) : run ? [run.id] : []).join(" "),
     [together, like, run],
   );
-  const { source, path, site, method, pumps, wantedFlow } = job;
-  const line = useMemo<Line>(() => ({ source, path, site, method }), [source, path, site, method]);
+  const { pumps, wantedFlow } = job;
+  const line = useLine(job);
   const itemIds = useMemo(() => ids.split(" "), [ids]);
   const sizes = useMemo(() => PIPE_STOCK.filter((stock) => stock.family === shown), [shown]);
   const { value: comparison, stale } = useCalculation(

@@ -2,11 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import type { Line } from "#core/line/path.ts";
 import type { Candidate } from "#core/whatif/pumpRanking.ts";
 import { allPumps } from "../api/queries.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { pumpItems } from "./jobStore.ts";
+import { useLine } from "./useLine.ts";
 
 /** Solving so many parts for pumps all together is quick enough for the page itself. */
 const QUICK = 400;
@@ -38,12 +38,9 @@ export function useLibraryPumps(pumps: readonly PumpDocument[]): readonly PumpDo
 /** Every pump of the library tried in one place of the line. */
 export function useCandidates(job: JobDocument, itemId: string): Candidates {
   const library = useLibrary();
-  const { path, source, site, method, well, wantedFlow, pumps } = job;
+  const { path, wantedFlow, pumps } = job;
   const documents = useLibraryPumps(pumps);
-  const line = useMemo<Line>(
-    () => ({ path, source, site, method, well }),
-    [path, source, site, method, well],
-  );
+  const line = useLine(job);
   const place = useMemo(() => {
     const elsewhere = new Set(
       pumpItems(path).flatMap((row) => (row.id === itemId ? [] : [row.pump])),

@@ -78,9 +78,12 @@ export function MeasurePane({
       result.kind === "ready" ? comparePromise(solved, result.reading, band, doubt) : undefined,
     [result, solved, band, doubt],
   );
+  // More flow than the line can pass makes a gauge's verdict worthless too.
+  const believable = promise?.kept !== "cannot-be";
   const comparison = useMemo(
-    () => (result.kind === "ready" ? compareReading(solved, result.reading) : undefined),
-    [result, solved],
+    () =>
+      result.kind === "ready" && believable ? compareReading(solved, result.reading) : undefined,
+    [result, solved, believable],
   );
   const point = useMemo(
     () => comparison && { name: "This reading", ...pointOf(comparison), now: true },
@@ -91,11 +94,9 @@ export function MeasurePane({
     setFiling(true);
     try {
       if (result.kind !== "ready") return;
-      // More flow than the line can pass makes a gauge's verdict worthless too.
-      const judged =
-        comparison && promise?.kept !== "cannot-be"
-          ? judgementOf(comparison, draft.takenAt, units)
-          : promise && keptPromise(promise, draft.takenAt, units);
+      const judged = comparison
+        ? judgementOf(comparison, draft.takenAt, units)
+        : promise && keptPromise(promise, draft.takenAt, units);
       const reading = { ...result.reading, ...(judged && { judged }) };
       const filed = await fileReading(id, today, draft.id, reading);
       replace(nextDraft(draft));
@@ -173,9 +174,7 @@ export function MeasurePane({
                   chosen and the line can be solved.
                 </p>
               )}
-              {comparison && promise?.kept !== "cannot-be" && (
-                <ComparisonCard comparison={comparison} />
-              )}
+              {comparison && <ComparisonCard comparison={comparison} />}
               {severalPumps && result.reading.discharge && <p className="text-soft">{SEVERAL}</p>}
             </div>
           )}
@@ -195,9 +194,7 @@ export function MeasurePane({
         </div>
       </section>
       <VerdictStrip
-        verdict={
-          promise?.kept === "cannot-be" ? promise.kept : (comparison?.acceptance ?? promise?.kept)
-        }
+        verdict={comparison?.acceptance ?? promise?.kept}
         flow={result.kind === "ready" ? flowWords(result.reading.flow, units) : undefined}
         lacks={result.kind === "lacks" ? result.what : ""}
       />

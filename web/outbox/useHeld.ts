@@ -1,16 +1,21 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { type Entry, entries, onChange, unattended } from "./outbox.ts";
 
 /** ms that a change may take to be saved before it is news */
 const MOMENT = 3000;
 
-/** What this device holds that was taken on a job, whoever is at work on it. */
-export function useHeld(job: string): readonly Entry[] {
+/**
+ * Of what this device holds, whoever is at work on it, what is asked for.
+ * @param of what `isAsked` goes by: asked anew when it changes
+ */
+function useEntries(of: string, isAsked: (entry: Entry) => boolean): readonly Entry[] {
   const [held, setHeld] = useState<readonly Entry[]>(NONE);
+  const asked = useRef(isAsked);
+  asked.current = isAsked;
   useEffect(() => {
     let gone = false;
     const look = async () => {
-      const found = (await entries()).filter((entry) => entry.job === job);
+      const found = (await entries()).filter((entry) => asked.current(entry));
       if (!gone) setHeld((before) => (before.length + found.length === 0 ? before : found));
     };
     void look();
@@ -19,9 +24,17 @@ export function useHeld(job: string): readonly Entry[] {
       gone = true;
       stop();
     };
-  }, [job]);
+  }, [of]);
   return held;
 }
+
+/** What this device holds that was taken on a job. */
+export const useHeld = (job: string): readonly Entry[] =>
+  useEntries(job, (entry) => entry.job === job);
+
+/** The bytes of a picture while this device holds them. */
+export const useHeldContent = (id: string): Blob | undefined =>
+  useEntries(id, (entry) => entry.id === id)[0]?.content;
 
 const NONE: readonly Entry[] = [];
 

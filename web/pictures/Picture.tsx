@@ -1,5 +1,5 @@
-import { useEffect, useState } from "react";
-import { entries, onChange } from "../outbox/outbox.ts";
+import { useEffect, useRef, useState } from "react";
+import { useHeldContent } from "../outbox/useHeld.ts";
 
 /** A picture by its id, small, opening whole: from this device while it is held here, from the server after. */
 export function Picture({ id, name }: { id: string; name: string }) {
@@ -30,24 +30,20 @@ export function Picture({ id, name }: { id: string; name: string }) {
 
 /** Where the bytes of a picture are, while this device holds them. */
 function useHeldPicture(id: string): string | undefined {
+  const content = useHeldContent(id);
+  // Each reading of the store gives a new object for the same bytes.
   const [url, setUrl] = useState<string>();
+  const there = content !== undefined;
+  const bytes = useRef(content);
+  bytes.current = content;
   useEffect(() => {
-    let made: string | undefined;
-    let gone = false;
-    const look = async () => {
-      const found = (await entries()).find((entry) => entry.id === id && entry.content);
-      if (gone || (found !== undefined) === (made !== undefined)) return;
-      if (made) URL.revokeObjectURL(made);
-      made = found?.content && URL.createObjectURL(found.content);
-      setUrl(made);
-    };
-    void look();
-    const stop = onChange(() => void look());
+    if (!there || !bytes.current) return;
+    const made = URL.createObjectURL(bytes.current);
+    setUrl(made);
     return () => {
-      gone = true;
-      stop();
-      if (made) URL.revokeObjectURL(made);
+      setUrl(undefined);
+      URL.revokeObjectURL(made);
     };
-  }, [id]);
+  }, [there]);
   return url;
 }

@@ -1,5 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
+import { LEAST_PASSAGE } from "#core/check/placing.ts";
 import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
 import { STANDS, SUPPLIES, WATER_IN } from "#words/items.ts";
 import { SelectField } from "../../ui/Fields.tsx";
@@ -55,19 +56,17 @@ export function PlaceFields({ site }: { site: Site }) {
       </div>
       <fieldset className="flex flex-wrap items-center gap-x-4">
         <legend className="text-[13px] text-soft">In the water</legend>
-        {WATER_KINDS.map((kind) => (
+        {IN_WATER.map((kind) => (
           <label key={kind} className="target inline-flex items-center gap-2 text-[15px]">
             <input
               type="checkbox"
               className="size-5 accent-(--water)"
               checked={water.includes(kind)}
-              onChange={(event) =>
-                setSite({
-                  water: event.target.checked
-                    ? [...water, kind]
-                    : water.filter((other) => other !== kind),
-                })
-              }
+              onChange={(event) => {
+                const others = water.filter((other) => other !== kind);
+                const now = event.target.checked ? [...others, kind] : others;
+                setSite({ water: now.length > 0 ? now : undefined });
+              }}
             />
             {WATER_IN[kind]}
           </label>
@@ -77,16 +76,17 @@ export function PlaceFields({ site }: { site: Site }) {
   );
 }
 
+/** Changes what is known of the place; what is undefined is not known any more. */
 function setSite(patch: Partial<Site>): void {
   edit((job) => {
-    const entries = Object.entries({ ...job.site, ...patch }).filter(
-      ([, value]) =>
-        value !== undefined &&
-        !(Array.isArray(value) && value.length === 0 && value !== patch.supplies),
-    );
-    return { ...job, site: Object.fromEntries(entries) as Site };
+    const entries = Object.entries({ ...job.site, ...patch });
+    const site = Object.fromEntries(entries.filter(([, value]) => value !== undefined)) as Site;
+    return { ...job, site };
   });
 }
+
+/** What in the water a pump has to pass. */
+const IN_WATER = WATER_KINDS.filter((kind) => LEAST_PASSAGE[kind] !== undefined);
 
 function same(a: readonly object[], b: readonly object[]): boolean {
   return JSON.stringify(a) === JSON.stringify(b);

@@ -1,0 +1,11 @@
+import { useMemo } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { Line } from "#core/line/path.ts";
+
+/** The line of a job; the same object while nothing of it changes. */
+export function useLine({ source, path, site, method, well }: JobDocument): Line {
+  return useMemo(
+    () => ({ source, path, site, method, ...(well && { well }) }),
+    [source, path, site, method, well],
+  );
+}
