@@ -2,10 +2,9 @@ import { describe, expect, it } from "vitest";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
 import { compareSizes } from "#core/whatif/sizes.ts";
-import { type JobKindId, KINDS, newJob } from "./kinds.ts";
+import { LINE_KINDS, newJob } from "./kinds/kinds.ts";
 import { type Asked, derivationOf, mended, type Solved, sizeGains, solveJob } from "./solveJob.ts";
 
-const kinds = Object.keys(KINDS) as JobKindId[];
 const wanting = (kind: JobKindId, wantedFlow: number): JobDocument => ({
   ...newJob("Line before pump", kind, "metric"),
   wantedFlow,
@@ -16,7 +15,7 @@ function asked(job: JobDocument): Asked {
   return solved;
 }
 const flows = [0.0004, 0.0011, 0.0025];
-const cases = kinds.flatMap((kind) => flows.map((flow) => [kind, flow] as const));
+const cases = LINE_KINDS.flatMap((kind) => flows.map((flow) => [kind, flow] as const));
 
 /** A pump that makes just this head at just this flow. */
 const through = (flow: number, head: number) => ({

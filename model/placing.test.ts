@@ -6,10 +6,10 @@ import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
 import { type Candidate, rankPumps, WEIGHTS } from "#core/whatif/pumpRanking.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { checkWords } from "#words/checks.ts";
-import { type JobKindId, KINDS, newJob } from "./kinds.ts";
+import { LINE_KINDS, newJob } from "./kinds/kinds.ts";
 
 const pumps = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);
-const kinds = Object.keys(KINDS) as JobKindId[];
+
 type Site = JobDocument["site"];
 
 /** Places a pump may be sent to, beside the open ground that nothing is known of. */
@@ -32,7 +32,7 @@ const SITES: [string, Partial<Site>, Partial<JobDocument>?][] = [
   ["no power", { standsAt: "open-ground", supplies: [] }],
   ["hot water", { standsAt: "open-ground", waterTemperature: 323.15 }],
 ];
-const jobs = kinds.flatMap((kind) =>
+const jobs = LINE_KINDS.flatMap((kind) =>
   SITES.map(([where, site, more]): [string, JobDocument] => {
     const job = newJob("Placed", kind, "metric");
     const wantedFlow = kind === "well-to-tank" ? 0.0004 : 0.0008;

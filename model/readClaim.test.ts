@@ -5,7 +5,7 @@ import { HALF_HORSE } from "#core/test/fixtures.ts";
 import { singleChanges, type Tried } from "#core/whatif/changes.ts";
 import { checkClaim } from "#core/whatif/claim.ts";
 import { changeWords, claimWords } from "#words/changes.ts";
-import { newJob } from "./kinds.ts";
+import { newJob } from "./kinds/kinds.ts";
 import { readClaim } from "./readClaim.ts";
 import { type Solved, solveJob } from "./solveJob.ts";
 

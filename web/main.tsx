@@ -28,6 +28,8 @@ const router = createBrowserRouter([
     element: <Frame />,
     children: [
       { path: "/", element: <JobsPage /> },
+      { path: "/new", element: page("the kinds of job", () => import("./new/NewPage.tsx")) },
+      { path: "/new/:kind", element: page("the sketch", () => import("./new/SketchPage.tsx")) },
       {
         path: "/jobs/:id/:step?",
         element: page("the job", () => import("./job/JobPage.tsx")),

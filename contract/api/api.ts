@@ -1,4 +1,5 @@
 import type { FieldIssue } from "../documents/issues.ts";
+import type { JobKindId } from "../documents/job.ts";
 
 /** A stored document with what the server knows of it. */
 export interface Stored<T> {
@@ -43,13 +44,42 @@ export interface Backups {
   dated: { name: string; size: number; madeAt: string }[];
 }
 
-export interface JobSummary {
+/** What a list shows of a job, made when it is saved. */
+export interface JobLine {
+  name: string;
+  place: string;
+  customer: string;
+  kind?: JobKindId;
+  /** names of the pumps on the path, those of branches too */
+  pumps: string[];
+  /** m³/s at the outlets and m of total head at normal water: of the pump, or asked of one */
+  duty?: { flow: number; head: number };
+  /** what keeps it from one */
+  missing?: "flow" | "line" | "duty";
+  /** checks that say stop */
+  stops: number;
+  section?: SmallSection;
+}
+
+/** The elevation of a line, in hundredths of the width of a small picture. */
+export interface SmallSection {
+  /** x and y in turn, from the intake to the outlet */
+  line: number[];
+  /** y of the water it comes from */
+  water: number;
+  pump?: [x: number, y: number];
+}
+
+/** What a job is owed next. */
+export const OWED = ["survey", "choose", "mend", "measure", "nothing"] as const;
+export type Owed = (typeof OWED)[number];
+
+export interface JobSummary extends JobLine {
   id: string;
   revision: number;
   updatedAt: string;
-  name: string;
-  place: string;
-  /** names of the pumps on the path */
-  pumps: string[];
   readings: number;
+  /** what was said of the newest reading that was judged, and m³/s then */
+  measured?: { acceptance: string; flow: number };
+  owed: Owed;
 }

@@ -34,8 +34,17 @@ function sourceOfVersion1(source: unknown): unknown {
 
 const elevation = quantity("length", RANGES.elevation);
 
-/** The kinds of job the shelf of beginnings knows. */
-export const JOB_KINDS = ["sump-riser", "tank-to-tank", "pond-to-field", "well-to-tank"] as const;
+/** What a job may be begun as, in the order it is offered. */
+export const JOB_KINDS = [
+  "sump-riser",
+  "emptying",
+  "tank-to-tank",
+  "well-to-tank",
+  "pond-to-field",
+  "plain-line",
+  "measuring",
+] as const;
+export type JobKindId = (typeof JOB_KINDS)[number];
 
 /** one of the job's `bodies` */
 const body = idSchema.optional();

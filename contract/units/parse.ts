@@ -4,12 +4,18 @@ export type Parsed = { ok: true; value: number } | { ok: false; message: string 
 
 /**
  * Reads what a person types for a quantity and gives SI: "120 gpm", "3 1/2 in", "2.4 bar", "3' 6\"",
- * "1,200 ft". A number without a unit is taken in the unit the system shows.
+ * "1,200 ft". A number without a unit is taken in the unit the system shows. `own` are units of the person's own, such
+ * as a pace.
  *
  * A comma before exactly three digits could be a decimal or a thousand; it is refused rather than
  * guessed, unless a second mark settles it.
  */
-export function parseQuantity(text: string, quantity: Quantity, system: UnitSystem): Parsed {
+export function parseQuantity(
+  text: string,
+  quantity: Quantity,
+  system: UnitSystem,
+  own: readonly Unit[] = [],
+): Parsed {
   const tidy = text
     .trim()
     .replace(/[−–]/g, "-")
@@ -27,7 +33,7 @@ export function parseQuantity(text: string, quantity: Quantity, system: UnitSyst
         ? parts.length === 1
           ? shownUnit(quantity, system)
           : undefined
-        : findUnit(quantity, part.unit);
+        : findUnit([...UNITS[quantity], ...own], part.unit);
     if (!unit) return fail(wrongUnit(part.unit, quantity));
     if (parts.length > 1 && unit.offset)
       return fail(`“${text.trim()}” is not a number with a unit.`);
@@ -89,8 +95,7 @@ function parseNumber(text: string): Parsed {
   return Number.isNaN(value) ? fail(`“${text}” is not a number.`) : { ok: true, value };
 }
 
-function findUnit(quantity: Quantity, typed: string): Unit | undefined {
-  const units = UNITS[quantity];
+function findUnit(units: readonly Unit[], typed: string): Unit | undefined {
   const lower = typed.toLowerCase().replace(/\s+/g, " ").replace(/\.$/, "");
   return (
     units.find((u) => u.symbol === typed) ??

@@ -206,3 +206,13 @@ export function toUnit(si: number, unit: Unit): number {
 export function fromUnit(typed: number, unit: Unit): number {
   return typed * unit.factor + (unit.offset ?? 0);
 }
+
+/** What people measure with when no tape is at hand, m: theirs to set. Common practice, no source. */
+export const USUAL_STEPS = { pace: 0.9144, brick: 0.075 } as const;
+export type Steps = Record<keyof typeof USUAL_STEPS, number>;
+
+/** Those as units of length: "25 paces", "6 bricks" (a course with its joint). */
+export const stepUnits = ({ pace, brick }: Steps): readonly Unit[] => [
+  { symbol: "pace", factor: pace, aliases: ["paces", "step", "steps"] },
+  { symbol: "brick", factor: brick, aliases: ["bricks", "course", "courses"] },
+];

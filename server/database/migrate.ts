@@ -3,6 +3,7 @@ import documents from "./migrations/0001_documents.sql";
 import revisions from "./migrations/0002_revisions.sql";
 import attachments from "./migrations/0003_attachments.sql";
 import sequence from "./migrations/0004_sequence.sql";
+import summaries from "./migrations/0005_summaries.sql";
 
 /** Every migration in order. One that has shipped is never edited: changes go into a new one. */
 const MIGRATIONS = [
@@ -10,6 +11,7 @@ const MIGRATIONS = [
   { number: 2, name: "revisions", sql: revisions },
   { number: 3, name: "attachments", sql: attachments },
   { number: 4, name: "sequence", sql: sequence },
+  { number: 5, name: "summaries", sql: summaries },
 ] as const;
 
 /** Brings the database up to date, each migration in a transaction of its own. */

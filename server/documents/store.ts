@@ -1,4 +1,4 @@
-import type { JobSummary, Revision, Stored } from "#contract/api/api.ts";
+import type { JobLine, JobSummary, Revision, Stored } from "#contract/api/api.ts";
 import {
   COLLECTIONS,
   type Collection,
@@ -6,7 +6,7 @@ import {
   readStored,
 } from "#contract/collections.ts";
 import { sameDocument } from "#contract/documents/same.ts";
-import { type JobLine, summariseJob } from "#model/summaries.ts";
+import { owedNext, summariseJob } from "#model/summaries.ts";
 import type { Database, Queryable, Row } from "../database/database.ts";
 
 interface DocumentRow extends Row {
@@ -68,19 +68,32 @@ export async function getRevision(
 }
 
 export async function listJobs(db: Queryable): Promise<JobSummary[]> {
-  const rows = await db.query<DocumentRow & { summary: JobLine; readings: number }>(
-    `SELECT j.id, j.revision, j.updated_at, j.summary,
-            (SELECT count(*)::integer FROM readings r JOIN field_tests t ON t.id = r.test_id
-              WHERE t.job_id = j.id AND r.deleted_at IS NULL AND t.deleted_at IS NULL) AS readings
-       FROM jobs j WHERE j.deleted_at IS NULL ORDER BY j.updated_at DESC, j.id`,
+  const rows = await db.query<
+    DocumentRow & {
+      summary: JobLine;
+      readings: number | null;
+      judged: JobSummary["measured"] | null;
+    }
+  >(
+    `SELECT j.id, j.revision, j.updated_at, j.summary, taken.readings, taken.judged
+       FROM jobs j LEFT JOIN (
+         SELECT t.job_id, count(*)::integer AS readings,
+                (array_agg(r.document -> 'judged' ORDER BY r.document ->> 'takenAt' DESC)
+                  FILTER (WHERE r.document ? 'judged'))[1] AS judged
+           FROM readings r JOIN field_tests t ON t.id = r.test_id
+          WHERE r.deleted_at IS NULL AND t.deleted_at IS NULL GROUP BY t.job_id
+       ) taken ON taken.job_id = j.id
+      WHERE j.deleted_at IS NULL ORDER BY j.updated_at DESC, j.id`,
   );
-  return rows.map(({ updated_at, id, revision, summary, readings }) => ({
-    id,
-    revision,
-    updatedAt: updated_at.toISOString(),
-    ...summary,
-    readings,
-  }));
+  return rows.map(({ updated_at, id, revision, summary, readings, judged }) => {
+    const told = {
+      ...{ id, revision, updatedAt: updated_at.toISOString() },
+      ...summary,
+      readings: readings ?? 0,
+      ...(judged && { measured: { acceptance: judged.acceptance, flow: judged.flow } }),
+    };
+    return { ...told, owed: owedNext(told) };
+  });
 }
 
 /** Makes what lists show of documents that were saved before it was kept. */

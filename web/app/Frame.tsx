@@ -13,6 +13,7 @@ import { useSettings } from "./settings.ts";
 /** What stands around every page: where one is, units, theme, commands, keys. */
 export function Frame() {
   const { units, theme, toggleUnits, toggleTheme } = useSettings();
+  const navigate = useNavigate();
   const [sheet, setSheet] = useState<"none" | "palette" | "keys">("none");
   const health = useQuery({
     queryKey: ["health"],
@@ -37,10 +38,11 @@ export function Frame() {
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === "?") setSheet("keys");
       if (event.key === "u") toggleUnits();
+      if (event.key === "n") void navigate("/new");
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
-  }, [toggleUnits]);
+  }, [toggleUnits, navigate]);
 
   const link = ({ isActive }: { isActive: boolean }) =>
     `target inline-flex items-center rounded px-2.5 max-sm:px-1.5 ${isActive ? "bg-press font-medium" : "hover:bg-press"}`;
@@ -123,6 +125,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["Space", "On a row’s handle: lift it; arrows carry it, space sets it down"],
   ["Esc", "Put an entry back as it was, close a sheet"],
   ["Space", "Start or stop the watch that has the cursor"],
+  ["N", "A new job"],
   ["U", "US or metric"],
   ["?", "This list"],
 ];

@@ -2,6 +2,7 @@ import * as Dialog from "@radix-ui/react-dialog";
 import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useNavigate, useParams } from "react-router";
+import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { allJobs, allPumps } from "../api/queries.ts";
 import { downloadJob } from "../job/downloadJob.ts";
 import { redo, undo, useJobStore } from "../job/jobStore.ts";
@@ -74,7 +75,8 @@ export function Palette({
                 </Command.Group>
               )}
               <Command.Group heading={<span className={heading}>Everywhere</span>}>
-                {go("New job", "/?new=1")}
+                {go("New job", "/new")}
+                {Object.entries(JOB_KIND_NAMES).map(([kind, { says }]) => go(says, `/new/${kind}`))}
                 {go("Jobs", "/")}
                 {go("Pump library", "/pumps")}
                 {go("Compare hoses", "/hoses")}

@@ -2,16 +2,13 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import type { JobSolution, Solved } from "#model/solveJob.ts";
-import { PUMP_KINDS } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
-import { Button } from "../ui/Button.tsx";
-import { StatusMark } from "../ui/StatusMark.tsx";
 import { CaseTable } from "./CaseTable.tsx";
 import { CheckList } from "./CheckList.tsx";
 import { Plate } from "./Figures.tsx";
 import { choosePump } from "./jobStore.ts";
+import { PumpsThatDoIt } from "./PumpsThatDoIt.tsx";
 import { WantedFlow } from "./parts/WantedFlow.tsx";
-import { useCandidates } from "./useCandidates.ts";
 
 interface Props {
   job: JobDocument;
@@ -54,7 +51,11 @@ export function AskedPanel({ job, solved, onItem }: Props) {
         <>
           <CaseTable cases={solved.solution.cases} asked />
           <Schools {...solved.solution.crossChecks} />
-          <PumpsThatDoIt job={job} itemId={solved.asked.itemId} />
+          <PumpsThatDoIt
+            job={job}
+            itemId={solved.asked.itemId}
+            onChoose={(pump) => choosePump(solved.asked.itemId, pump)}
+          />
           <CheckList judgements={solved.judgements} path={job.path} onItem={onItem} />
         </>
       ) : (
@@ -78,59 +79,5 @@ function Schools({ friction, fittings }: Solution["crossChecks"]) {
       {head(friction)}; with {fittings.by === "coefficient" ? "K" : "equivalent lengths"}:{" "}
       {head(fittings)}.
     </p>
-  );
-}
-
-/** How many pumps are named beside the line; the others stand under Pump. */
-const NAMED = 3;
-
-function PumpsThatDoIt({ job, itemId }: { job: JobDocument; itemId: string }) {
-  const units = useUnits();
-  const { library, documents, ranked, stale } = useCandidates(job, itemId);
-  if (library.isError || documents.length === 0 || !ranked) return null;
-  const three = ranked.filter(({ fit }) => fit?.kind === "ranked").slice(0, NAMED);
-  return (
-    <section
-      aria-label="Pumps that do it"
-      aria-busy={stale}
-      className={`border-t border-rule px-3 py-2 ${stale ? "opacity-60" : ""}`}
-    >
-      <h2 className="plate text-[19px]">
-        {three.length === 0 ? "No pump of the library does it" : "Pumps that do it"}
-      </h2>
-      {three.length === 0 && (
-        <p className="text-[14px] text-soft">
-          None delivers the wanted flow on this line without something to stop for. Under Pump each
-          says why.
-        </p>
-      )}
-      <ul>
-        {three.map(({ pump, flow, worst }) => {
-          const document = documents.find(({ id }) => id === pump.id);
-          return (
-            document && (
-              <li key={pump.id} className="flex items-center gap-2 py-1">
-                <div className="min-w-0 flex-1">
-                  <p className="plate text-[17px] leading-tight">
-                    {document.maker} {document.model}
-                  </p>
-                  <p className="flex flex-wrap items-center gap-x-2 text-[14px]">
-                    <StatusMark severity={worst} size={15} />
-                    <strong className="font-semibold">{format(flow ?? 0, "flow", units)}</strong>
-                    <span className="text-soft">{PUMP_KINDS[document.kind]}</span>
-                  </p>
-                </div>
-                <Button
-                  aria-label={`Choose ${document.maker} ${document.model}`}
-                  onClick={() => choosePump(itemId, document)}
-                >
-                  Choose
-                </Button>
-              </li>
-            )
-          );
-        })}
-      </ul>
-    </section>
   );
 }

@@ -8,7 +8,8 @@ import { useWorking } from "./Working.tsx";
 interface ListProps {
   judgements: readonly Judgement[];
   path: readonly PathItem[];
-  onItem: (itemId: string) => void;
+  /** brings a part to hand, where parts can be */
+  onItem: ((itemId: string) => void) | undefined;
 }
 
 /** What stops, what to watch and what cannot be judged, each open; the good ones fold into one line. */
@@ -67,7 +68,7 @@ function Checks({ name, judgements, path, onItem }: ListProps & { name: string }
               >
                 Working
               </button>
-              {itemId && (
+              {itemId && onItem && (
                 <button
                   type="button"
                   className="ml-2 min-h-6 underline"

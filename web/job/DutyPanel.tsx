@@ -8,7 +8,6 @@ import {
   type Doubt,
   type Spread,
   type Unsettled,
-  USUAL_DOUBT,
   USUAL_DRAWS,
 } from "#core/whatif/uncertainty.ts";
 import type { JobSolution } from "#model/solveJob.ts";
@@ -21,6 +20,7 @@ import { AskedPanel } from "./AskedPanel.tsx";
 import { CaseTable, NO_DUTY } from "./CaseTable.tsx";
 import { CheckList } from "./CheckList.tsx";
 import { Opens, Plate, Worked } from "./Figures.tsx";
+import { useDoubt } from "./useBand.ts";
 
 interface Props {
   solved: JobSolution;
@@ -31,7 +31,8 @@ interface Props {
 
 /** What the pump does on this line, and what to think of it. */
 export function DutyPanel({ solved, job, band, onItem }: Props) {
-  const { path, doubt = USUAL_DOUBT } = job;
+  const { path } = job;
+  const doubt = useDoubt(job);
   const pumpMissing =
     solved.kind === "asked" ||
     (solved.kind === "refused" &&

@@ -1,6 +1,13 @@
 import { memo, useEffect, useMemo, useRef, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
+import {
+  acrossScale,
+  type Point,
+  type SectionGeometry,
+  sectionGeometry,
+  suctionShades,
+} from "#model/sectionGeometry.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
@@ -17,13 +24,6 @@ import {
   Shade,
   SourceWater,
 } from "./SectionMarks.tsx";
-import {
-  acrossScale,
-  type Point,
-  type SectionGeometry,
-  sectionGeometry,
-  suctionShades,
-} from "./sectionGeometry.ts";
 
 interface Props {
   job: JobDocument;

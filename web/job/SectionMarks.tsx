@@ -1,8 +1,8 @@
 import clsx from "clsx";
 import { format } from "#contract/units/format.ts";
 import type { Levels, Outlet } from "#core/line/path.ts";
+import { extent, type Point, type SectionGeometry } from "#model/sectionGeometry.ts";
 import { outletShape } from "./parts/outletKinds.tsx";
-import { extent, type Point, type SectionGeometry } from "./sectionGeometry.ts";
 
 /** The marks a section is drawn with. Places are in pixels. */
 interface Spot {

@@ -5,6 +5,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { endAt, startElevations } from "#core/line/elevations.ts";
 import { changeItems, everyItem, locate } from "#core/line/path.ts";
+import { keepAssumed } from "#model/assumed.ts";
 import type { Part } from "./part.ts";
 
 export type SaveState =
@@ -52,7 +53,7 @@ export function openJob({ id, revision, document, updatedAt }: Stored<JobDocumen
 
 /** Changes the job. During a visit to an entry field all keys together are one step of undo. */
 export function edit(change: (job: JobDocument) => JobDocument): void {
-  useJobStore.setState(({ job }) => ({ job: change(job) }));
+  useJobStore.setState(({ job }) => ({ job: keepAssumed(job, change(job)) }));
   if (visiting) history().pause();
 }
 

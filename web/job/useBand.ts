@@ -1,10 +1,19 @@
+import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { type BandResult, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import type { BandResult, Doubt } from "#core/whatif/uncertainty.ts";
+import { doubtOf } from "#model/assumed.ts";
 import { type Calculation, useCalculation } from "../calculations/useCalculation.ts";
 import { useLine } from "./useLine.ts";
 
 /** The band of the job's duty, worked out beside the page a moment after each change. */
 export function useBand(job: JobDocument): Calculation<BandResult> {
-  const { pumps, doubt = USUAL_DOUBT } = job;
-  return useCalculation("band", [useLine(job), pumps, doubt]);
+  return useCalculation("band", [useLine(job), job.pumps, useDoubt(job)]);
+}
+
+/** How far the inputs are in doubt; the same object until what it rests on changes. */
+export function useDoubt({ doubt, assumed, path }: JobDocument): Doubt {
+  return useMemo(
+    () => doubtOf({ path, ...(doubt && { doubt }), ...(assumed && { assumed }) }),
+    [doubt, assumed, path],
+  );
 }

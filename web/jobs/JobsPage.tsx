@@ -1,204 +1,244 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useRef, useState } from "react";
-import { Link, useNavigate, useSearchParams } from "react-router";
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { Link, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import type { JobSummary } from "#contract/api/api.ts";
-import { fieldIssues } from "#contract/documents/issues.ts";
-import { jobSchema } from "#contract/documents/job.ts";
-import { type JobKindId, KINDS, newJob } from "#model/kinds.ts";
-import { api, newId } from "../api/client.ts";
+import { type JobSummary, OWED, type Owed } from "#contract/api/api.ts";
+import { api } from "../api/client.ts";
 import { allJobs } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
-import { Button, IconButton } from "../ui/Button.tsx";
-import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
-import { FileUp, Plus, Trash2 } from "../ui/icons.ts";
+import { Plus } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { useLongList } from "../ui/useLongList.ts";
+import { JobCard } from "./JobCard.tsx";
+import { OpenFile } from "./OpenFile.tsx";
 
+/** What the jobs of a column are owed, and what that means. */
+const COLUMNS: Record<Owed, { name: string; means: string }> = {
+  survey: { name: "To survey", means: "a measure or the flow is missing" },
+  choose: { name: "To choose", means: "the line is known, the pump is not" },
+  mend: { name: "To mend", means: "something stops it, or it measured short" },
+  measure: { name: "To measure", means: "worked out, not proven yet" },
+  nothing: { name: "Measured", means: "nothing is owed" },
+};
+
+const SORTS = {
+  changed: "Last changed",
+  name: "Name",
+  place: "Place",
+  customer: "Customer",
+} as const;
+type Sort = keyof typeof SORTS;
+
+/** Every job, by what it is owed next. */
 export function JobsPage() {
   const jobs = useQuery(allJobs);
   const [params, setParams] = useSearchParams();
-  const naming = params.get("new") === "1";
+  const [search, setSearch] = useState(params.get("q") ?? "");
+  const asked = params.get("sort");
+  const sort = asked !== null && asked in SORTS ? (asked as Sort) : "changed";
   const client = useQueryClient();
-  const refresh = () => client.invalidateQueries({ queryKey: allJobs.queryKey });
-  const setNaming = (open: boolean) => setParams(open ? { new: "1" } : {}, { replace: true });
 
-  async function remove(job: JobSummary): Promise<void> {
-    try {
-      await api.remove("jobs", job.id);
-      await refresh();
-      toast(`“${job.name}” deleted.`, {
-        action: { label: "Undo", onClick: () => void api.restore("jobs", job.id).then(refresh) },
-      });
-    } catch (error) {
-      toast.error((error as Error).message);
-    }
-  }
+  // The address follows once typing rests.
+  const inAddress = params.get("q") ?? "";
+  useEffect(() => {
+    if (search === inAddress) return;
+    const timer = setTimeout(() => setParams((before) => put(before, "q", search), REPLACE), 300);
+    return () => clearTimeout(timer);
+  }, [search, inAddress, setParams]);
+
+  const remove = useCallback(
+    async (job: JobSummary): Promise<void> => {
+      const refresh = () => client.invalidateQueries({ queryKey: allJobs.queryKey });
+      try {
+        await api.remove("jobs", job.id);
+        await refresh();
+        toast(`“${job.name}” deleted.`, {
+          action: { label: "Undo", onClick: () => void api.restore("jobs", job.id).then(refresh) },
+        });
+      } catch (error) {
+        toast.error((error as Error).message);
+      }
+    },
+    [client],
+  );
+  const onRemove = useCallback((job: JobSummary) => void remove(job), [remove]);
+
+  const words = useDeferredValue(search);
+  const found = useMemo(
+    () => sorted((jobs.data ?? []).filter(says(words)), sort),
+    [jobs.data, words, sort],
+  );
+  const columns = OWED.flatMap((owed) => {
+    const own = found.filter((job) => job.owed === owed);
+    return own.length > 0 ? [{ owed, own }] : [];
+  });
+  const [chosen, setChosen] = useState<Owed>();
+  const shown = columns.find(({ owed }) => owed === chosen)?.owed ?? columns[0]?.owed;
 
   return (
-    <div className="relative mx-auto h-full max-w-5xl overflow-y-auto p-4">
-      <div className="flex flex-wrap items-center gap-2 pb-3">
-        <h1 className="flex-1 text-3xl">Jobs</h1>
-        <OpenFile />
-        <Button look="strong" onClick={() => setNaming(true)}>
+    <div className="relative flex h-full flex-col px-4 pt-3 max-sm:px-2">
+      <div className="flex flex-wrap items-end gap-2 pb-3">
+        <h1 className="text-3xl max-sm:sr-only">Jobs</h1>
+        <Link
+          to="/new"
+          className="target plate inline-flex items-center gap-1.5 rounded bg-water px-4 text-[19px] text-paper hover:opacity-90 max-sm:flex-1 max-sm:justify-center"
+        >
           <Plus size={18} aria-hidden /> New job
-        </Button>
+        </Link>
+        <OpenFile />
+        <span className="flex-1 max-sm:hidden" />
+        {jobs.data && jobs.data.length > 0 && (
+          <>
+            <label className="w-64 max-sm:w-auto max-sm:flex-1">
+              <span className="sr-only">Search the jobs</span>
+              <input
+                type="search"
+                className="entry target"
+                placeholder="Name, place, customer, pump"
+                value={search}
+                onChange={(event) => setSearch(event.target.value)}
+              />
+            </label>
+            <SelectField
+              label="Sorted by"
+              className="w-36"
+              value={sort}
+              onChange={(value) =>
+                setParams(
+                  (before) => put(before, "sort", value === "changed" ? "" : value),
+                  REPLACE,
+                )
+              }
+            >
+              {Object.entries(SORTS).map(([value, name]) => (
+                <option key={value} value={value}>
+                  {name}
+                </option>
+              ))}
+            </SelectField>
+          </>
+        )}
       </div>
       <Unsaved held={useUnsaved()} linked />
       {jobs.isPending && <Loading what="the jobs" />}
-      {jobs.isError && <Trouble error={jobs.error} onRetry={() => void jobs.refetch()} />}
+      {jobs.isError && !jobs.data && (
+        <Trouble error={jobs.error} onRetry={() => void jobs.refetch()} />
+      )}
       {jobs.data?.length === 0 && (
         <Empty title="No jobs yet">
           <p>
-            A job holds the levels, the line, the pump and what you measured. Start one at the pit:
-            where is the water, how high and how far must it go?
+            A job holds what you measured at the hole, the line, the pump, and what came out in the
+            end. It begins with what the customer says: what is the water to do?
           </p>
-          <Button look="strong" onClick={() => setNaming(true)}>
-            <Plus size={18} aria-hidden /> New job
-          </Button>
         </Empty>
       )}
-      <ul aria-label="Jobs" className="grid gap-2">
-        {jobs.data?.map((job) => (
-          <li key={job.id} className="flex items-stretch rounded border border-rule bg-sheet">
-            <Link
-              to={`/jobs/${job.id}`}
-              className="min-w-0 flex-1 rounded px-4 py-2.5 hover:bg-press"
+      {jobs.data && jobs.data.length > 0 && found.length === 0 && (
+        <Empty title="No job says that">
+          <p>
+            None of the {jobs.data.length} jobs has “{words}” in its name, place, customer or pumps.
+          </p>
+        </Empty>
+      )}
+      {columns.length > 1 && (
+        <div role="group" aria-label="Owed next" className="flex overflow-x-auto sm:hidden">
+          {columns.map(({ owed, own }) => (
+            <button
+              key={owed}
+              type="button"
+              aria-pressed={owed === shown}
+              onClick={() => setChosen(owed)}
+              className={`target plate px-2.5 text-[17px] whitespace-nowrap ${owed === shown ? "bg-press shadow-[inset_0_3px_0_var(--water)]" : "text-soft"}`}
             >
-              <span className="plate block text-[22px] leading-tight">{job.name}</span>
-              <span className="block text-[14px] text-soft">
-                {[
-                  job.place,
-                  job.pumps.join(", ") || "no pump chosen yet",
-                  job.readings === 0
-                    ? "not measured yet"
-                    : `${job.readings} reading${job.readings === 1 ? "" : "s"}`,
-                  `saved ${new Date(job.updatedAt).toLocaleDateString()}`,
-                ]
-                  .filter(Boolean)
-                  .join(" · ")}
-              </span>
-            </Link>
-            <IconButton
-              label={`Delete ${job.name}`}
-              className="px-2"
-              onClick={() => void remove(job)}
-            >
-              <Trash2 size={18} aria-hidden />
-            </IconButton>
-          </li>
+              {COLUMNS[owed].name} {own.length}
+            </button>
+          ))}
+        </div>
+      )}
+      <section
+        aria-label="Jobs"
+        className="flex min-h-0 flex-1 gap-3 overflow-x-auto empty:hidden max-sm:overflow-x-hidden"
+      >
+        {columns.map(({ owed, own }) => (
+          <Column
+            key={owed}
+            {...{ owed, onRemove }}
+            jobs={own}
+            className={owed === shown ? "" : "max-sm:hidden"}
+          />
         ))}
-      </ul>
-      <NewJobDialog open={naming} onClose={() => setNaming(false)} />
+      </section>
     </div>
   );
 }
 
-function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const navigate = useNavigate();
-  const units = useUnits();
-  const [name, setName] = useState("");
-  const [kind, setKind] = useState<JobKindId>("sump-riser");
-  const [problem, setProblem] = useState<string>();
-
-  async function create(event: FormEvent): Promise<void> {
-    event.preventDefault();
-    if (name.trim() === "")
-      return setProblem("Give the job a name, such as the place and the water.");
-    try {
-      const stored = await api.save("jobs", newId(), 0, newJob(name.trim(), kind, units));
-      setName("");
-      await navigate(`/jobs/${stored.id}?part=source`);
-    } catch (error) {
-      setProblem((error as Error).message);
-    }
-  }
-
+function Column({
+  owed,
+  jobs,
+  onRemove,
+  className,
+}: {
+  owed: Owed;
+  jobs: readonly JobSummary[];
+  onRemove: (job: JobSummary) => void;
+  className: string;
+}) {
+  const list = useRef<HTMLUListElement>(null);
+  const { indexes, before, after, measure } = useLongList(list, jobs.length, 170);
+  const { name, means } = COLUMNS[owed];
   return (
-    <Dialog open={open} onClose={onClose} title="New job">
-      <form onSubmit={(event) => void create(event)} className="grid gap-3">
-        <label className="block">
-          <span className="block text-[13px] text-soft">Name</span>
-          <input
-            className="entry target"
-            value={name}
-            maxLength={120}
-            aria-invalid={problem !== undefined}
-            onChange={(event) => {
-              setName(event.target.value);
-              setProblem(undefined);
-            }}
-          />
-        </label>
-        <p role="alert" className="min-h-5 text-[14px] text-signal">
-          {problem}
-        </p>
-        <SelectField
-          label="Begin with"
-          visibleLabel
-          value={kind}
-          onChange={(value) => setKind(value as JobKindId)}
+    <div
+      className={`flex max-w-100 min-w-58 flex-1 flex-col max-sm:max-w-none max-sm:min-w-0 ${className}`}
+    >
+      <h2 className="plate border-b-2 border-ink pb-0.5 text-[21px] max-sm:sr-only">
+        {name} <span className="text-soft">{jobs.length}</span>
+      </h2>
+      <p className="py-1 text-[13px] text-soft">{means}</p>
+      <div className="relative min-h-0 flex-1 overflow-y-auto">
+        <ul
+          ref={list}
+          aria-label={name}
+          style={{ paddingTop: before, paddingBottom: after }}
+          className="*:pb-2"
         >
-          {Object.entries(KINDS).map(([id, { name }]) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </SelectField>
-        <div className="flex gap-2">
-          <Button look="strong" type="submit">
-            Start the job
-          </Button>
-          <Button onClick={onClose}>Cancel</Button>
-        </div>
-      </form>
-    </Dialog>
+          {indexes.map((index) => {
+            const job = jobs[index] as JobSummary;
+            return (
+              <li key={job.id} ref={measure} data-index={index}>
+                <JobCard {...{ job, onRemove }} />
+              </li>
+            );
+          })}
+        </ul>
+      </div>
+    </div>
   );
 }
 
-/** Takes in a job file, such as one downloaded here or written for the command line. */
-function OpenFile() {
-  const input = useRef<HTMLInputElement>(null);
-  const navigate = useNavigate();
+const REPLACE = { replace: true };
 
-  async function read(file: File): Promise<void> {
-    try {
-      const parsed = jobSchema.safeParse(JSON.parse(await file.text()));
-      if (!parsed.success) {
-        const [first] = fieldIssues(parsed.error);
-        toast.error(
-          `${file.name} was not opened. ${first?.path ? `${first.path}: ` : ""}${first?.message}`,
-        );
-        return;
-      }
-      const stored = await api.save("jobs", newId(), 0, parsed.data);
-      await navigate(`/jobs/${stored.id}`);
-    } catch (error) {
-      const reason =
-        error instanceof SyntaxError ? "It is not valid JSON." : (error as Error).message;
-      toast.error(`${file.name} was not opened. ${reason}`);
-    }
-  }
+function put(params: URLSearchParams, key: string, value: string): URLSearchParams {
+  const next = new URLSearchParams(params);
+  if (value) next.set(key, value);
+  else next.delete(key);
+  return next;
+}
 
-  return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        accept="application/json,.json"
-        className="hidden"
-        aria-label="Job file"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) void read(file);
-          event.target.value = "";
-        }}
-      />
-      <Button onClick={() => input.current?.click()}>
-        <FileUp size={18} aria-hidden /> Open a job file
-      </Button>
-    </>
+/** Whether every word typed stands somewhere in a job's name, place, customer or pumps. */
+function says(words: string): (job: JobSummary) => boolean {
+  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+  return ({ name, place, customer, pumps }) => {
+    const all = [name, place, customer, ...pumps].join(" ").toLowerCase();
+    return wanted.every((word) => all.includes(word));
+  };
+}
+
+/** By a name that may be missing: those without come last. The server gives the last changed first. */
+function sorted(jobs: JobSummary[], by: Sort): JobSummary[] {
+  if (by === "changed") return jobs;
+  const order = new Intl.Collator(undefined, { numeric: true });
+  return jobs.toSorted(
+    (a, b) => Number(a[by] === "") - Number(b[by] === "") || order.compare(a[by], b[by]),
   );
 }

@@ -8,7 +8,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { type Acceptance, COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import type { Kept } from "#core/measurement/promise.ts";
-import { type Band, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import type { Band } from "#core/whatif/uncertainty.ts";
 import { comparePromise, compareReading, pointOf } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, judgementOf, keptPromise } from "#words/comparison.ts";
@@ -16,6 +16,7 @@ import type { TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
+import { useDoubt } from "../job/useBand.ts";
 import { useHeld } from "../outbox/useHeld.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
@@ -72,7 +73,7 @@ export function MeasurePane({
       ),
     [draft, today.id, pumpId, jobRevision, severalOutlets, tap, pump, water],
   );
-  const { doubt = USUAL_DOUBT } = job;
+  const doubt = useDoubt(job);
   const promise = useMemo(
     () =>
       result.kind === "ready" ? comparePromise(solved, result.reading, band, doubt) : undefined,

@@ -4,7 +4,7 @@ import { outOfRange, type QuantityRange } from "#contract/documents/quantity.ts"
 import { formatForEntry } from "#contract/units/format.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";
-import { useUnits } from "../app/settings.ts";
+import { useStepUnits, useUnits } from "../app/settings.ts";
 import { Problem } from "./Problem.tsx";
 
 interface Common {
@@ -34,6 +34,7 @@ export function QuantityField(props: Props) {
   const { label, visibleLabel = true, quantity, range, value, optional, onVisit } = props;
   const onChange = props.onChange as (value: number | undefined) => void;
   const units = useUnits();
+  const own = useStepUnits();
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const before = useRef<number | undefined>(value);
@@ -42,7 +43,7 @@ export function QuantityField(props: Props) {
 
   function read(text: string): { problem?: string; value?: number } {
     if (optional && text.trim() === "") return {};
-    const parsed = parseQuantity(text, quantity, units);
+    const parsed = parseQuantity(text, quantity, units, quantity === "length" ? own : []);
     if (!parsed.ok) return { problem: parsed.message };
     const outside = outOfRange(parsed.value, quantity, range);
     return outside ? { problem: outside } : { value: parsed.value };

@@ -1,8 +1,9 @@
 import { useState } from "react";
-import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { JobDocument, JobKindId, JobPathItem } from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { type JobKindId, KINDS, newJob } from "#model/kinds.ts";
+import { LINE_KINDS, newJob } from "#model/kinds/kinds.ts";
 import type { JobSolution } from "#model/solveJob.ts";
+import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -50,8 +51,8 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
               <LayoutTemplate size={16} aria-hidden /> Template
             </Button>
           }
-          actions={(Object.keys(KINDS) as JobKindId[]).map((id) => ({
-            name: KINDS[id].name,
+          actions={LINE_KINDS.map((id) => ({
+            name: JOB_KIND_NAMES[id].says,
             onSelect: () => layTemplate(id, units),
           }))}
         />

@@ -4,17 +4,24 @@ import { LEAST_PASSAGE } from "#core/check/placing.ts";
 import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
 import { STANDS, SUPPLIES, WATER_IN } from "#words/items.ts";
 import { SelectField } from "../../ui/Fields.tsx";
-import { edit } from "../jobStore.ts";
-import { JobQuantity } from "./JobQuantity.tsx";
+import { QuantityField } from "../../ui/QuantityField.tsx";
+import { visit } from "../jobStore.ts";
 
 type Site = JobDocument["site"];
 
 /** Where the pump stands, what the water is and what power there is: what a pump may not stand against. */
-export function PlaceFields({ site }: { site: Site }) {
+export function PlaceFields({
+  site,
+  onChange: setSite,
+}: {
+  site: Site;
+  /** what is undefined is not known any more */
+  onChange: (patch: Partial<Site>) => void;
+}) {
   const water = site.water ?? [];
   const known = site.supplies && SUPPLIES.findIndex(({ is }) => same(is, site.supplies ?? []));
   return (
-    <div className="grid gap-2 px-3 pt-2">
+    <div className="grid gap-2">
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
         <SelectField
           label="The pump stands"
@@ -43,7 +50,8 @@ export function PlaceFields({ site }: { site: Site }) {
           ))}
           {known === -1 && <option value="-1">as in the job file</option>}
         </SelectField>
-        <JobQuantity
+        <QuantityField
+          onVisit={visit}
           label="Way in, narrowest"
           optional
           quantity="diameter"
@@ -76,13 +84,10 @@ export function PlaceFields({ site }: { site: Site }) {
   );
 }
 
-/** Changes what is known of the place; what is undefined is not known any more. */
-function setSite(patch: Partial<Site>): void {
-  edit((job) => {
-    const entries = Object.entries({ ...job.site, ...patch });
-    const site = Object.fromEntries(entries.filter(([, value]) => value !== undefined)) as Site;
-    return { ...job, site };
-  });
+/** The place with what is known of it now. */
+export function withKnown(site: Site, patch: Partial<Site>): Site {
+  const entries = Object.entries({ ...site, ...patch });
+  return Object.fromEntries(entries.filter(([, value]) => value !== undefined)) as Site;
 }
 
 /** What in the water a pump has to pass. */

@@ -8,7 +8,7 @@ import { Plus } from "../../ui/icons.ts";
 import { edit, insertItem, partsOf, pumpItems, replaceItem } from "../jobStore.ts";
 import { PumpChooser } from "../PumpChooser.tsx";
 import { LineRows } from "./LineRows.tsx";
-import { PlaceFields } from "./PlaceFields.tsx";
+import { PlaceFields, withKnown } from "./PlaceFields.tsx";
 
 interface Props {
   job: JobDocument;
@@ -76,7 +76,12 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
           </Button>
         </div>
       )}
-      <PlaceFields site={job.site} />
+      <div className="px-3 pt-2">
+        <PlaceFields
+          site={job.site}
+          onChange={(patch) => edit((j) => ({ ...j, site: withKnown(j.site, patch) }))}
+        />
+      </div>
       <PumpChooser item={item} />
     </>
   );

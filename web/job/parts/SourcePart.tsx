@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { levelsOf, type WaterLevel } from "#core/line/path.ts";
-import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import { doubtOf } from "#model/assumed.ts";
 import { NumberField, PercentField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { edit, visit } from "../jobStore.ts";
 import { JobQuantity } from "./JobQuantity.tsx";
@@ -183,9 +183,9 @@ function tankOr(
 
 /** How sure the inputs are: what the likely range of the duty is drawn from. */
 function DoubtPart({ job }: { job: JobDocument }) {
-  const doubt = job.doubt ?? USUAL_DOUBT;
+  const doubt = doubtOf(job);
   const set = (patch: Partial<typeof doubt>) =>
-    edit((j) => ({ ...j, doubt: { ...USUAL_DOUBT, ...j.doubt, ...patch } }));
+    edit((j) => ({ ...j, doubt: { ...doubtOf(j), ...patch } }));
   return (
     <fieldset className="grid grid-cols-2 gap-2 sm:grid-cols-4">
       <legend className="plate pb-1 text-[17px]">How sure these are</legend>

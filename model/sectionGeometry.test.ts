@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { newJob } from "#model/kinds.ts";
-import { solveJob } from "#model/solveJob.ts";
+import { newJob } from "./kinds/kinds.ts";
 import { acrossScale, extent, sectionGeometry, suctionShades } from "./sectionGeometry.ts";
+import { solveJob } from "./solveJob.ts";
 
 const point = (distance: number, height: number, pipe: number) => ({
   itemId: "x",
@@ -15,8 +15,8 @@ describe("the section", () => {
   it("draws a job whose pump is not chosen yet, one without outlet, and nothing of an empty path", () => {
     const job = newJob("Pond", "pond-to-field", "metric");
     const geometry = sectionGeometry(solveJob(job));
-    expect(geometry?.pumps[0]?.at.height).toBeCloseTo(0.5, 9);
-    expect(geometry?.outlets[0]?.at.height).toBeCloseTo(3.5, 9);
+    expect(geometry?.pumps[0]?.at.height).toBeCloseTo(0, 9);
+    expect(geometry?.outlets[0]?.at.height).toBeCloseTo(3, 9);
     expect(geometry?.runs.map((run) => run.side)).toEqual(["suction", "discharge"]);
     const part = (path: JobDocument["path"]) => {
       const cut = jobSchema.parse({ ...job, path });

@@ -1,7 +1,7 @@
 import type { HeadLinePoint } from "#core/hydraulics/headLine.ts";
 import type { CompiledLine, Side, Stretch } from "#core/line/compiledLine.ts";
 import { type Levels, levelsOf, type Outlet } from "#core/line/path.ts";
-import { type JobSolution, lineOf } from "#model/solveJob.ts";
+import { type JobSolution, lineOf } from "./solveJob.ts";
 
 /** The elevation drawing of a job in its own metres, before any scale. */
 export interface SectionGeometry {

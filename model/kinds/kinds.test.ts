@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { changeItems } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
-import { type JobKindId, KINDS, newJob } from "./kinds.ts";
+import { LINE_KINDS, newJob } from "./kinds.ts";
 
 /** Strong enough for every first line, and for none too strong. */
 const pump: Pump = {
@@ -14,7 +14,7 @@ const pump: Pump = {
   tolerance: "2B",
 };
 
-it.each(Object.keys(KINDS) as JobKindId[])("the first line of %s can be pumped", (kind) => {
+it.each(LINE_KINDS)("the first line of %s can be pumped", (kind) => {
   for (const system of ["us", "metric"] as const) {
     const job = newJob("Tried", kind, system);
     const path = changeItems(job.path, (item) =>

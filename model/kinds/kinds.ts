@@ -1,0 +1,107 @@
+import {
+  JOB_KINDS,
+  type JobDocument,
+  type JobInput,
+  type JobKindId,
+  jobSchema,
+} from "#contract/documents/job.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { emptying } from "./emptying.ts";
+import type { Clash, Demand, JobKind, Measure, Values } from "./kind.ts";
+import { pit } from "./pit.ts";
+import { measuring, plainLine } from "./plainLine.ts";
+import { transfer } from "./transfer.ts";
+import { watering } from "./watering.ts";
+import { well } from "./well.ts";
+
+/** Every kind of job. */
+export const KINDS: Record<JobKindId, JobKind> = {
+  "sump-riser": pit,
+  emptying,
+  "tank-to-tank": transfer,
+  "well-to-tank": well,
+  "pond-to-field": watering,
+  "plain-line": plainLine,
+  measuring,
+};
+
+/** Those with a line of their own, which may take the place of another's. */
+export const LINE_KINDS = JOB_KINDS.filter((kind) => kind !== "measuring");
+
+/** What is known of a job before it is one. */
+export interface Sketch {
+  kind: JobKindId;
+  /** one of the kind's; its first when absent */
+  demand?: Demand | undefined;
+  typed: Values;
+  place?: string | undefined;
+  customer?: string | undefined;
+  /** what was said of where the pump stands, the water and the power */
+  site?: Partial<JobDocument["site"]> | undefined;
+}
+
+/** Round numbers in either system: a metre here is three feet there. */
+const roundMetre = (units: UnitSystem) => (units === "us" ? 0.9144 : 1);
+
+/** What stands in for a measure until it is typed. */
+export const usualOf = (kind: JobKindId, units: UnitSystem): Values =>
+  KINDS[kind].usual(roundMetre(units));
+
+/** What only a tape or a watch can still give. */
+export function stillToMeasure({ kind, demand, typed }: Sketch): Measure[] {
+  const { asks, demands } = KINDS[kind];
+  return asks(demand ?? demands[0]).filter((measure) => typed[measure] === undefined);
+}
+
+export function clashOf({ kind, typed }: Sketch): Clash | undefined {
+  return KINDS[kind].clash?.(typed);
+}
+
+/**
+ * The job a sketch begins. What was not typed stands in the document as it usually is, and is named in `assumed`. A
+ * flow that is not known yet is not wanted either.
+ */
+export function beginJob(sketch: Sketch, name: string, units: UnitSystem): JobDocument {
+  const { kind, typed, place, customer, site = {} } = sketch;
+  const own = KINDS[kind];
+  const m = roundMetre(units);
+  const usual = own.usual(m);
+  const begun = own.begin(
+    (measure) => typed[measure] ?? usual[measure] ?? 0,
+    (...measures) => measures.every((each) => typed[each] !== undefined),
+    sketch.demand ?? own.demands[0],
+    m,
+  );
+  const isTyped = (measure: Measure) => typed[measure] !== undefined;
+  const assumed = Object.entries({ ...EVERYWHERE, ...own.restsOn }).flatMap(([field, measures]) =>
+    field.startsWith("site.") && field.slice(5) in site
+      ? []
+      : measures.length > 0 && measures.every(isTyped)
+        ? []
+        : [field],
+  );
+  const document: JobInput = {
+    format: "upright-gusher/job",
+    version: 2,
+    kind,
+    name,
+    ...begun,
+    ...(place && { place }),
+    ...(customer && { customer: { name: customer } }),
+    site: {
+      ...{ altitude: 0, waterTemperature: 288.15, specificGravity: 1 },
+      ...begun.site,
+      ...site,
+    },
+    method: { friction: "darcy-weisbach", fittings: "coefficient" },
+    pumps: [],
+    assumed,
+  };
+  return jobSchema.parse(document) as JobDocument;
+}
+
+/** A job of a kind with nothing measured yet. */
+export const newJob = (name: string, kind: JobKindId, units: UnitSystem): JobDocument =>
+  beginJob({ kind, typed: {} }, name, units);
+
+const EVERYWHERE = { "site.altitude": [], "site.waterTemperature": [] };

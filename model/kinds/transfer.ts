@@ -1,0 +1,74 @@
+import type { JobKind } from "./kind.ts";
+
+/** Move water between tanks or ponds: the pump stands beside the first. Measured from the first tank's floor. */
+export const transfer: JobKind = {
+  demands: ["flow", "deadline"],
+  asks: (demand) => [
+    ...(["deep", "suction", "along", "up"] as const),
+    ...(demand === "flow" ? (["flow"] as const) : (["volume", "within"] as const)),
+  ],
+  offers: () => [],
+  usual: (m) => ({
+    ...{ deep: 2 * m, suction: 2 * m, along: 30 * m, up: 6.25 * m },
+    ...{ flow: 1e-3, volume: 5, within: 3600 },
+  }),
+  begin(of, typed, demand) {
+    const deep = of("deep");
+    const intake = deep / 8;
+    const volume = demand === "deadline" && typed("volume") ? of("volume") : undefined;
+    const flow =
+      demand === "deadline"
+        ? volume && typed("within")
+          ? volume / of("within")
+          : undefined
+        : typed("flow")
+          ? of("flow")
+          : undefined;
+    const up = of("up") - intake;
+    return {
+      datum: "the first tank’s floor",
+      source: {
+        kind: "open",
+        level: { low: deep / 4, normal: deep / 2, high: deep },
+        intake,
+      },
+      path: [
+        { kind: "fitting", id: "entrance", fitting: "entrance-sharp", count: 1 },
+        { kind: "pipe", id: "suction", stock: "pvc-sch40-2in", length: of("suction"), rise: 0 },
+        { kind: "pump", id: "pump", pump: null },
+        { kind: "fitting", id: "check", fitting: "check-swing", count: 1 },
+        { kind: "fitting", id: "valve", fitting: "ball-valve", count: 1 },
+        { kind: "pipe", id: "run", stock: "pvc-sch40-1-1-2in", length: of("along"), rise: 0 },
+        { kind: "fitting", id: "elbows", fitting: "elbow-90", count: 3 },
+        {
+          ...{ kind: "pipe", id: "riser", stock: "pvc-sch40-1-1-2in" },
+          ...{ length: Math.max(Math.abs(up), 0.1), rise: up },
+        },
+        { kind: "outlet", id: "outlet", outlet: { type: "free" } },
+      ],
+      site: { standsAt: "open-ground", measuredFrom: "floor" },
+      ...(volume && { volume }),
+      ...(flow && {
+        wantedFlow: flow,
+        need: volume
+          ? { kind: "deadline", volume, time: of("within"), flow }
+          : { kind: "typed", flow },
+      }),
+    };
+  },
+  restsOn: {
+    "source.level": ["deep"],
+    "source.intake": [],
+    "path.entrance": [],
+    "path.suction.stock": [],
+    "path.suction.length": ["suction"],
+    "path.check": [],
+    "path.valve": [],
+    "path.run.stock": [],
+    "path.run.length": ["along"],
+    "path.elbows": [],
+    "path.riser.stock": [],
+    "path.riser.length": ["up"],
+    "site.standsAt": [],
+  },
+};

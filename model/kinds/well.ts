@@ -1,0 +1,87 @@
+import type { JobKind } from "./kind.ts";
+
+/** Draw from a well: the pump hangs in the casing. Measured down from the casing's top. */
+export const well: JobKind = {
+  demands: ["flow"],
+  asks: () => ["bottom", "standing", "pumped", "up", "along", "flow"],
+  offers: () => ["casing", "pressure"],
+  usual: (m) => ({
+    ...{ bottom: 60 * m, standing: 30 * m, pumped: 30 * m, up: m, along: 20 * m, flow: 1e-3 },
+    ...{ casing: m < 1 ? 0.1016 : 0.1, pressure: m < 1 ? 275_790 : 300_000 },
+  }),
+  clash: ({ bottom, standing, pumped }) => {
+    if (standing !== undefined && pumped !== undefined && pumped < standing) {
+      return { at: "pumped", why: "above-standing-water" };
+    }
+    for (const at of ["standing", "pumped"] as const) {
+      const level = at === "standing" ? standing : pumped;
+      if (bottom === undefined || level === undefined) continue;
+      if (level >= bottom) return { at, why: "below-the-bottom" };
+      if (level >= bottom - OFF_THE_BOTTOM) return { at: "bottom", why: "bottom-too-near" };
+    }
+    return undefined;
+  },
+  begin(of, typed, _demand, m) {
+    const standing = of("standing");
+    const flow = typed("flow") ? of("flow") : undefined;
+    const drawn = Math.max(0, of("pumped") - standing);
+    // A third up and down through the year, until somebody measures it in another season.
+    const level = {
+      low: (-4 / 3) * standing,
+      normal: -standing,
+      high: (-2 / 3) * standing,
+    };
+    const seat = Math.min(of("bottom") - OFF_THE_BOTTOM, drawn - level.low + 5 * m);
+    const drop = Math.max(seat, 1);
+    return {
+      datum: "the casing’s top",
+      source: {
+        kind: "well",
+        level,
+        intake: -drop,
+        drawdown: { linear: flow ? drawn / flow : 0, quadratic: 0 },
+      },
+      path: [
+        { kind: "pump", id: "pump", pump: null },
+        {
+          ...{ kind: "fitting", id: "check", fitting: "check-lift", count: 1 },
+          stock: "pe100-sdr11-40mm",
+        },
+        { kind: "pipe", id: "drop-pipe", stock: "pe100-sdr11-40mm", length: drop, rise: drop },
+        { kind: "fitting", id: "elbow", fitting: "elbow-90", count: 1 },
+        {
+          ...{ kind: "pipe", id: "run", stock: "pe100-sdr11-40mm" },
+          ...{ length: Math.max(of("along"), Math.abs(of("up"))), rise: of("up") },
+        },
+        { kind: "outlet", id: "tank", outlet: { type: "pressure", pressure: of("pressure") } },
+      ],
+      site: { standsAt: "casing", measuredFrom: "casing-top" },
+      well: {
+        bottom: of("bottom"),
+        casings: [{ bore: of("casing"), from: 0, to: of("bottom") }],
+        static: { now: standing },
+        ...(flow && drawn > 0 && { steps: [{ flow, level: of("pumped") }] }),
+      },
+      ...(flow && { wantedFlow: flow, need: { kind: "typed", flow } }),
+    };
+  },
+  restsOn: {
+    "source.level.low": [],
+    "source.level.normal": ["standing"],
+    "source.level.high": [],
+    "source.drawdown": ["pumped", "flow"],
+    "source.intake": [],
+    "path.check": [],
+    "path.drop-pipe.stock": [],
+    "path.elbow": [],
+    "path.run.stock": [],
+    "path.run.length": ["along"],
+    "path.run.rise": ["up"],
+    "path.tank": ["pressure"],
+    "well.bottom": ["bottom"],
+    "well.casings": ["casing"],
+  },
+};
+
+/** m a pump hangs clear of the well's bottom: 5 ft. Common practice, no source. */
+const OFF_THE_BOTTOM = 1.524;

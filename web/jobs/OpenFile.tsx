@@ -1,0 +1,59 @@
+import { useRef } from "react";
+import { useNavigate } from "react-router";
+import { toast } from "sonner";
+import { api, newId } from "../api/client.ts";
+import { Button } from "../ui/Button.tsx";
+import { FileUp } from "../ui/icons.ts";
+
+/** Takes in a job file, such as one downloaded here or written for the command line. */
+export function OpenFile() {
+  const input = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+
+  async function read(file: File): Promise<void> {
+    try {
+      // Fetched when it is needed: the board itself reads no documents.
+      const [{ jobSchema }, { fieldIssues }] = await Promise.all([
+        import("#contract/documents/job.ts"),
+        import("#contract/documents/issues.ts"),
+      ]);
+      const parsed = jobSchema.safeParse(JSON.parse(await file.text()));
+      if (!parsed.success) {
+        const [first] = fieldIssues(parsed.error);
+        toast.error(
+          `${file.name} was not opened. ${first?.path ? `${first.path}: ` : ""}${first?.message}`,
+        );
+        return;
+      }
+      const stored = await api.save("jobs", newId(), 0, parsed.data);
+      await navigate(`/jobs/${stored.id}`);
+    } catch (error) {
+      const reason =
+        error instanceof SyntaxError ? "It is not valid JSON." : (error as Error).message;
+      toast.error(`${file.name} was not opened. ${reason}`);
+    }
+  }
+
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        accept="application/json,.json"
+        className="hidden"
+        aria-label="Job file"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) void read(file);
+          event.target.value = "";
+        }}
+      />
+      <Button onClick={() => input.current?.click()}>
+        <FileUp size={18} aria-hidden />
+        <span>
+          Open <span className="max-sm:hidden">a job </span>file
+        </span>
+      </Button>
+    </>
+  );
+}

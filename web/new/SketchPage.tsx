@@ -1,0 +1,194 @@
+import { useDeferredValue, useMemo, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { JOB_KINDS, type JobDocument, type JobKindId } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/quantity.ts";
+import { format } from "#contract/units/format.ts";
+import type { Measure } from "#model/kinds/kind.ts";
+import { beginJob, clashOf, KINDS, stillToMeasure, usualOf } from "#model/kinds/kinds.ts";
+import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
+import { useSettings, useUnits } from "../app/settings.ts";
+import { PlaceFields } from "../job/parts/PlaceFields.tsx";
+import { Button } from "../ui/Button.tsx";
+import { TextField } from "../ui/Fields.tsx";
+import { Empty } from "../ui/Notices.tsx";
+import { QuantityField } from "../ui/QuantityField.tsx";
+import { DRAWN } from "./drawings.tsx";
+import { Drawing } from "./NewPage.tsx";
+import { SketchField } from "./SketchField.tsx";
+import { SketchVerdict } from "./SketchVerdict.tsx";
+import { CARDS, clashWords, DEMANDS } from "./sketchWords.ts";
+import { startJob } from "./startJob.ts";
+import { useSketch } from "./useSketch.ts";
+
+/** The sketch that begins a job: the dimensions of its drawing are the fields. */
+export default function SketchPage() {
+  const { kind } = useParams();
+  const known = JOB_KINDS.find((each) => each === kind);
+  return known ? (
+    <Card key={known} kind={known} />
+  ) : (
+    <Empty title="There is no such kind of job">
+      <Link className="underline" to="/new">
+        Choose one
+      </Link>
+    </Empty>
+  );
+}
+
+function Card({ kind }: { kind: JobKindId }) {
+  const units = useUnits();
+  const navigate = useNavigate();
+  const { draft, change, type, entries, sketch, forget } = useSketch(kind);
+  const [problem, setProblem] = useState<string>();
+  const { demands, asks, offers } = KINDS[kind];
+  const { fields, note, notJudged } = CARDS[kind];
+  const usual = usualOf(kind, units);
+  // The key is painted before anything is worked out from it.
+  const settled = useDeferredValue(sketch);
+  const job = useMemo(
+    () => beginJob(settled, nameFor(kind, settled.place, new Date()), units),
+    [settled, kind, units],
+  );
+  const clash = clashOf(sketch);
+  const site = { ...job.site, ...draft.site };
+  const label = (measure: Measure) => {
+    const [words = measure] = fields[measure] ?? [];
+    return measure === "riseTime"
+      ? `${words} ${format(sketch.typed.rise ?? usual.rise ?? 0, "length", units)}`
+      : words;
+  };
+
+  async function start(document: JobDocument): Promise<void> {
+    try {
+      const id = await startJob(document);
+      forget();
+      await navigate(`/jobs/${id}${kind === "measuring" ? "/measure" : ""}`);
+    } catch (error) {
+      setProblem(`Not started: ${(error as Error).message} What you typed stays here.`);
+    }
+  }
+  // What was typed last counts, worked out or not.
+  const startAsTyped = () =>
+    void start(beginJob(sketch, nameFor(kind, sketch.place, new Date()), units));
+
+  return (
+    <form
+      className="relative h-full overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_340px]"
+      onSubmit={(event) => {
+        event.preventDefault();
+        startAsTyped();
+      }}
+    >
+      <div className="relative p-4 max-sm:p-2 lg:overflow-y-auto">
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pb-2">
+          <h1 className="text-3xl max-sm:text-2xl">{JOB_KIND_NAMES[kind].says}</h1>
+          {demands.length > 1 && (
+            <div role="group" aria-label="How the flow is known" className="flex">
+              {demands.map((each) => (
+                <Button
+                  key={each}
+                  look={draft.demand === each ? "strong" : "plain"}
+                  aria-pressed={draft.demand === each}
+                  className="rounded-none first:rounded-l last:rounded-r"
+                  onClick={() => change({ demand: each })}
+                >
+                  {DEMANDS[each]}
+                </Button>
+              ))}
+            </div>
+          )}
+        </div>
+        <div className="flex flex-wrap items-start gap-4">
+          <div
+            className="relative w-full max-w-110 shrink-0 rounded border border-rule bg-sheet"
+            style={{ aspectRatio: `${DRAWN.width} / ${DRAWN.height}` }}
+          >
+            <Drawing {...{ kind }} className="size-full" />
+            {asks(draft.demand).map((measure, i) => {
+              const [, x, y] = fields[measure] ?? ["", 0, 0];
+              return (
+                <SketchField
+                  key={measure}
+                  {...{ measure, x, y }}
+                  label={label(measure)}
+                  entry={entries[measure]}
+                  clash={clash?.at === measure ? clashWords(clash, units) : undefined}
+                  autoFocus={i === 0}
+                  onType={(text) => type(measure, text)}
+                />
+              );
+            })}
+          </div>
+          <div className="grid min-w-64 flex-1 basis-64 gap-3">
+            {offers(draft.demand).length > 0 && (
+              <fieldset className="grid grid-cols-2 gap-2">
+                <legend className="text-[13px] text-soft">Taken so until you know better</legend>
+                {offers(draft.demand).map((measure) => (
+                  <SketchField
+                    key={measure}
+                    {...{ measure }}
+                    label={fields[measure]?.[0] ?? measure}
+                    entry={entries[measure]}
+                    usual={usual[measure]}
+                    clash={undefined}
+                    onType={(text) => type(measure, text)}
+                  />
+                ))}
+              </fieldset>
+            )}
+            <Steps entries={Object.values(entries).map(({ text }) => text)} />
+            <PlaceFields
+              site={site}
+              onChange={(next) => change({ site: { ...draft.site, ...next } })}
+            />
+            <div className="grid grid-cols-2 gap-2">
+              <TextField
+                label="Place"
+                value={draft.place}
+                maxLength={80}
+                onChange={(place) => change({ place })}
+              />
+              <TextField
+                label="Customer"
+                value={draft.customer}
+                maxLength={120}
+                onChange={(customer) => change({ customer })}
+              />
+            </div>
+            <p className="text-[14px] text-soft">{note}</p>
+            {notJudged && <p className="text-[14px] font-medium">{notJudged}</p>}
+          </div>
+        </div>
+      </div>
+      <SketchVerdict
+        {...{ job, problem }}
+        missing={stillToMeasure(sketch).map(label)}
+        behind={settled !== sketch}
+        onStart={(document) => (document ? void start(document) : startAsTyped())}
+      />
+    </form>
+  );
+}
+
+/** What a pace or a brick is taken for, where one was typed. */
+function Steps({ entries }: { entries: readonly string[] }) {
+  const { steps, setStep } = useSettings();
+  const used = (["pace", "brick"] as const).filter((step) =>
+    entries.some((text) => (step === "pace" ? /pace|step/i : /brick|course/i).test(text)),
+  );
+  if (used.length === 0) return null;
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      {used.map((step) => (
+        <QuantityField
+          key={step}
+          label={step === "pace" ? "One pace" : "One brick with its joint"}
+          quantity="length"
+          range={{ ...RANGES.depth, max: 2, what: "It" }}
+          value={steps[step]}
+          onChange={(length) => setStep(step, length)}
+        />
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,102 @@
+import { useMemo } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { everyItem } from "#core/line/path.ts";
+import { itemName } from "#words/items.ts";
+import { useUnits } from "../app/settings.ts";
+import { CheckList } from "../job/CheckList.tsx";
+import { Plate } from "../job/Figures.tsx";
+import { PumpsThatDoIt } from "../job/PumpsThatDoIt.tsx";
+import { useSolution } from "../job/useSolution.ts";
+import { Working } from "../job/Working.tsx";
+import { Button } from "../ui/Button.tsx";
+import { withPump } from "./startJob.ts";
+
+/** What the sketch comes to: what is still to measure, or the flow, the head it takes and three pumps. */
+export function SketchVerdict({
+  job,
+  missing,
+  behind,
+  problem,
+  onStart,
+}: {
+  job: JobDocument;
+  missing: readonly string[];
+  /** worked out for what was typed a moment ago */
+  behind: boolean;
+  problem: string | undefined;
+  onStart: (job?: JobDocument) => void;
+}) {
+  const units = useUnits();
+  const { solved } = useSolution(job);
+  const pump = useMemo(() => everyItem(job.path).find(({ kind }) => kind === "pump"), [job.path]);
+  const running = solved.kind === "asked" ? solved.solution.cases.normal.running : undefined;
+  const complete = missing.length === 0 && running !== undefined;
+  return (
+    <aside
+      aria-label="What it comes to"
+      aria-busy={behind}
+      className="relative border-rule max-lg:border-t lg:overflow-y-auto lg:border-l"
+    >
+      <div className="grid gap-2 p-3" data-testid="sketch-verdict">
+        {complete && running ? (
+          <dl className="grid grid-cols-2 gap-x-3">
+            <Plate
+              name="Flow wanted"
+              si={running.state.delivered}
+              quantity="flow"
+              subject="delivered"
+              large
+            />
+            <Plate
+              name="Head it takes"
+              si={running.duty.head}
+              quantity="head"
+              subject="head"
+              large
+            />
+          </dl>
+        ) : (
+          <>
+            <h2 className="plate text-2xl">
+              {missing.length > 0 ? "Still to measure" : "Nothing to work out yet"}
+            </h2>
+            <ul aria-label="Still to measure" className="grid gap-0.5">
+              {missing.map((what) => (
+                <li key={what} className="border-l-4 border-rule pl-2">
+                  {what}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+        <Button look={complete ? "plain" : "strong"} type="submit" className="min-h-11">
+          {missing.length > 0 ? "Start with what is there" : "Start the job"}
+        </Button>
+        <p role="alert" className="text-[14px] text-signal empty:hidden">
+          {problem}
+        </p>
+      </div>
+      {complete && pump && (
+        <>
+          <PumpsThatDoIt
+            job={job}
+            itemId={pump.id}
+            onChoose={(document) => onStart(withPump(job, document))}
+          />
+          {solved.kind === "asked" && (
+            <CheckList judgements={solved.judgements} path={job.path} onItem={undefined} />
+          )}
+        </>
+      )}
+      <details className="border-t border-rule px-3 py-1">
+        <summary className="min-h-9 content-center text-soft">The line it begins with</summary>
+        <ol className="list-decimal pb-2 pl-5 text-[14px]">
+          {job.path.map(({ id }) => (
+            <li key={id}>{itemName(job.path, id, units)}</li>
+          ))}
+        </ol>
+      </details>
+      <Working {...{ job, solved }} />
+    </aside>
+  );
+}
