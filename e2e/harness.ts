@@ -34,6 +34,17 @@ export async function expectAccessible(page: Page, part = "body"): Promise<void>
   ).toEqual([]);
 }
 
+/** Begins a job of a kind with nothing measured yet: what was not typed is taken as usual. */
+export async function beginJob(page: Page, kind: string): Promise<void> {
+  await page.goto(`/new/${kind}`);
+  await page.getByRole("button", { name: "Start with what is there" }).click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
+}
+
+/** The link of a stage of the job. */
+export const stage = (page: Page, name: "Need" | "Line" | "Pump" | "Measure") =>
+  page.getByRole("navigation", { name: "Stages of the job" }).getByRole("link", { name });
+
 /** Waits until the job says that it is saved. */
 export const saved = (page: Page) =>
   expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();

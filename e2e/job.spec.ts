@@ -1,4 +1,4 @@
-import { dutyAfterKey, expect, expectAccessible, saved, test } from "./harness.ts";
+import { dutyAfterKey, expect, expectAccessible, saved, stage, test } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 
@@ -6,33 +6,44 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   page,
 }) => {
   await page.goto("/");
-  await page.getByRole("list", { name: "Jobs" }).waitFor();
+  await page.getByRole("region", { name: "Jobs" }).waitFor();
   await page.keyboard.press("Control+k");
-  await page.keyboard.type("New job");
+  await page.keyboard.type("Keep a pit dry");
   await page.keyboard.press("Enter");
-  await page.getByLabel("Name").fill("Tallow Mill: wheel pit");
-  await page.getByLabel("Begin with").selectOption("sump-riser");
+  await expect(page).toHaveURL(/\/new\/sump-riser/);
+  const verdict = page.getByTestId("sketch-verdict");
+  await expect(verdict.getByRole("listitem")).toHaveCount(5);
+  // The first dimension has the cursor; the others follow it.
+  for (const [label, text] of [
+    ["floor down to the bottom", "1.5 m"],
+    ["pit across", "0.6 m"],
+    ["pump off: time to rise", "40"],
+    ["floor up to the bend", "20 bricks"],
+    ["along to the outlet", "15"],
+  ] as const) {
+    await expect(page.getByLabel(label)).toBeFocused();
+    await page.keyboard.type(text);
+    await page.keyboard.press("Tab");
+  }
+  await expect(verdict).toContainText("Head it takes");
+  await page
+    .getByRole("button", { name: "Choose Brackle Run 35" })
+    .or(page.getByRole("button", { name: "Choose Tarnfold Pit 9" }))
+    .first()
+    .focus();
   await page.keyboard.press("Enter");
-  await expect(page).toHaveURL(/\/jobs\/.+part=source/);
-  await expect(page.locator(duty)).toContainText("No duty yet");
-
-  await page.getByLabel("Normal water").focus();
-  await page.keyboard.type("-0.6 m");
-  await page.keyboard.press("Tab");
-  await page.getByLabel("Flow wanted").focus();
-  await page.keyboard.type("30 gpm");
-  await page.keyboard.press("Tab");
-
-  // Keys 1 to 5 bring a part to hand.
-  await page.getByRole("button", { name: "Discharge" }).focus();
-  await page.keyboard.press("3");
-  await page.getByRole("button", { name: "Choose Brackle Run 35" }).focus();
-  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Name of the job")).toHaveValue(/^Pit, \d+ \w+ 20\d\d$/);
   await expect(page.locator(duty)).toContainText("Total head");
+  // The seat follows the pit: the pump stands on its bottom.
+  await expect(page.getByRole("region", { name: "Section" })).toContainText("pump −1.50 m");
   const before = await page.locator(duty).textContent();
 
-  await page.getByRole("button", { name: "Discharge" }).focus();
-  await page.keyboard.press("Enter");
+  // Keys 1 to 5 bring a part to hand, each in its stage.
+  await page.getByRole("link", { name: "Sheet" }).focus();
+  await page.keyboard.press("1");
+  await expect(page).toHaveURL(/\/need/);
+  await page.keyboard.press("4");
+  await expect(page).toHaveURL(/\/line/);
   const lengths = page.getByRole("list", { name: "Discharge line" }).getByLabel("Length");
   await lengths.last().focus();
   await page.keyboard.type("60 m");
@@ -93,7 +104,7 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   expect(["meets", "falls-short", "cannot-tell"]).toContain(judgement);
   await page.goBack();
   await page.reload();
-  await expect(page.getByLabel("Name of the job")).toHaveValue("Tallow Mill: wheel pit");
+  await expect(page.getByLabel("Name of the job")).toHaveValue(/^Pit, /);
   await expect(page.locator(duty)).toHaveText(longer ?? "");
 });
 
@@ -102,19 +113,18 @@ test.describe("at the pit", () => {
 
   test("a whole job by touch", async ({ page }) => {
     await page.goto("/");
-    await page.getByRole("button", { name: "New job" }).tap();
-    await page.getByLabel("Name").fill("Relay room");
-    await page.getByLabel("Begin with").selectOption("sump-riser");
-    await page.getByRole("button", { name: "Start the job" }).tap();
-    await page
-      .getByRole("group", { name: "Part in hand" })
-      .getByRole("button", { name: "Pump" })
-      .tap();
+    await page.getByRole("link", { name: "New job" }).tap();
+    await page.getByRole("link", { name: "Keep a pit dry" }).tap();
+    await page.getByRole("button", { name: "Start with what is there" }).tap();
+    await stage(page, "Pump").tap();
     await page.getByRole("button", { name: "Choose Tarnfold Pit 9" }).tap();
     await expect(page.locator(duty)).toContainText("L/s");
-    await page.getByRole("button", { name: "Discharge" }).tap();
-    await page.getByLabel("Pipe or hose").first().focus();
-    await page.getByLabel("Pipe or hose").first().selectOption("sump-hose-2in");
+    await stage(page, "Line").tap();
+    // A size is searched for, not scrolled to.
+    await page.getByLabel("Pipe or hose").first().tap();
+    await page.getByLabel("Search: Pipe or hose").fill("2 sump");
+    await page.getByRole("option", { name: "2 in sump hose", exact: true }).tap();
+    await expect(page.getByLabel("Pipe or hose: 2 in sump hose")).toBeVisible();
     await page.getByRole("button", { name: "Fitting" }).tap();
     await expect(page.getByLabel("Count")).toHaveCount(3);
     await saved(page);
@@ -125,7 +135,7 @@ test.describe("at the pit", () => {
     await bar.tap();
     await expect(page.getByRole("list", { name: "Checks" })).toBeInViewport();
 
-    await page.getByRole("link", { name: "Measure" }).tap();
+    await stage(page, "Measure").tap();
     const watch = page.getByTestId("watch").locator("..");
     const box = await watch.boundingBox();
     expect(box?.height).toBeGreaterThanOrEqual(44);
@@ -159,6 +169,9 @@ test.describe("at the pit", () => {
   test("no view is wider or taller than the phone", async ({ page }) => {
     for (const path of [
       "/",
+      "/new",
+      "/new/sump-riser",
+      "/new/well-to-tank",
       "/pumps",
       "/pumps/brackle-run-35",
       "/jobs/ketterby-hurling-ground?part=pump&view=sizes",
@@ -335,11 +348,13 @@ for (const theme of ["light", "dark"] as const) {
     }, theme);
     for (const path of [
       "/",
-      "/?new=1",
-      "/jobs/ennet-glasshouses-transfer?part=source",
-      "/jobs/ennet-glasshouses-transfer?part=suction&view=curve",
-      "/jobs/ennet-glasshouses-transfer?part=pump",
-      "/jobs/ketterby-hurling-ground?part=outlet",
+      "/new",
+      "/new/sump-riser",
+      "/new/well-to-tank",
+      "/jobs/ennet-glasshouses-transfer/need",
+      "/jobs/ennet-glasshouses-transfer/line?part=suction&view=curve",
+      "/jobs/ennet-glasshouses-transfer/pump",
+      "/jobs/ketterby-hurling-ground/line?part=outlet",
       "/jobs/ketterby-hurling-ground/measure",
       "/pumps",
       "/pumps/fenwicket-jet-2",

@@ -1,4 +1,4 @@
-import { dutyAfterKey, expect, expectAccessible, saved, test } from "./harness.ts";
+import { beginJob, dutyAfterKey, expect, expectAccessible, saved, stage, test } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 const discharge = "/jobs/ennet-glasshouses-transfer?part=discharge";
@@ -87,14 +87,8 @@ test("two pumps: side by side move more, one after the other lift more", async (
 });
 
 test("a second pump in the pit has a vent hole and a check valve of its own", async ({ page }) => {
-  await page.goto("/?new=1");
-  await page.getByLabel("Name").fill("Two in the pit");
-  await page.getByLabel("Begin with").selectOption("sump-riser");
-  await page.getByRole("button", { name: "Start the job" }).click();
-  await page
-    .getByRole("group", { name: "Part in hand" })
-    .getByRole("button", { name: "Pump" })
-    .click();
+  await beginJob(page, "sump-riser");
+  await stage(page, "Pump").click();
   await page.getByRole("button", { name: "Choose Tarnfold Pit 9" }).click();
   await expect(page.locator(duty)).toContainText("Lost through holes");
   await page.getByRole("button", { name: "Second pump beside it" }).click();
@@ -311,10 +305,7 @@ test("hoses are compared for a tap and for a pump, and the address keeps the que
 test("a line says what it takes before there is a pump: typed key by key, sized, then one chosen", async ({
   page,
 }) => {
-  await page.goto("/?new=1");
-  await page.getByLabel("Name").fill("Line before pump");
-  await page.getByLabel("Begin with").selectOption("tank-to-tank");
-  await page.keyboard.press("Enter");
+  await beginJob(page, "tank-to-tank");
   const panel = page.getByRole("region", { name: "Duty and checks" });
   await expect(panel).toContainText("Say how much water is wanted");
   await expect(page.locator('svg path[fill="var(--signal)"]')).toHaveCount(0);

@@ -61,11 +61,11 @@ test("another device comes in by name over HTTPS, with the pass phrase, and work
   expect(await page.evaluate(() => isSecureContext && "locks" in navigator)).toBe(true);
   await page.getByRole("textbox", { name: "Name of the job" }).fill("From the pit");
   await saved(page);
-  await page.goto(`${address}/?new=1`);
-  await page.getByRole("dialog").getByLabel("Name").fill("Made on a phone");
-  await page.getByRole("button", { name: "Start the job" }).click();
+  await page.goto(`${address}/new/plain-line`);
+  await page.getByLabel("Place").fill("Made on a phone");
+  await page.getByRole("button", { name: "Start with what is there" }).click();
   await expect(page.getByRole("textbox", { name: "Name of the job" })).toHaveValue(
-    "Made on a phone",
+    /^Line, Made on a phone, /,
   );
   // A device that was signed out keeps what is typed, and says what to do.
   await context.clearCookies();

@@ -132,12 +132,12 @@ test("a job leaves as a file and comes back as a new job with the same duty", as
   expect(JSON.parse(await readFile(file, "utf8")).format).toBe("upright-gusher/job");
   await page.goto("/");
   await page.getByRole("link", { name: /^Ketterby/ }).waitFor();
-  const count = await page.getByRole("list", { name: "Jobs" }).getByRole("listitem").count();
+  const count = await page.getByRole("region", { name: "Jobs" }).getByRole("listitem").count();
   await page.getByLabel("Job file").setInputFiles(file);
   await expect(page).toHaveURL(/\/jobs\/[0-9a-f-]{36}/);
   await expect(page.locator(duty)).toHaveText(before ?? "");
   await page.goto("/");
-  const rows = page.getByRole("list", { name: "Jobs" }).getByRole("listitem");
+  const rows = page.getByRole("region", { name: "Jobs" }).getByRole("listitem");
   await expect(rows).toHaveCount(count + 1);
 
   // Deleting is one click, and so is taking it back.
@@ -257,7 +257,7 @@ test("the demo goes back to what it was", async ({ page }) => {
   await page.getByRole("button", { name: "Demo: reset" }).click();
   await page.getByRole("dialog").getByRole("button", { name: "Reset" }).click();
   await expect(page.getByText("The demo is as it was.")).toBeVisible();
-  await expect(page.getByRole("list", { name: "Jobs" }).getByRole("listitem")).toHaveCount(3);
+  await expect(page.getByRole("region", { name: "Jobs" }).getByRole("listitem")).toHaveCount(3);
 });
 
 test("a range that cannot be worked out says so, and is tried again", async ({ page }) => {

@@ -110,7 +110,14 @@ function serveInterface(app: Hono, folder: string): void {
     }),
   );
   app.get("/assets/*", (c) => c.text("Not found", 404));
-  app.get("/icon.svg", serveStatic({ root: folder }));
+  // The worker that keeps the application for later, what it loads, and what a home screen shows of it.
+  app.get(
+    "/:file{[\\w.-]+\\.(?:js|svg|webmanifest)}",
+    serveStatic({
+      root: folder,
+      onFound: (_path, c) => c.header("cache-control", "no-cache"),
+    }),
+  );
   app.get("*", async (c) => {
     c.header("cache-control", "no-cache");
     const page = await readFile(join(folder, "index.html"), "utf8").catch(() => undefined);

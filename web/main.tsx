@@ -10,6 +10,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { queries } from "./api/queries.ts";
 import { Frame } from "./app/Frame.tsx";
+import { keepForOffline } from "./app/offline.ts";
 import { JobsPage } from "./jobs/JobsPage.tsx";
 import { Empty, Loading } from "./ui/Notices.tsx";
 
@@ -67,3 +68,5 @@ if (root) {
     </StrictMode>,
   );
 }
+
+if (import.meta.env.PROD) keepForOffline();

@@ -295,6 +295,11 @@ const WORDS: Words = {
       ? "Ask the maker for the shut-off head, or make sure that the outlet cannot be shut."
       : "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
   ],
+  "well-not-judged": (_, say) => [
+    "The well itself is not judged",
+    `Pumping draws it down by ${say.value} at ${say.water}. How deep the pump may hang, how its motor is cooled, what the well yields over a day and the cable are not worked out.`,
+    "A licensed well contractor settles these before the pump goes down.",
+  ],
   "pressure-rating-unknown": ({ facts }, say) => [
     facts.gravityPipe ? "Gravity pipe under pressure" : "Pressure rating not known",
     `Dead-headed at ${say.water}, the outlet shut, ${say.item} sees ${say.value}${whileRunning(facts.running, say)}; no rating is stocked for it at this water temperature.`,

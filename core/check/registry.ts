@@ -55,6 +55,7 @@ import {
   suctionLiftPump,
   suctionVelocity,
 } from "./suction.ts";
+import { wellNotJudged } from "./well.ts";
 
 /** Every judgement there is, by its code, in the order they are told within one severity. */
 export const CHECKS = {
@@ -100,6 +101,7 @@ export const CHECKS = {
   "drains-back": drainsBack,
   "traps-air": trapsAir,
   "discharge-under-suction": dischargeUnderSuction,
+  "well-not-judged": wellNotJudged,
   "operating-region": operatingRegion,
   "hazen-williams-range": hazenWilliamsRange,
   "schools-disagree": schoolsDisagree,

@@ -48,7 +48,7 @@ export function Frame() {
     `target inline-flex items-center rounded px-2.5 max-sm:px-1.5 ${isActive ? "bg-press font-medium" : "hover:bg-press"}`;
   return (
     <div className="flex h-full flex-col">
-      <header className="no-print flex items-center gap-1 border-b-2 border-ink px-3 py-1 max-sm:px-1">
+      <header className="no-print flex items-center gap-1 border-b-2 border-ink px-3 py-1 max-sm:px-1 scrolled:hidden">
         <span className="plate mr-2 text-[22px] tracking-wide max-sm:hidden">Upright Gusher</span>
         <nav aria-label="Main" className="flex gap-1">
           <NavLink to="/" end className={link}>
@@ -119,7 +119,8 @@ export function Frame() {
 const KEYS: readonly (readonly [string, string])[] = [
   ["Ctrl K", "Commands: any job, pump or action by name"],
   ["Ctrl Z, Ctrl Shift Z", "Undo, redo on a job"],
-  ["1 to 5", "Part in hand: source, suction, pump, discharge, outlet"],
+  ["1 to 5", "Source, suction, pump, discharge, outlet, each in its stage"],
+  ["F", "Fold the section, or unfold it"],
   ["L, S, C, G", "Head ledger, sizes, curve sheet, changes"],
   ["Alt ↑, Alt ↓", "Move the row of the line that has the cursor"],
   ["Space", "On a row’s handle: lift it; arrows carry it, space sets it down"],

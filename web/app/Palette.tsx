@@ -57,14 +57,14 @@ export function Palette({
               <Command.Empty className="p-3 text-soft">Nothing by that name.</Command.Empty>
               {onJob && id && (
                 <Command.Group heading={<span className={heading}>This job</span>}>
-                  {go("Source and levels", `/jobs/${id}?part=source`)}
-                  {go("Suction line", `/jobs/${id}?part=suction`)}
-                  {go("Choose the pump", `/jobs/${id}?part=pump`)}
-                  {go("Discharge line", `/jobs/${id}?part=discharge`)}
-                  {go("Outlet", `/jobs/${id}?part=outlet`)}
-                  {go("Compare sizes", `/jobs/${id}?view=sizes`)}
-                  {go("Curve sheet", `/jobs/${id}?view=curve`)}
-                  {go("Claim check and cheapest next change", `/jobs/${id}?view=changes`)}
+                  {go("Need: levels and flow", `/jobs/${id}/need`)}
+                  {go("Suction line", `/jobs/${id}/line?part=suction`)}
+                  {go("Choose the pump", `/jobs/${id}/pump`)}
+                  {go("Discharge line", `/jobs/${id}/line?part=discharge`)}
+                  {go("Outlet", `/jobs/${id}/line?part=outlet`)}
+                  {go("Compare sizes", `/jobs/${id}/line?view=sizes`)}
+                  {go("Curve sheet", `/jobs/${id}/pump?view=curve`)}
+                  {go("Claim check and cheapest next change", `/jobs/${id}/line?view=changes`)}
                   {go("Measure", `/jobs/${id}/measure`)}
                   {act("Undo", undo)}
                   {act("Redo", redo)}

@@ -203,7 +203,7 @@ function Likely({ band, doubt }: { band: Calculation<BandResult>; doubt: Doubt }
         {format(doubt.level, "diameter", units)} up or down, roughness within a factor of{" "}
         {doubt.roughnessFactor}, C ±{formatPercent(doubt.hazenWilliamsC)}, fittings ±
         {formatPercent(doubt.fittings)}, the pump within its tolerance grade. How sure the inputs
-        are is typed under Source.
+        are is typed under Need.
         {kind === "working" ? (
           <button type="button" className="ml-2 min-h-6 underline" onClick={band.cancel}>
             Stop

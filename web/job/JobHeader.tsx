@@ -4,29 +4,36 @@ import { useStore } from "zustand";
 import { IconButton } from "../ui/Button.tsx";
 import { Redo2, Undo2 } from "../ui/icons.ts";
 import { edit, redo, undo, useJobStore, visit } from "./jobStore.ts";
+import { STAGES, type Stage } from "./part.ts";
 
 /** Name of the job, the steps, undo, and whether everything is saved. */
-export function JobHeader({ measuring }: { measuring: boolean }) {
+export function JobHeader({ stage }: { stage: Stage }) {
   const { id = "" } = useParams();
   const [params] = useSearchParams();
   const name = useJobStore((s) => s.job.name);
   const [draft, setDraft] = useState<string | null>(null);
   const { pastStates, futureStates } = useStore(useJobStore.temporal, (s) => s);
-  const step = (to: string, label: string, current: boolean) => (
-    <NavLink
-      to={{ pathname: to, search: params.toString() }}
-      aria-current={current ? "step" : undefined}
-      className={`target plate inline-flex items-center rounded px-3 text-[17px] ${current ? "bg-ink text-paper" : "hover:bg-press"}`}
-    >
-      {label}
-    </NavLink>
-  );
+  const link = (to: string, label: string, current: boolean) => {
+    const search = new URLSearchParams(params);
+    // Each stage opens on the part and the view that belong to it.
+    for (const key of ["part", "view"]) search.delete(key);
+    return (
+      <NavLink
+        key={to}
+        to={{ pathname: `/jobs/${id}/${to}`, search: search.toString() }}
+        aria-current={current ? "step" : undefined}
+        className={`target plate inline-flex items-center rounded px-3 text-[17px] max-sm:px-2.5 ${current ? "bg-ink text-paper" : "hover:bg-press"}`}
+      >
+        {label}
+      </NavLink>
+    );
+  };
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule px-3 py-1">
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule px-3 py-1 max-sm:gap-x-1 max-sm:px-1.5">
       <h1 className="sr-only">{name}</h1>
       <input
         aria-label="Name of the job"
-        className="target plate min-w-0 flex-1 basis-52 rounded bg-transparent px-1 text-[21px] hover:bg-press focus:bg-sheet"
+        className="target plate min-w-0 flex-1 basis-52 max-sm:basis-40 scrolled:hidden rounded bg-transparent px-1 text-[21px] hover:bg-press focus:bg-sheet"
         value={draft ?? name}
         maxLength={120}
         onFocus={() => visit(true)}
@@ -40,12 +47,11 @@ export function JobHeader({ measuring }: { measuring: boolean }) {
           visit(false);
         }}
       />
-      <nav aria-label="Steps of the job" className="no-print flex gap-1">
-        {step(`/jobs/${id}`, "Size and choose", !measuring)}
-        {step(`/jobs/${id}/measure`, "Measure", measuring)}
-        {step(`/jobs/${id}/sheet`, "Sheet", false)}
+      <nav aria-label="Stages of the job" className="no-print flex max-sm:order-2 max-sm:flex-1">
+        {STAGES.map((each) => link(each, STAGE_NAMES[each], each === stage))}
+        {link("sheet", "Sheet", false)}
       </nav>
-      <span className="no-print flex">
+      <span className="no-print flex max-sm:order-2">
         <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={undo}>
           <Undo2 size={18} aria-hidden />
         </IconButton>
@@ -57,6 +63,13 @@ export function JobHeader({ measuring }: { measuring: boolean }) {
     </div>
   );
 }
+
+const STAGE_NAMES: Record<Stage, string> = {
+  need: "Need",
+  line: "Line",
+  pump: "Pump",
+  measure: "Measure",
+};
 
 function SaveMark() {
   const saved = useJobStore((s) => s.saved);
@@ -85,7 +98,7 @@ function SaveMark() {
   return (
     <span
       role="status"
-      className={`no-print text-right sm:min-w-24 text-[13px] ${bad ? "font-medium text-signal" : "text-soft"}`}
+      className={`no-print text-right text-[13px] max-sm:order-1 sm:min-w-24 ${bad ? "" : "scrolled:hidden"} ${bad ? "font-medium text-signal" : "text-soft"}`}
     >
       {text}{" "}
       {saved.kind === "refused" && saved.signIn && (

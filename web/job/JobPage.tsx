@@ -1,18 +1,22 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useCallback, useEffect, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import clsx from "clsx";
+import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { format } from "#contract/units/format.ts";
 import type { Severity } from "#core/check/check.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { oneOf } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
+import { Unreachable } from "../api/client.ts";
+import { keyOf } from "../api/queries.ts";
+import { shrinkHeads } from "../app/heads.ts";
+import { useSettings, useUnits } from "../app/settings.ts";
 import { MeasurePane } from "../measure/MeasurePane.tsx";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
+import { Button } from "../ui/Button.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
-import { putOnBench, startAutosave } from "./autosave.ts";
+import { jobToOpen, putOnBench, startAutosave } from "./autosave.ts";
 import { ChangesSheet } from "./ChangesSheet.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { DutyPanel } from "./DutyPanel.tsx";
@@ -20,8 +24,9 @@ import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
 import { openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
 import { PartInHand } from "./PartInHand.tsx";
-import type { Part } from "./part.ts";
+import { type Part, STAGES, type Stage } from "./part.ts";
 import { Section } from "./Section.tsx";
+import { SectionStrip } from "./SectionStrip.tsx";
 import { SizeSheet } from "./SizeSheet.tsx";
 import { useBand } from "./useBand.ts";
 import { useJobAfterPaint } from "./useJobAfterPaint.ts";
@@ -34,7 +39,8 @@ const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
 export default function JobPage() {
   const { id = "" } = useParams();
   const query = useQuery({
-    ...oneOf("jobs", id),
+    queryKey: keyOf("jobs", id),
+    queryFn: () => jobToOpen(id),
     staleTime: 0,
   });
   const onBench = useJobStore((s) => s.id);
@@ -65,7 +71,7 @@ export default function JobPage() {
     if (useJobStore.getState().id !== id) useJobStore.setState({ id: "" });
   }, [id]);
 
-  if (query.isError) {
+  if (query.isError && !(query.data && query.error instanceof Unreachable)) {
     return "status" in query.error && query.error.status === 404 ? (
       <NoSuchJob id={id} />
     ) : (
@@ -94,31 +100,60 @@ const VIEWS = [
   { value: "curve", name: "Curve sheet" },
   { value: "changes", name: "Changes" },
 ] as const;
-const PARTS: readonly { part: Part; name: string }[] = [
-  { part: "source", name: "Source" },
-  { part: "suction", name: "Suction" },
-  { part: "pump", name: "Pump" },
-  { part: "discharge", name: "Discharge" },
-  { part: "outlet", name: "Outlet" },
+
+/** The parts of a job in the order the water meets them, each in the stage it belongs to. */
+const PARTS: readonly { part: Part; name: string; stage: Stage }[] = [
+  { part: "source", name: "Source", stage: "need" },
+  { part: "suction", name: "Suction", stage: "line" },
+  { part: "pump", name: "Pump", stage: "pump" },
+  { part: "discharge", name: "Discharge", stage: "line" },
+  { part: "outlet", name: "Outlet", stage: "line" },
 ];
+const LINE_PARTS = PARTS.filter(({ stage }) => stage === "line").map(({ part, name }) => ({
+  value: part,
+  name,
+}));
+
+/** The stage and the part in hand that an address names; of one without a stage, the part says it. */
+function whereAt(step: string | undefined, asked: string | null) {
+  const named = PARTS.find(({ part }) => part === asked);
+  const stage = STAGES.find((each) => each === step) ?? named?.stage ?? "line";
+  const part =
+    named?.stage === stage ? named.part : stage === "line" ? "discharge" : FIRST_PART[stage];
+  return { stage, part };
+}
+
+const FIRST_PART = { need: "source", pump: "pump", measure: "discharge" } as const;
 
 function Bench() {
   const job = useJobAfterPaint();
   const { solved, sizeUps } = useSolution(job);
   const band = useBand(job);
   const [params, setParams] = useSearchParams();
-  const measuring = useParams().step === "measure";
-  const part = PARTS.find((p) => p.part === params.get("part"))?.part ?? "discharge";
-  const view = VIEWS.find(({ value }) => value === params.get("view"))?.value ?? "ledger";
+  const navigate = useNavigate();
+  const { id, step } = useParams();
+  const { stage, part } = whereAt(step, params.get("part"));
+  const measuring = stage === "measure";
+  const usual = stage === "pump" ? "curve" : "ledger";
+  const view = VIEWS.find(({ value }) => value === params.get("view"))?.value ?? usual;
   const [selected, setSelected] = useState<string>();
+  const { sectionFolded, toggleSection } = useSettings();
+  const scroller = useRef<HTMLDivElement>(null);
+  // A stage begins at its top.
+  useEffect(() => {
+    if (stage) scroller.current?.scrollTo(0, 0);
+    return () => {
+      delete document.documentElement.dataset.scrolled;
+    };
+  }, [stage]);
 
-  const show = useCallback(
-    (change: Record<string, string>) =>
+  const onView = useCallback(
+    (next: string) =>
       setParams(
         (before) => {
-          const next = new URLSearchParams(before);
-          for (const [key, value] of Object.entries(change)) next.set(key, value);
-          return next;
+          const after = new URLSearchParams(before);
+          after.set("view", next);
+          return after;
         },
         { replace: true },
       ),
@@ -126,10 +161,18 @@ function Bench() {
   );
   const onPart = useCallback(
     (next: Part, itemId?: string) => {
-      show({ part: next });
+      const to = PARTS.find((each) => each.part === next)?.stage ?? "line";
+      const search = new URLSearchParams(location.search);
+      search.set("part", next);
+      // A stage opens on the view that belongs to it.
+      if (to !== stage) search.delete("view");
+      void navigate(
+        { pathname: `/jobs/${id}/${to}`, search: String(search) },
+        { replace: to === stage },
+      );
       setSelected(itemId);
     },
-    [show],
+    [navigate, id, stage],
   );
   const onItem = useCallback(
     (itemId: string) => {
@@ -157,46 +200,81 @@ function Bench() {
         event.target.closest("input, textarea, select, [role=dialog]");
       if (typing || command || event.altKey || measuring) return;
       const digit = PARTS[Number(event.key) - 1];
-      if (digit) show({ part: digit.part });
-      if (event.key === "l") show({ view: "ledger" });
-      if (event.key === "s") show({ view: "sizes" });
-      if (event.key === "c") show({ view: "curve" });
-      if (event.key === "g") show({ view: "changes" });
+      if (digit) onPart(digit.part);
+      if (event.key === "l") onView("ledger");
+      if (event.key === "s") onView("sizes");
+      if (event.key === "c") onView("curve");
+      if (event.key === "g") onView("changes");
+      if (event.key === "f") toggleSection();
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
-  }, [measuring, show]);
+  }, [measuring, onPart, onView, toggleSection]);
 
   return (
     <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
-      <JobHeader measuring={measuring} />
+      <JobHeader stage={stage} />
       {measuring ? (
         <MeasurePane {...{ job, solved }} band={currentBand(band)} />
       ) : (
-        <div className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1.06fr)_minmax(0,0.94fr)_322px] lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]">
+        <div
+          ref={scroller}
+          onScroll={shrinkHeads}
+          className={clsx(
+            "relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[minmax(0,1.06fr)_minmax(0,0.94fr)_322px]",
+            sectionFolded
+              ? "lg:grid-rows-[auto_minmax(0,1fr)]"
+              : "lg:grid-rows-[minmax(180px,37%)_minmax(0,1fr)]",
+          )}
+        >
           <section
             aria-label="Section"
-            className="h-60 border-b border-rule bg-sheet lg:col-span-2 lg:h-auto print:h-64"
+            className={clsx(
+              "border-b border-rule bg-sheet lg:col-span-2 print:h-64",
+              !sectionFolded && "h-60 lg:h-auto",
+            )}
           >
-            <Section {...{ job, solved, selected, onPart }} />
+            {sectionFolded ? (
+              <SectionStrip {...{ job, solved }} />
+            ) : (
+              <Section {...{ job, solved, selected, onPart }} />
+            )}
+            <Button
+              look="quiet"
+              className="no-print absolute! top-1 right-1 bg-sheet/80 text-[14px] text-soft"
+              aria-expanded={!sectionFolded}
+              aria-label={sectionFolded ? "Unfold the section (F)" : "Fold the section (F)"}
+              onClick={toggleSection}
+            >
+              {sectionFolded ? "Unfold" : "Fold"}
+            </Button>
           </section>
           <section
             id={DUTY}
             aria-label="Duty and checks"
-            className="border-b border-rule max-lg:order-3 lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l"
+            className={clsx(
+              "border-b border-rule lg:col-start-3 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:border-b-0 lg:border-l",
+              // Verdict before lists: the pumps to choose from come after what is said of the one chosen.
+              stage === "pump" ? "max-lg:order-2" : "max-lg:order-3",
+            )}
           >
             <DutyPanel {...{ solved, job, band, onItem }} />
           </section>
           <section
             aria-label="Part in hand"
-            className="flex flex-col border-b border-rule max-lg:order-2 lg:min-h-0 lg:border-b-0"
+            className={clsx(
+              "flex flex-col border-b border-rule lg:min-h-0 lg:border-b-0",
+              stage === "pump" ? "max-lg:order-3" : "max-lg:order-2",
+            )}
           >
-            <Switch
-              label="Part in hand"
-              options={PARTS.map(({ part: value, name }) => ({ value, name }))}
-              value={part}
-              onChange={(value) => onPart(value as Part)}
-            />
+            {stage === "line" && (
+              <Switch
+                label="Part in hand"
+                options={LINE_PARTS}
+                value={part}
+                onChange={(value) => onPart(value as Part)}
+              />
+            )}
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
               <PartInHand {...{ part, solved, selected }} onSelect={setSelected} />
             </div>
@@ -205,12 +283,7 @@ function Bench() {
             aria-label="Ledger, sizes or curve"
             className="flex flex-col max-lg:order-4 lg:min-h-0 lg:border-l lg:border-rule"
           >
-            <Switch
-              label="Ledger, sizes or curve"
-              options={VIEWS}
-              value={view}
-              onChange={(value) => show({ view: value })}
-            />
+            <Switch label="Ledger, sizes or curve" options={VIEWS} value={view} onChange={onView} />
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
               {view === "ledger" && <HeadLedger {...{ solved, sizeUps, job, onItem }} />}
               {view === "sizes" && (

@@ -5,7 +5,16 @@ import { sameDocument } from "#contract/documents/same.ts";
 import { api, Refused, Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
 import { flush, isOwn } from "../outbox/flush.ts";
-import { isOfJobs, keep, keyFor, letGo, TAB, type ToHold, unattended } from "../outbox/outbox.ts";
+import {
+  entries,
+  isOfJobs,
+  keep,
+  keyFor,
+  letGo,
+  TAB,
+  type ToHold,
+  unattended,
+} from "../outbox/outbox.ts";
 import { edit, openJob, useJobStore } from "./jobStore.ts";
 
 const PAUSE = 500;
@@ -143,14 +152,32 @@ function hold(id: string, base: number, document: JobDocument): Promise<boolean>
   return writing;
 }
 
+/** A job to put on the bench; `unsent` where this device alone answered for it. */
+export type Opened = Stored<JobDocument> & { unsent?: true };
+
+/**
+ * A job from the server, or, where that does not answer or never had it, what this device holds of it.
+ * @throws the server's refusal, or that it does not answer, where nothing is held
+ */
+export async function jobToOpen(id: string): Promise<Opened> {
+  try {
+    return await api.get("jobs", id);
+  } catch (error) {
+    const gone = error instanceof Refused && error.status === 404;
+    if (!gone && !(error instanceof Unreachable)) throw error;
+    const held = (await entries()).filter(isOfJobs).findLast((entry) => entry.id === id);
+    // A job that was deleted on the server is not begun anew here.
+    if (!held || (gone && held.base > 0)) throw error;
+    const { base: revision, document, at: updatedAt } = held;
+    return { id, revision, document, updatedAt, unsent: true };
+  }
+}
+
 /**
  * Puts a stored job on the bench, and what this device holds of it on top: as an edit, so that saving and the check
  * for a conflict run as for any other. Of several that are held the newest comes back; the others stay held.
  */
-export async function putOnBench(
-  stored: Stored<JobDocument>,
-  stillWanted: () => boolean,
-): Promise<void> {
+export async function putOnBench(stored: Opened, stillWanted: () => boolean): Promise<void> {
   const held = (await unattended()).filter(isOfJobs).filter(({ id }) => id === stored.id);
   if (!stillWanted()) return;
   openJob(stored);
@@ -159,14 +186,15 @@ export async function putOnBench(
   const newest = held.at(-1);
   if (!newest) return;
   // The last save of a page that was being closed is often kept without its answer being heard.
-  if (sameDocument(newest.document, stored.document)) {
+  if (!stored.unsent && sameDocument(newest.document, stored.document)) {
     await letGo(newest.key);
     return;
   }
   unheard = isOwn(stored, newest) ? undefined : newest.sent;
   useJobStore.setState({ revision: isOwn(stored, newest) ? stored.revision : newest.base });
-  edit(() => newest.document);
-  toast("Changes that had not reached the server were brought back.");
+  edit(() => ({ ...newest.document }));
+  if (stored.unsent) toast("This is on this device only until the server answers.");
+  else toast("Changes that had not reached the server were brought back.");
   if (held.length > 1) {
     toast("Another unsaved version of this job is on this device: it is listed under Jobs.");
   }

@@ -14,6 +14,7 @@ import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, judgementOf, keptPromise } from "#words/comparison.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
+import { shrinkHeads } from "../app/heads.ts";
 import { useUnits } from "../app/settings.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
 import { useDoubt } from "../job/useBand.ts";
@@ -119,7 +120,10 @@ export function MeasurePane({
   const severalPumps = solved.kind === "solved" && solved.solution.pumps.length > 1;
   const rated = solved.kind === "solved" ? solved.solution.pumps[0]?.pump : undefined;
   return (
-    <div className="relative min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+    <div
+      onScroll={shrinkHeads}
+      className="relative min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]"
+    >
       <section
         aria-label="Reading"
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"

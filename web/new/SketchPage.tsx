@@ -41,7 +41,7 @@ function Card({ kind }: { kind: JobKindId }) {
   const { draft, change, type, entries, sketch, forget } = useSketch(kind);
   const [problem, setProblem] = useState<string>();
   const { demands, asks, offers } = KINDS[kind];
-  const { fields, note, notJudged } = CARDS[kind];
+  const { fields, note } = CARDS[kind];
   const usual = usualOf(kind, units);
   // The key is painted before anything is worked out from it.
   const settled = useDeferredValue(sketch);
@@ -100,7 +100,7 @@ function Card({ kind }: { kind: JobKindId }) {
         </div>
         <div className="flex flex-wrap items-start gap-4">
           <div
-            className="relative w-full max-w-110 shrink-0 rounded border border-rule bg-sheet"
+            className="relative w-full shrink-0 rounded border border-rule bg-sheet sm:w-[min(32rem,calc((100dvh-8.5rem)*0.82))]"
             style={{ aspectRatio: `${DRAWN.width} / ${DRAWN.height}` }}
           >
             <Drawing {...{ kind }} className="size-full" />
@@ -156,7 +156,6 @@ function Card({ kind }: { kind: JobKindId }) {
               />
             </div>
             <p className="text-[14px] text-soft">{note}</p>
-            {notJudged && <p className="text-[14px] font-medium">{notJudged}</p>}
           </div>
         </div>
       </div>

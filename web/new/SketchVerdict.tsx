@@ -54,6 +54,12 @@ export function SketchVerdict({
               subject="head"
               large
             />
+            {job.need?.kind === "rise-test" && job.need.flow !== undefined && (
+              <Plate name="Runs in" si={job.need.flow} quantity="flow" />
+            )}
+            {job.volume !== undefined && (
+              <Plate name="Water to move" si={job.volume} quantity="volume" />
+            )}
           </dl>
         ) : (
           <>

@@ -7,8 +7,6 @@ interface Card {
   fields: Partial<Record<Measure, readonly [label: string, x: number, y: number]>>;
   /** what every height and depth is measured from, and what is taken so until it is changed in the job */
   note: string;
-  /** what is not worked out for this kind of job */
-  notJudged?: string;
 }
 
 /** The words of each sketch card. */
@@ -62,8 +60,6 @@ export const CARDS: Record<JobKindId, Card> = {
       pressure: ["Pressure at the tank", 0, 0],
     },
     note: "Depths from the casing’s top. The water is reckoned a third higher and lower through the year; the pump hangs 15 ft (5 m) under the lowest pumping level and 5 ft off the bottom.",
-    notJudged:
-      "Not judged: the setting depth, the cooling of the motor, what the well yields over a day, and the cable. A licensed well contractor decides these.",
   },
   "pond-to-field": {
     fields: {

@@ -3,7 +3,7 @@ import type { Stored } from "#contract/api/api.ts";
 import { sameDocument } from "#contract/documents/same.ts";
 import { api, Refused } from "../api/client.ts";
 import { allJobs, keyOf, queries, testsOf } from "../api/queries.ts";
-import { type Entry, keep, letGo, unattended } from "./outbox.ts";
+import { type Entry, entries, isNewJob, keep, letGo, unattended } from "./outbox.ts";
 
 /** ms between two tries while something waits */
 const AGAIN = 15_000;
@@ -47,10 +47,15 @@ async function oneAtATime(how: LockOptions): Promise<void> {
 
 async function sendAll(): Promise<void> {
   for (const entry of await unattended()) {
+    // What was taken on a job waits until the server has the job.
+    if (entry.job !== undefined && (await isUnknown(entry.job))) continue;
     // Where the server does not answer, what comes after would only name what is not there.
     if (entry.state === "waiting" && !isOpen(entry) && !(await sendEntry(entry))) return;
   }
 }
+
+const isUnknown = async (job: string) =>
+  (await entries()).some((entry) => isNewJob(entry) && entry.id === job);
 
 /** The page of a job brings back and sends by itself what is held of it. */
 const isOpen = ({ collection, id }: Entry) =>

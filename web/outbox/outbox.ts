@@ -36,6 +36,10 @@ export interface EntryOf<C extends Held> {
 
 export const isOfJobs = (entry: Entry): entry is EntryOf<"jobs"> => entry.collection === "jobs";
 
+/** A job that was begun on this device and is nowhere else yet. */
+export const isNewJob = (entry: Entry): entry is EntryOf<"jobs"> =>
+  isOfJobs(entry) && entry.base === 0;
+
 /** An entry before it has its key. */
 export type ToHold = { [C in Held]: Omit<EntryOf<C>, "key"> }[Held];
 
@@ -94,7 +98,8 @@ export async function letGo(key: string): Promise<void> {
 
 /** Everything held in the order it is sent, then oldest first; nothing where this device keeps nothing. */
 export async function entries(): Promise<Entry[]> {
-  const rank = ({ collection }: Entry) => HELD.indexOf(collection);
+  // A job the server never saw goes before what was taken on it.
+  const rank = (entry: Entry) => (isNewJob(entry) ? 0.5 : HELD.indexOf(entry.collection));
   try {
     const all = await (await outbox()).getAll("outbox");
     return all.toSorted((a, b) => rank(a) - rank(b) || a.at.localeCompare(b.at));

@@ -162,8 +162,7 @@ export function PercentField({
 }
 
 /**
- * A choice of one, in the platform's own control: it works with gloves. `untilReached` stands in for a long list until the field is pointed at or focused: a line
- * of two hundred rows would otherwise carry twenty thousand options.
+ * A choice of one, in the platform's own control: it works with gloves. A list too long to look through is a `SearchField`.
  */
 export function SelectField({
   label,
@@ -171,7 +170,6 @@ export function SelectField({
   value,
   onChange,
   children,
-  untilReached,
   className,
 }: {
   label: string;
@@ -179,12 +177,9 @@ export function SelectField({
   value: string;
   onChange: (value: string) => void;
   children: ReactNode;
-  untilReached?: string;
   className?: string;
 }) {
   const id = useId();
-  const [reached, setReached] = useState(false);
-  const reach = () => setReached(true);
   return (
     <div className={clsx("min-w-0", className)}>
       <label htmlFor={id} className={visibleLabel ? "block text-[13px] text-soft" : "sr-only"}>
@@ -194,16 +189,9 @@ export function SelectField({
         id={id}
         className="entry target"
         value={value}
-        onPointerEnter={reach}
-        onPointerDown={reach}
-        onFocus={reach}
         onChange={(event) => onChange(event.target.value)}
       >
-        {untilReached === undefined || reached ? (
-          children
-        ) : (
-          <option value={value}>{untilReached}</option>
-        )}
+        {children}
       </select>
     </div>
   );

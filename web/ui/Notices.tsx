@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Refused } from "../api/client.ts";
 import { Button } from "./Button.tsx";
 
 /** In place of content that is on its way. */
@@ -15,6 +16,11 @@ export function Trouble({ error, onRetry }: { error: Error; onRetry: () => void 
   return (
     <div role="alert" className="m-6 rounded border border-signal bg-sheet p-4">
       <p className="font-medium text-signal">{error.message}</p>
+      {error instanceof Refused && error.status === 401 && (
+        <a className="mt-2 block w-fit underline" href="/sign-in">
+          Sign in
+        </a>
+      )}
       <Button className="mt-3" onClick={onRetry}>
         Try again
       </Button>

@@ -4,13 +4,15 @@ import { format } from "#contract/units/format.ts";
 import { everyItem } from "#core/line/path.ts";
 import { ROLES, type Role, type Run, readTable, runsFrom } from "#model/readProfile.ts";
 import { thinProfile } from "#model/thinProfile.ts";
+import { stockName } from "#words/items.ts";
 import { newId } from "../../api/client.ts";
 import { useUnits } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { SelectField } from "../../ui/Fields.tsx";
+import { SearchField } from "../../ui/SearchField.tsx";
 import { edit, useJobStore } from "../jobStore.ts";
-import { StockOptions } from "./StockOptions.tsx";
+import { STOCK_OPTIONS } from "./choices.ts";
 
 interface Props {
   /** size the runs are laid in unless another is chosen */
@@ -156,9 +158,14 @@ export function ImportSheet({ stock: usual, at, onClose }: Props) {
             )}
           </div>
         )}
-        <SelectField label="Laid in" visibleLabel value={stock} onChange={setStock}>
-          <StockOptions chosen={stock} />
-        </SelectField>
+        <SearchField
+          label="Laid in"
+          visibleLabel
+          shown={stockName(stock)}
+          value={stock}
+          options={STOCK_OPTIONS}
+          onChange={setStock}
+        />
         <SelectField
           label="They go"
           visibleLabel

@@ -18,6 +18,7 @@ import type { JobPathItem } from "#contract/documents/job.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { FAMILIES, findPipeStock, type PipeAge } from "#core/catalogue/pipes.ts";
 import type { Diagnostic } from "#core/line/diagnostic.ts";
+import { assumedOf } from "#words/assumed.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
@@ -33,7 +34,7 @@ import {
 } from "../../ui/icons.ts";
 import { Menu } from "../../ui/Menu.tsx";
 import { useLongList } from "../../ui/useLongList.ts";
-import { dropItem, editItem, moveItem, removeItem, replaceItem } from "../jobStore.ts";
+import { dropItem, editItem, moveItem, removeItem, replaceItem, useJobStore } from "../jobStore.ts";
 import { Opening, ROW, RowFields } from "./RowFields.tsx";
 import { SplitRow } from "./SplitRow.tsx";
 
@@ -175,6 +176,7 @@ function LineRow({
         </div>
       </div>
       <Opening item={item} />
+      <AssumedMark itemId={item.id} />
       {item.kind === "split" && (
         <SplitRow
           {...{ item, onSelect }}
@@ -189,6 +191,14 @@ function LineRow({
         </p>
       )}
     </li>
+  );
+}
+
+/** Says which entries of a row nobody has measured yet. */
+function AssumedMark({ itemId }: { itemId: string }) {
+  const what = useJobStore(({ job }) => assumedOf(job, itemId).join(", "));
+  return what === "" ? null : (
+    <p className="pb-0.5 pl-7 text-[13px] text-soft max-sm:pl-0">assumed: {what}</p>
   );
 }
 

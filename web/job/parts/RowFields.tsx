@@ -1,16 +1,17 @@
 import { memo } from "react";
 import type { JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { FITTING_STOCK, findFitting } from "#core/catalogue/fittings.ts";
+import { findFitting } from "#core/catalogue/fittings.ts";
 import { startElevations } from "#core/line/elevations.ts";
 import { levelsOf } from "#core/line/path.ts";
 import { openingName, stockName } from "#words/items.ts";
 import { useSettings } from "../../app/settings.ts";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
+import { SearchField } from "../../ui/SearchField.tsx";
 import { editItem, endItemAt, pumpItems, useJobStore, visit } from "../jobStore.ts";
+import { AS_PIPE, FITTING_OPTIONS, FITTING_SIZES, STOCK_OPTIONS } from "./choices.ts";
 import { JobQuantity } from "./JobQuantity.tsx";
 import { newOutlet, OutletOptions } from "./outletKinds.tsx";
-import { StockOptions } from "./StockOptions.tsx";
 
 export const ROW =
   "grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-start gap-1 sm:grid-cols-[minmax(0,2.1fr)_minmax(0,0.95fr)_minmax(0,1.1fr)_auto]";
@@ -23,15 +24,14 @@ export const RowFields = memo(function RowFields({ item }: { item: JobPathItem }
     case "pipe":
       return (
         <>
-          <SelectField
+          <SearchField
             className={CHOICE}
             label="Pipe or hose"
-            untilReached={stockName(item.stock)}
+            shown={stockName(item.stock)}
             value={item.stock}
+            options={STOCK_OPTIONS}
             onChange={(stock) => editItem<"pipe">(item.id, { stock })}
-          >
-            <StockOptions chosen={item.stock} />
-          </SelectField>
+          />
           <JobQuantity
             label="Length"
             visibleLabel="phone"
@@ -150,24 +150,16 @@ export function Opening({ item }: { item: JobPathItem }) {
 function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" }> }) {
   return (
     <>
-      <SelectField
+      <SearchField
         className={CHOICE}
         label="Fitting"
-        untilReached={findFitting(item.fitting)?.label ?? item.fitting}
+        shown={findFitting(item.fitting)?.label ?? item.fitting}
         value={item.fitting}
+        options={FITTING_OPTIONS}
         onChange={(fitting) =>
           editItem<"fitting">(item.id, { fitting, opening: undefined, reversed: undefined })
         }
-      >
-        {!FITTING_STOCK.some((f) => f.id === item.fitting) && (
-          <option value={item.fitting}>{item.fitting}</option>
-        )}
-        {FITTING_STOCK.map((f) => (
-          <option key={f.id} value={f.id}>
-            {f.label}
-          </option>
-        ))}
-      </SelectField>
+      />
       <NumberField
         label="Count"
         value={item.count}
@@ -177,17 +169,15 @@ function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" 
         onVisit={visit}
         onChange={(count) => editItem<"fitting">(item.id, { count })}
       />
-      <SelectField
+      <SearchField
         label="Size of fitting"
-        untilReached={item.stock ? stockName(item.stock) : "as pipe"}
+        shown={item.stock ? stockName(item.stock) : AS_PIPE}
         value={item.stock ?? ""}
+        options={FITTING_SIZES}
         onChange={(stock) =>
           editItem<"fitting">(item.id, { stock: stock === "" ? undefined : stock })
         }
-      >
-        <option value="">as pipe</option>
-        <StockOptions chosen={item.stock ?? ""} />
-      </SelectField>
+      />
     </>
   );
 }

@@ -4,7 +4,9 @@ import { levelsOf, type WaterLevel } from "#core/line/path.ts";
 import { doubtOf } from "#model/assumed.ts";
 import { NumberField, PercentField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { edit, visit } from "../jobStore.ts";
+import { AssumedList } from "./AssumedList.tsx";
 import { JobQuantity } from "./JobQuantity.tsx";
+import { PlaceFields, withKnown } from "./PlaceFields.tsx";
 import { WantedFlow } from "./WantedFlow.tsx";
 
 /** Where the water is, what is wanted of it, and how it is reckoned. */
@@ -20,6 +22,32 @@ export function SourcePart({ job }: { job: JobDocument }) {
   const elevation = { quantity: "length", range: RANGES.elevation } as const;
   return (
     <div className="grid gap-3 p-3">
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+        <WantedFlow label="Flow wanted" wantedFlow={job.wantedFlow} />
+        <JobQuantity
+          label="Water to move"
+          optional
+          quantity="volume"
+          range={RANGES.jobVolume}
+          value={job.volume}
+          onChange={(volume) =>
+            edit(({ volume: _, ...j }) => (volume === undefined ? j : { ...j, volume }))
+          }
+        />
+        <TextField
+          label="Place"
+          value={job.place ?? ""}
+          maxLength={200}
+          onVisit={visit}
+          onChange={(place) => edit((j) => ({ ...j, place }))}
+        />
+        <TextField
+          label="Customer"
+          value={job.customer?.name ?? ""}
+          onVisit={visit}
+          onChange={(name) => edit((j) => ({ ...j, customer: { ...j.customer, name } }))}
+        />
+      </div>
       <div className="grid grid-cols-2 gap-2">
         <TextField
           label="Water"
@@ -61,109 +89,99 @@ export function SourcePart({ job }: { job: JobDocument }) {
           onChange={(intake) => edit((j) => ({ ...j, source: { ...j.source, intake } }))}
         />
       </div>
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
-        {(source.kind === "open" || source.kind === "tank") && (
-          <JobQuantity
-            label="Closed tank: pressure"
-            optional
-            quantity="pressure"
-            range={RANGES.gasPressure}
-            value={source.kind === "tank" ? source.gasPressure : undefined}
-            onChange={(gasPressure) =>
-              edit((j) => ({ ...j, source: tankOr(j.source, gasPressure) }))
-            }
-          />
-        )}
-        <WantedFlow label="Flow wanted" wantedFlow={job.wantedFlow} />
-        <JobQuantity
-          label="Water to move"
-          optional
-          quantity="volume"
-          range={RANGES.jobVolume}
-          value={job.volume}
-          onChange={(volume) =>
-            edit(({ volume: _, ...j }) => (volume === undefined ? j : { ...j, volume }))
-          }
-        />
-        <JobQuantity
-          label="Altitude"
-          quantity="length"
-          range={RANGES.altitude}
-          value={site.altitude}
-          onChange={(altitude) => edit((j) => ({ ...j, site: { ...j.site, altitude } }))}
-        />
-        <JobQuantity
-          label="Water temperature"
-          quantity="temperature"
-          range={RANGES.waterTemperature}
-          value={site.waterTemperature}
-          onChange={(waterTemperature) =>
-            edit((j) => ({ ...j, site: { ...j.site, waterTemperature } }))
-          }
-        />
-        <NumberField
-          label="Specific gravity"
-          visibleLabel
-          value={site.specificGravity}
-          min={0.9}
-          max={1.6}
-          onVisit={visit}
-          onChange={(specificGravity) =>
-            edit((j) => ({ ...j, site: { ...j.site, specificGravity } }))
-          }
-        />
-      </div>
-      <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
-        <SelectField
-          label="Friction by"
-          visibleLabel
-          value={method.friction}
-          onChange={(friction) =>
-            edit((j) => ({
-              ...j,
-              method: { ...j.method, friction: friction as typeof method.friction },
-            }))
-          }
-        >
-          <option value="darcy-weisbach">Darcy–Weisbach</option>
-          <option value="hazen-williams">Hazen–Williams</option>
-        </SelectField>
-        <SelectField
-          label="Fittings by"
-          visibleLabel
-          value={method.fittings}
-          onChange={(fittings) =>
-            edit((j) => ({
-              ...j,
-              method: { ...j.method, fittings: fittings as typeof method.fittings },
-            }))
-          }
-        >
-          <option value="coefficient">Loss coefficient K</option>
-          <option value="equivalent-length">Equivalent length</option>
-        </SelectField>
-      </div>
-      <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
-        <TextField
-          label="Place"
-          value={job.place ?? ""}
-          maxLength={200}
-          onVisit={visit}
-          onChange={(place) => edit((j) => ({ ...j, place }))}
-        />
-        <TextField
-          label="Note"
-          value={job.note ?? ""}
-          maxLength={5000}
-          onVisit={visit}
-          onChange={(note) => edit((j) => ({ ...j, note }))}
-        />
-      </div>
-      <DoubtPart job={job} />
-      <p className="text-[13px] text-soft">
-        Dirty water: the specific gravity counts in pressure and power; its viscosity stays that of
-        clean water.
-      </p>
+      <PlaceFields
+        site={site}
+        onChange={(patch) => edit((j) => ({ ...j, site: withKnown(j.site, patch) }))}
+      />
+      <AssumedList job={job} />
+      <details>
+        <summary className="plate min-h-11 content-center text-[17px]">More about this job</summary>
+        <div className="grid gap-3 pt-1">
+          <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+            {(source.kind === "open" || source.kind === "tank") && (
+              <JobQuantity
+                label="Closed tank: pressure"
+                optional
+                quantity="pressure"
+                range={RANGES.gasPressure}
+                value={source.kind === "tank" ? source.gasPressure : undefined}
+                onChange={(gasPressure) =>
+                  edit((j) => ({ ...j, source: tankOr(j.source, gasPressure) }))
+                }
+              />
+            )}
+            <JobQuantity
+              label="Altitude"
+              quantity="length"
+              range={RANGES.altitude}
+              value={site.altitude}
+              onChange={(altitude) => edit((j) => ({ ...j, site: { ...j.site, altitude } }))}
+            />
+            <JobQuantity
+              label="Water temperature"
+              quantity="temperature"
+              range={RANGES.waterTemperature}
+              value={site.waterTemperature}
+              onChange={(waterTemperature) =>
+                edit((j) => ({ ...j, site: { ...j.site, waterTemperature } }))
+              }
+            />
+            <NumberField
+              label="Specific gravity"
+              visibleLabel
+              value={site.specificGravity}
+              min={0.9}
+              max={1.6}
+              onVisit={visit}
+              onChange={(specificGravity) =>
+                edit((j) => ({ ...j, site: { ...j.site, specificGravity } }))
+              }
+            />
+            <TextField
+              label="Note"
+              value={job.note ?? ""}
+              maxLength={5000}
+              onVisit={visit}
+              onChange={(note) => edit((j) => ({ ...j, note }))}
+            />
+          </div>
+          <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
+            <SelectField
+              label="Friction by"
+              visibleLabel
+              value={method.friction}
+              onChange={(friction) =>
+                edit((j) => ({
+                  ...j,
+                  method: { ...j.method, friction: friction as typeof method.friction },
+                }))
+              }
+            >
+              <option value="darcy-weisbach">Darcy–Weisbach</option>
+              <option value="hazen-williams">Hazen–Williams</option>
+            </SelectField>
+            <SelectField
+              label="Fittings by"
+              visibleLabel
+              value={method.fittings}
+              onChange={(fittings) =>
+                edit((j) => ({
+                  ...j,
+                  method: { ...j.method, fittings: fittings as typeof method.fittings },
+                }))
+              }
+            >
+              <option value="coefficient">Loss coefficient K</option>
+              <option value="equivalent-length">Equivalent length</option>
+            </SelectField>
+          </div>
+          <DoubtPart job={job} />
+          <p className="text-[13px] text-soft">
+            Dirty water: the specific gravity counts in pressure and power; its viscosity stays that
+            of clean water.
+          </p>
+        </div>
+      </details>
     </div>
   );
 }
