@@ -26,17 +26,19 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
     await page.keyboard.press("Tab");
   }
   await expect(verdict).toContainText("Head it takes");
-  await page
-    .getByRole("button", { name: "Choose Brackle Run 35" })
-    .or(page.getByRole("button", { name: "Choose Tarnfold Pit 9" }))
-    .first()
-    .focus();
+  await page.getByRole("region", { name: "Pumps that do it" }).getByRole("button").first().focus();
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Name of the job")).toHaveValue(/^Pit, \d+ \w+ 20\d\d$/);
   await expect(page.locator(duty)).toContainText("Total head");
   // The seat follows the pit: the pump stands on its bottom.
   await expect(page.getByRole("region", { name: "Section" })).toContainText("pump −1.50 m");
-  const before = await page.locator(duty).textContent();
+
+  // Another pump, from all there are.
+  await page.getByRole("link", { name: "Sheet" }).focus();
+  await page.keyboard.press("3");
+  await page.getByRole("button", { name: "Choose Brackle Run 35" }).focus();
+  await page.keyboard.press("Enter");
+  const before = await dutyAfterKey(page);
 
   // Keys 1 to 5 bring a part to hand, each in its stage.
   await page.getByRole("link", { name: "Sheet" }).focus();
@@ -125,7 +127,7 @@ test.describe("at the pit", () => {
     await page.getByLabel("Search: Pipe or hose").fill("2 sump");
     await page.getByRole("option", { name: "2 in sump hose", exact: true }).tap();
     await expect(page.getByLabel("Pipe or hose: 2 in sump hose")).toBeVisible();
-    await page.getByRole("button", { name: "Fitting" }).tap();
+    await page.getByRole("button", { name: "Fitting", exact: true }).tap();
     await expect(page.getByLabel("Count")).toHaveCount(3);
     await saved(page);
     // The bar says what stands against it, and brings it up.

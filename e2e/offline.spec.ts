@@ -63,14 +63,21 @@ test("without a network it opens, is edited, times a bucket and files; back on l
         (await (await api.get("/api/jobs/ennet-glasshouses-transfer")).json()).document.datum,
     )
     .toBe("Door sill");
-  const tests = await (await api.get("/api/jobs/ennet-glasshouses-transfer/tests")).json();
-  const notes = tests.flatMap((test: { readings: { document: { note?: string } }[] }) =>
-    test.readings.map(({ document }) => document.note),
-  );
-  expect(notes.filter((note: string) => note === "In the dark")).toHaveLength(1);
+  const filed = async () => {
+    const tests = await (await api.get("/api/jobs/ennet-glasshouses-transfer/tests")).json();
+    const notes = tests.flatMap((test: { readings: { document: { note?: string } }[] }) =>
+      test.readings.map(({ document }) => document.note),
+    );
+    return notes.filter((note: string) => note === "In the dark").length;
+  };
+  await expect.poll(filed).toBe(1);
   await expect.poll(async () => (await api.get(`/api/jobs/${begun}`)).status()).toBe(200);
   const listed: { name: string }[] = await (await api.get("/api/jobs")).json();
   expect(listed.filter(({ name }) => name.startsWith("Line, The far bank"))).toHaveLength(1);
+  // What was sent is not sent again.
+  await page.reload();
+  await page.waitForTimeout(2000);
+  expect(await filed()).toBe(1);
   await page.goto(`${job}/need`);
   await expect(datum).toHaveValue("Door sill");
   await datum.fill("Pump-house floor");

@@ -162,8 +162,8 @@ test("a line is built up row by row, and each row can go again", async ({ page }
   await page.goto("/jobs/ketterby-hurling-ground?part=suction");
   const rows = page.getByRole("list", { name: "Suction line" }).getByRole("listitem");
   await expect(rows).toHaveCount(2);
-  await page.getByRole("button", { name: "Pipe or hose" }).click();
-  await page.getByRole("button", { name: "Fitting" }).click();
+  await page.getByRole("button", { name: "Pipe or hose", exact: true }).click();
+  await page.getByRole("button", { name: "Fitting", exact: true }).click();
   await page.getByRole("button", { name: "Rise only" }).click();
   await expect(rows).toHaveCount(5);
   await rows.nth(3).getByLabel("Count").fill("2.5");

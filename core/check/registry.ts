@@ -146,6 +146,7 @@ const OF_THE_LINE: readonly CheckCode[] = [
   "hole-wastes",
   "surge",
   "traps-air",
+  "well-not-judged",
   "hazen-williams-range",
 ];
 

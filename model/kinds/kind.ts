@@ -1,20 +1,22 @@
 import type { JobInput } from "#contract/documents/job.ts";
 import { type QuantityRange, RANGES } from "#contract/documents/quantity.ts";
-import type { Quantity } from "#contract/units/units.ts";
+import { type Quantity, SHOWN, toUnit, type UnitSystem, unitOf } from "#contract/units/units.ts";
 
 /** Heights and depths of a sketch, so that no two together leave what a job may have. */
 const HEIGHT = { max: 900, what: "The height" };
 const DEPTH = { max: 900, positive: true, what: "The depth" };
 const STRETCH = { max: 5000, positive: true, what: "The measure" };
+/** Pits are measured in these, whatever a length is shown in. */
+const SMALL = { us: "in", metric: "cm" };
 const RUN = { max: 50_000, positive: true, what: "The length" };
 
 /** Everything a sketch card may ask, as people measure it: down from the floor, up to, along. SI. */
 export const MEASURES = {
   /** from the floor or rim down to the bottom of the pit */
-  depth: { quantity: "length", range: DEPTH },
-  across: { quantity: "length", range: STRETCH },
+  depth: { quantity: "length", range: DEPTH, bare: SMALL },
+  across: { quantity: "length", range: STRETCH, bare: SMALL },
   /** how far the water rose while it was watched */
-  rise: { quantity: "length", range: DEPTH },
+  rise: { quantity: "length", range: DEPTH, bare: SMALL },
   /** how long it took to */
   riseTime: { quantity: "time", range: RANGES.time },
   /** times the inflow that is wanted of the pump */
@@ -23,7 +25,7 @@ export const MEASURES = {
   deep: { quantity: "length", range: DEPTH },
   long: { quantity: "length", range: STRETCH },
   wide: { quantity: "length", range: STRETCH },
-  within: { quantity: "time", range: RANGES.longTime },
+  within: { quantity: "time", range: RANGES.longTime, bare: { us: "h", metric: "h" } },
   volume: { quantity: "volume", range: RANGES.jobVolume },
   flow: { quantity: "flow", range: RANGES.flow },
   /** up to the outlet, from what the other heights are measured from */
@@ -40,9 +42,29 @@ export const MEASURES = {
   casing: { quantity: "diameter", range: RANGES.bore },
   pressure: { quantity: "pressure", range: RANGES.emitterPressure },
   nozzle: { quantity: "diameter", range: RANGES.bore },
-} as const satisfies Record<string, { quantity: Quantity; range: QuantityRange }>;
+} as const satisfies Record<string, MeasureSpec>;
 
 export type Measure = keyof typeof MEASURES;
+
+export interface MeasureSpec {
+  quantity: Quantity;
+  range: QuantityRange;
+  /** the unit of a bare number, where it is another than the quantity's own */
+  bare?: Record<UnitSystem, string>;
+}
+
+/** The unit a bare number is read in, as it stands beside the field. */
+export function bareUnit(measure: Measure, units: UnitSystem): string {
+  const { quantity, bare }: MeasureSpec = MEASURES[measure];
+  return bare?.[units] ?? SHOWN[units][quantity];
+}
+
+/** A measure as it would be typed: "6 in". */
+export function inBareUnit(measure: Measure, si: number, units: UnitSystem): string {
+  const symbol = bareUnit(measure, units);
+  const number = toUnit(si, unitOf(MEASURES[measure].quantity, symbol));
+  return `${Number(number.toPrecision(3))} ${symbol}`.trim();
+}
 
 /** How the flow that is wanted is known. */
 export type Demand = "rise-test" | "deadline" | "flow" | "gun" | "none";

@@ -76,7 +76,9 @@ export function Palette({
               )}
               <Command.Group heading={<span className={heading}>Everywhere</span>}>
                 {go("New job", "/new")}
-                {Object.entries(JOB_KIND_NAMES).map(([kind, { says }]) => go(says, `/new/${kind}`))}
+                {Object.entries(JOB_KIND_NAMES).map(
+                  ([kind, { says }]) => kind !== "measuring" && go(says, `/new/${kind}`),
+                )}
                 {go("Jobs", "/")}
                 {go("Pump library", "/pumps")}
                 {go("Compare hoses", "/hoses")}

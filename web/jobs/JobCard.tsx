@@ -24,7 +24,7 @@ export const JobCard = memo(function JobCard({
         className="block rounded p-2 hover:bg-press"
       >
         <SmallDrawing section={job.section} />
-        <span className="plate mt-1 block pr-8 text-[19px] leading-tight">{job.name}</span>
+        <span className="plate mt-1 block text-[19px] leading-tight">{job.name}</span>
         <span className="plate block text-[22px] leading-tight">
           {duty ? (
             <>
@@ -50,7 +50,7 @@ export const JobCard = memo(function JobCard({
             {measured.acceptance in SAID ? `, ${SAID[measured.acceptance]}` : ""}
           </span>
         )}
-        <span className="block text-[14px] text-soft">
+        <span className="block pr-9 text-[14px] text-soft">
           {[job.place, job.customer, job.pumps.join(", ")].filter(Boolean).join(" · ")}
         </span>
       </Link>

@@ -88,7 +88,7 @@ export function JobsPage() {
           <Plus size={18} aria-hidden /> New job
         </Link>
         <OpenFile />
-        <span className="flex-1 max-sm:hidden" />
+        <span className="max-sm:basis-full sm:flex-1" />
         {jobs.data && jobs.data.length > 0 && (
           <>
             <label className="w-64 max-sm:w-auto max-sm:flex-1">

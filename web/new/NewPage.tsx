@@ -1,29 +1,70 @@
-import { Link } from "react-router";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { toast } from "sonner";
 import { JOB_KINDS, type JobKindId } from "#contract/documents/job.ts";
-import { JOB_KIND_NAMES } from "#words/kinds.ts";
+import { newJob } from "#model/kinds/kinds.ts";
+import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
+import { useUnits } from "../app/settings.ts";
 import { DRAWINGS, DRAWN } from "./drawings.tsx";
+import { startJob } from "./startJob.ts";
 
 /** What the customer says, as tiles: each opens the sketch that asks what has to be measured for it. */
 export default function NewPage() {
+  const units = useUnits();
+  const navigate = useNavigate();
+  const [starting, setStarting] = useState(false);
+
+  // There is nothing to sketch: the watch is what is wanted.
+  async function measure(): Promise<void> {
+    setStarting(true);
+    try {
+      const name = nameFor("measuring", undefined, new Date());
+      const id = await startJob(newJob(name, "measuring", units));
+      await navigate(`/jobs/${id}/measure`);
+    } catch (error) {
+      setStarting(false);
+      toast.error((error as Error).message);
+    }
+  }
+
   return (
     <div className="relative mx-auto h-full max-w-5xl overflow-y-auto p-4 max-sm:p-2">
       <h1 className="pb-3 text-3xl">What is the water to do?</h1>
       <ul aria-label="Kinds of job" className="grid grid-cols-2 gap-3 max-sm:gap-2 sm:grid-cols-4">
         {JOB_KINDS.map((kind) => (
           <li key={kind}>
-            <Link
-              to={`/new/${kind}`}
-              className="group block h-full rounded border border-rule bg-sheet hover:border-water hover:bg-press"
-            >
-              <Drawing kind={kind} className="h-60 w-full max-sm:h-32 [&_.dimension]:hidden" />
-              <span className="plate block border-t border-rule px-3 py-2 text-[21px] leading-tight max-sm:text-[18px]">
-                {JOB_KIND_NAMES[kind].says}
-              </span>
-            </Link>
+            {kind === "measuring" ? (
+              <button
+                type="button"
+                className={TILE}
+                disabled={starting}
+                onClick={() => void measure()}
+              >
+                <Face kind={kind} />
+              </button>
+            ) : (
+              <Link to={`/new/${kind}`} className={TILE}>
+                <Face kind={kind} />
+              </Link>
+            )}
           </li>
         ))}
       </ul>
     </div>
+  );
+}
+
+const TILE =
+  "block h-full w-full rounded border border-rule bg-sheet text-left hover:border-water hover:bg-press";
+
+function Face({ kind }: { kind: JobKindId }) {
+  return (
+    <>
+      <Drawing kind={kind} className="h-60 w-full max-sm:h-32 [&_.dimension]:hidden" />
+      <span className="plate block border-t border-rule px-3 py-2 text-[21px] leading-tight max-sm:text-[18px]">
+        {JOB_KIND_NAMES[kind].says}
+      </span>
+    </>
   );
 }
 

@@ -1,12 +1,11 @@
 import clsx from "clsx";
 import { useId } from "react";
-import { format, formatForEntry } from "#contract/units/format.ts";
-import { SHOWN } from "#contract/units/units.ts";
-import { MEASURES, type Measure } from "#model/kinds/kind.ts";
+import { format } from "#contract/units/format.ts";
+import { bareUnit, inBareUnit, MEASURES, type Measure } from "#model/kinds/kind.ts";
 import { useUnits } from "../app/settings.ts";
 import { Problem } from "../ui/Problem.tsx";
 import { DRAWN } from "./drawings.tsx";
-import type { Entry } from "./useSketch.ts";
+import { type Entry, NAMES_A_UNIT } from "./useSketch.ts";
 
 /** A dimension to be typed, where it stands on the drawing; without a place, one of the assumptions beside it. */
 export function SketchField({
@@ -36,11 +35,10 @@ export function SketchField({
   const { quantity } = MEASURES[measure];
   const { text, value } = entry;
   const problem = entry.problem ?? clash;
-  const unit = SHOWN[units][quantity];
+  const unit = bareUnit(measure, units);
   const placed = x !== undefined && y !== undefined;
   // Paces, bricks, feet and inches: what they come to in the unit shown.
-  const said =
-    value !== undefined && /[^\d\s.,+-]/.test(text) ? format(value, quantity, units) : "";
+  const said = value !== undefined && NAMES_A_UNIT.test(text) ? format(value, quantity, units) : "";
   return (
     <div
       className={clsx("min-w-0", placed && "absolute w-[31%] max-w-32")}
@@ -53,7 +51,7 @@ export function SketchField({
       <label
         htmlFor={id}
         className={clsx(
-          "block text-[13px] leading-tight",
+          "mb-0.5 block text-[13px] leading-tight",
           placed ? "w-fit rounded-sm bg-sheet/85 font-medium" : "text-soft",
         )}
       >
@@ -74,7 +72,9 @@ export function SketchField({
           // biome-ignore lint/a11y/noAutofocus: the card is opened to type its first dimension
           autoFocus={autoFocus && matchMedia("(pointer: fine)").matches}
           value={text}
-          placeholder={usual === undefined ? undefined : formatForEntry(usual, quantity, units)}
+          placeholder={
+            usual === undefined ? undefined : inBareUnit(measure, usual, units).split(" ")[0]
+          }
           aria-invalid={problem !== undefined}
           aria-describedby={problem ? `${id}-problem` : undefined}
           onChange={(event) => onType(event.target.value)}

@@ -1,13 +1,20 @@
 import { useDeferredValue, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { JOB_KINDS, type JobDocument, type JobKindId } from "#contract/documents/job.ts";
+import type { JobDocument, JobKindId } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { format } from "#contract/units/format.ts";
-import type { Measure } from "#model/kinds/kind.ts";
-import { beginJob, clashOf, KINDS, stillToMeasure, usualOf } from "#model/kinds/kinds.ts";
+import { inBareUnit, type Measure } from "#model/kinds/kind.ts";
+import {
+  beginJob,
+  clashOf,
+  KINDS,
+  LINE_KINDS,
+  stillToMeasure,
+  usualOf,
+} from "#model/kinds/kinds.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { useSettings, useUnits } from "../app/settings.ts";
 import { PlaceFields } from "../job/parts/PlaceFields.tsx";
+import { useSolution } from "../job/useSolution.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Empty } from "../ui/Notices.tsx";
@@ -15,7 +22,7 @@ import { QuantityField } from "../ui/QuantityField.tsx";
 import { DRAWN } from "./drawings.tsx";
 import { Drawing } from "./NewPage.tsx";
 import { SketchField } from "./SketchField.tsx";
-import { SketchVerdict } from "./SketchVerdict.tsx";
+import { SketchVerdict, VerdictStrip } from "./SketchVerdict.tsx";
 import { CARDS, clashWords, DEMANDS } from "./sketchWords.ts";
 import { startJob } from "./startJob.ts";
 import { useSketch } from "./useSketch.ts";
@@ -23,7 +30,7 @@ import { useSketch } from "./useSketch.ts";
 /** The sketch that begins a job: the dimensions of its drawing are the fields. */
 export default function SketchPage() {
   const { kind } = useParams();
-  const known = JOB_KINDS.find((each) => each === kind);
+  const known = LINE_KINDS.find((each) => each === kind);
   return known ? (
     <Card key={known} kind={known} />
   ) : (
@@ -49,20 +56,20 @@ function Card({ kind }: { kind: JobKindId }) {
     () => beginJob(settled, nameFor(kind, settled.place, new Date()), units),
     [settled, kind, units],
   );
+  const { solved } = useSolution(job);
   const clash = clashOf(sketch);
   const site = { ...job.site, ...draft.site };
+  const rise = sketch.typed.rise ?? usual.rise ?? 0;
   const label = (measure: Measure) => {
     const [words = measure] = fields[measure] ?? [];
-    return measure === "riseTime"
-      ? `${words} ${format(sketch.typed.rise ?? usual.rise ?? 0, "length", units)}`
-      : words;
+    return measure === "riseTime" ? `${words} ${inBareUnit("rise", rise, units)}` : words;
   };
 
   async function start(document: JobDocument): Promise<void> {
     try {
       const id = await startJob(document);
       forget();
-      await navigate(`/jobs/${id}${kind === "measuring" ? "/measure" : ""}`);
+      await navigate(`/jobs/${id}`);
     } catch (error) {
       setProblem(`Not started: ${(error as Error).message} What you typed stays here.`);
     }
@@ -73,7 +80,7 @@ function Card({ kind }: { kind: JobKindId }) {
 
   return (
     <form
-      className="relative h-full overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_340px]"
+      className="relative h-full max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[auto_minmax(0,1fr)_340px]"
       onSubmit={(event) => {
         event.preventDefault();
         startAsTyped();
@@ -98,73 +105,72 @@ function Card({ kind }: { kind: JobKindId }) {
             </div>
           )}
         </div>
-        <div className="flex flex-wrap items-start gap-4">
-          <div
-            className="relative w-full shrink-0 rounded border border-rule bg-sheet sm:w-[min(32rem,calc((100dvh-8.5rem)*0.82))]"
-            style={{ aspectRatio: `${DRAWN.width} / ${DRAWN.height}` }}
-          >
-            <Drawing {...{ kind }} className="size-full" />
-            {asks(draft.demand).map((measure, i) => {
-              const [, x, y] = fields[measure] ?? ["", 0, 0];
-              return (
-                <SketchField
-                  key={measure}
-                  {...{ measure, x, y }}
-                  label={label(measure)}
-                  entry={entries[measure]}
-                  clash={clash?.at === measure ? clashWords(clash, units) : undefined}
-                  autoFocus={i === 0}
-                  onType={(text) => type(measure, text)}
-                />
-              );
-            })}
-          </div>
-          <div className="grid min-w-64 flex-1 basis-64 gap-3">
-            {offers(draft.demand).length > 0 && (
-              <fieldset className="grid grid-cols-2 gap-2">
-                <legend className="text-[13px] text-soft">Taken so until you know better</legend>
-                {offers(draft.demand).map((measure) => (
-                  <SketchField
-                    key={measure}
-                    {...{ measure }}
-                    label={fields[measure]?.[0] ?? measure}
-                    entry={entries[measure]}
-                    usual={usual[measure]}
-                    clash={undefined}
-                    onType={(text) => type(measure, text)}
-                  />
-                ))}
-              </fieldset>
-            )}
-            <Steps entries={Object.values(entries).map(({ text }) => text)} />
-            <PlaceFields
-              site={site}
-              onChange={(next) => change({ site: { ...draft.site, ...next } })}
-            />
-            <div className="grid grid-cols-2 gap-2">
-              <TextField
-                label="Place"
-                value={draft.place}
-                maxLength={80}
-                onChange={(place) => change({ place })}
+        <div
+          className="relative w-full shrink-0 rounded border border-rule bg-sheet sm:w-[min(32rem,calc((100dvh-8.5rem)*0.82))] lg:max-w-[calc(100vw-36rem)]"
+          style={{ aspectRatio: `${DRAWN.width} / ${DRAWN.height}` }}
+        >
+          <Drawing {...{ kind }} className="size-full" />
+          {asks(draft.demand).map((measure, i) => {
+            const [, x, y] = fields[measure] ?? ["", 0, 0];
+            return (
+              <SketchField
+                key={measure}
+                {...{ measure, x, y }}
+                label={label(measure)}
+                entry={entries[measure]}
+                clash={clash?.at === measure ? clashWords(clash, units) : undefined}
+                autoFocus={i === 0}
+                onType={(text) => type(measure, text)}
               />
-              <TextField
-                label="Customer"
-                value={draft.customer}
-                maxLength={120}
-                onChange={(customer) => change({ customer })}
-              />
-            </div>
-            <p className="text-[14px] text-soft">{note}</p>
-          </div>
+            );
+          })}
         </div>
       </div>
+      <div className="grid content-start gap-3 p-4 max-lg:order-3 max-sm:p-2 lg:overflow-y-auto lg:pl-0 lg:pt-15">
+        {offers(draft.demand).length > 0 && (
+          <fieldset className="grid grid-cols-2 gap-2">
+            <legend className="text-[13px] text-soft">Taken so until you know better</legend>
+            {offers(draft.demand).map((measure) => (
+              <SketchField
+                key={measure}
+                {...{ measure }}
+                label={fields[measure]?.[0] ?? measure}
+                entry={entries[measure]}
+                usual={usual[measure]}
+                clash={undefined}
+                onType={(text) => type(measure, text)}
+              />
+            ))}
+          </fieldset>
+        )}
+        <Steps entries={Object.values(entries).map(({ text }) => text)} />
+        <PlaceFields
+          site={site}
+          onChange={(next) => change({ site: { ...draft.site, ...next } })}
+        />
+        <div className="grid grid-cols-2 gap-2">
+          <TextField
+            label="Place"
+            value={draft.place}
+            maxLength={80}
+            onChange={(place) => change({ place })}
+          />
+          <TextField
+            label="Customer"
+            value={draft.customer}
+            maxLength={120}
+            onChange={(customer) => change({ customer })}
+          />
+        </div>
+        <p className="text-[14px] text-soft">{note}</p>
+      </div>
       <SketchVerdict
-        {...{ job, problem }}
+        {...{ job, solved, problem }}
         missing={stillToMeasure(sketch).map(label)}
         behind={settled !== sketch}
         onStart={(document) => (document ? void start(document) : startAsTyped())}
       />
+      <VerdictStrip solved={solved} missing={stillToMeasure(sketch).length} />
     </form>
   );
 }

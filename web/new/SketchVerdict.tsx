@@ -1,12 +1,13 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
+import { format } from "#contract/units/format.ts";
 import { everyItem } from "#core/line/path.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { CheckList } from "../job/CheckList.tsx";
 import { Plate } from "../job/Figures.tsx";
 import { PumpsThatDoIt } from "../job/PumpsThatDoIt.tsx";
-import { useSolution } from "../job/useSolution.ts";
 import { Working } from "../job/Working.tsx";
 import { Button } from "../ui/Button.tsx";
 import { withPump } from "./startJob.ts";
@@ -14,12 +15,14 @@ import { withPump } from "./startJob.ts";
 /** What the sketch comes to: what is still to measure, or the flow, the head it takes and three pumps. */
 export function SketchVerdict({
   job,
+  solved,
   missing,
   behind,
   problem,
   onStart,
 }: {
   job: JobDocument;
+  solved: JobSolution;
   missing: readonly string[];
   /** worked out for what was typed a moment ago */
   behind: boolean;
@@ -27,15 +30,15 @@ export function SketchVerdict({
   onStart: (job?: JobDocument) => void;
 }) {
   const units = useUnits();
-  const { solved } = useSolution(job);
   const pump = useMemo(() => everyItem(job.path).find(({ kind }) => kind === "pump"), [job.path]);
   const running = solved.kind === "asked" ? solved.solution.cases.normal.running : undefined;
   const complete = missing.length === 0 && running !== undefined;
   return (
     <aside
+      id={VERDICT}
       aria-label="What it comes to"
       aria-busy={behind}
-      className="relative border-rule max-lg:border-t lg:overflow-y-auto lg:border-l"
+      className="relative border-rule max-lg:order-2 max-lg:border-y lg:overflow-y-auto lg:border-l"
     >
       <div className="grid gap-2 p-3" data-testid="sketch-verdict">
         {complete && running ? (
@@ -104,5 +107,24 @@ export function SketchVerdict({
       </details>
       <Working {...{ job, solved }} />
     </aside>
+  );
+}
+
+const VERDICT = "sketch-verdict";
+
+/** On a phone what it comes to stays in sight while the dimensions are typed; a tap brings it up whole. */
+export function VerdictStrip({ solved, missing }: { solved: JobSolution; missing: number }) {
+  const units = useUnits();
+  const running = solved.kind === "asked" ? solved.solution.cases.normal.running : undefined;
+  return (
+    <button
+      type="button"
+      onClick={() => document.getElementById(VERDICT)?.scrollIntoView({ block: "start" })}
+      className="plate sticky bottom-0 z-10 order-4 min-h-11 bg-ink px-3 text-left text-[21px] text-paper lg:hidden"
+    >
+      {missing > 0 || !running
+        ? `${missing} still to measure`
+        : `${format(running.state.delivered, "flow", units)} at ${format(running.duty.head, "head", units)} asked`}
+    </button>
   );
 }

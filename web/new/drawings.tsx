@@ -11,7 +11,6 @@ export const DRAWINGS: Record<JobKindId, () => ReactNode> = {
       <Earth d="M0 220H130V362H215V220H236V440H0Z M236 220H360V440H236Z" />
       <Wall d="M0 220H130V362H215V220H360" />
       <Still x={130} y={290} width={85} height={71} />
-      <Drops at={[[118, 268]]} />
       <Arrow from={[122, 338]} to={[122, 296]} />
       <Pipe d="M172 345V104H330" />
       <Falls x={330} y={104} />
@@ -54,12 +53,11 @@ export const DRAWINGS: Record<JobKindId, () => ReactNode> = {
       <Reach from={[110, 366]} to={[156, 366]} />
       <Reach from={[162, 366]} to={[288, 366]} />
       <Reach from={[240, 84]} to={[240, 350]} />
-      <Clock x={58} y={54} />
     </>
   ),
   "well-to-tank": () => (
     <>
-      <Earth d="M0 96H164V440H0Z M206 96H360V440H206Z" />
+      <Earth d="M0 96H164V414H206V96H360V440H0Z" />
       <Wall d="M0 96H160M210 96H360" />
       <Still x={166} y={218} width={38} height={196} />
       <Tank d="M164 78V414H206V78" />
@@ -183,14 +181,6 @@ const Spray = ({ x, y }: { x: number; y: number }) => (
     strokeLinecap="round"
     strokeDasharray="10 5"
   />
-);
-
-const Drops = ({ at }: { at: readonly (readonly [number, number])[] }) => (
-  <>
-    {at.map(([x, y]) => (
-      <path key={`${x}`} d={`M${x + 14} ${y}q7 9 0 12q-7 -3 0 -12`} fill="var(--water)" />
-    ))}
-  </>
 );
 
 /** A closed tank that holds a pressure. */

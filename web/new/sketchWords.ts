@@ -42,9 +42,9 @@ export const CARDS: Record<JobKindId, Card> = {
       suction: ["hose to the pump", 40, 374],
       along: ["pump along to the tank", 176, 374],
       up: ["its floor up to the inlet", 246, 226],
-      flow: ["flow wanted", 2, 74],
-      volume: ["water to move", 120, 14],
-      within: ["within", 2, 74],
+      flow: ["flow wanted", 2, 60],
+      volume: ["water to move", 2, 12],
+      within: ["within", 2, 82],
     },
     note: "The pump stands beside the first tank, an eighth of the water’s depth above its floor. The tank is reckoned full, half full and a quarter full.",
   },
@@ -52,7 +52,7 @@ export const CARDS: Record<JobKindId, Card> = {
     fields: {
       bottom: ["top down to the bottom", 2, 330],
       standing: ["down to standing water", 2, 148],
-      pumped: ["… while it is pumped", 246, 196],
+      pumped: ["down to pumped water", 246, 196],
       up: ["top up to the tank", 246, 110],
       along: ["along to the tank", 150, 0],
       flow: ["flow wanted", 2, 6],
@@ -69,7 +69,7 @@ export const CARDS: Record<JobKindId, Card> = {
       nozzle: ["bore of its nozzle", 4, 20],
       pressure: ["pressure at the gun", 4, 100],
     },
-    note: "The pump stands on the bank and draws through a suction hose with a foot valve, 10 ft (3 m) longer than it is high; water half a metre up and down through the season.",
+    note: "The pump stands on the bank and draws through a suction hose with a foot valve, 10 ft (3 m) longer than it is high; the water 18 in (0.5 m) up and down through the season.",
   },
   "plain-line": {
     fields: {

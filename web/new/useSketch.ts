@@ -2,8 +2,8 @@ import { useCallback, useMemo, useState } from "react";
 import type { JobDocument, JobKindId } from "#contract/documents/job.ts";
 import { outOfRange } from "#contract/documents/quantity.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
-import { SHOWN, type UnitSystem } from "#contract/units/units.ts";
-import { type Demand, MEASURES, type Measure, type Values } from "#model/kinds/kind.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { bareUnit, type Demand, MEASURES, type Measure, type Values } from "#model/kinds/kind.ts";
 import { KINDS, type Sketch } from "#model/kinds/kinds.ts";
 import { useStepUnits, useUnits } from "../app/settings.ts";
 
@@ -50,9 +50,10 @@ export function useSketch(kind: JobKindId) {
       const { text = "", units: under = units } = typed[measure] ?? {};
       if (text.trim() === "") return { text };
       // A bare number keeps the unit it was typed in.
-      const shown =
-        under === units || /[^\d\s./,+-]/.test(text) ? text : `${text} ${SHOWN[under][quantity]}`;
-      const parsed = parseQuantity(text, quantity, under, quantity === "length" ? own : []);
+      const isBare = !NAMES_A_UNIT.test(text);
+      const whole = isBare ? `${text} ${bareUnit(measure, under)}` : text;
+      const shown = isBare && under !== units ? whole : text;
+      const parsed = parseQuantity(whole, quantity, under, quantity === "length" ? own : []);
       if (!parsed.ok) return { text: shown, problem: parsed.message };
       const outside = outOfRange(parsed.value, quantity, range);
       return outside ? { text: shown, problem: outside } : { text: shown, value: parsed.value };
@@ -74,6 +75,9 @@ export function useSketch(kind: JobKindId) {
     change({ typed: { ...typed, [measure]: { text, units } } });
   return { draft, change, type, entries, sketch, forget: () => remember(kind, undefined) };
 }
+
+/** Anything but a number, its marks and a fraction. */
+export const NAMES_A_UNIT = /[^\d\s./,+−–-]/;
 
 const keyOf = (kind: JobKindId) => `upright-gusher-sketch-${kind}`;
 

@@ -57,12 +57,8 @@ export function SearchField({
             collisionPadding={8}
             className="z-30 w-[min(22rem,94vw)] rounded border border-rule bg-sheet p-1 shadow-lg"
           >
-            <Command label={label} filter={fitOf} defaultValue={shown}>
-              <Command.Input
-                placeholder="Type a size or a name"
-                aria-label={`Search: ${label}`}
-                className="entry target mb-1"
-              />
+            <Command label={`Search: ${label}`} filter={fitOf} defaultValue={shown}>
+              <Command.Input placeholder="Type a size or a name" className="entry target mb-1" />
               <Command.List className="max-h-[min(20rem,44vh)] overflow-y-auto">
                 <Command.Empty className="p-3 text-soft">Nothing by that name.</Command.Empty>
                 {groupsOf(options).map(({ group, own }) => (

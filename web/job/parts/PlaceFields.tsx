@@ -21,8 +21,8 @@ export function PlaceFields({
   const water = site.water ?? [];
   const known = site.supplies && SUPPLIES.findIndex(({ is }) => same(is, site.supplies ?? []));
   return (
-    <div className="grid gap-2">
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+    <div className="@container grid gap-2">
+      <div className="grid grid-cols-2 gap-2 @md:grid-cols-3">
         <SelectField
           label="The pump stands"
           visibleLabel
