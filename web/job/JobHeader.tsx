@@ -51,7 +51,7 @@ export function JobHeader({ stage }: { stage: Stage }) {
         {STAGES.map((each) => link(each, STAGE_NAMES[each], each === stage))}
         {link("sheet", "Sheet", false)}
       </nav>
-      <span className="no-print flex max-sm:order-2">
+      <span className="no-print flex max-sm:order-2 scrolled:hidden">
         <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={undo}>
           <Undo2 size={18} aria-hidden />
         </IconButton>
@@ -98,7 +98,7 @@ function SaveMark() {
   return (
     <span
       role="status"
-      className={`no-print text-right text-[13px] max-sm:order-1 sm:min-w-24 ${bad ? "" : "scrolled:hidden"} ${bad ? "font-medium text-signal" : "text-soft"}`}
+      className={`no-print text-right text-[13px] max-sm:order-1 sm:min-w-24 scrolled:order-2 ${bad ? "font-medium text-signal" : "text-soft"}`}
     >
       {text}{" "}
       {saved.kind === "refused" && saved.signIn && (
