@@ -21,6 +21,7 @@ import { dutyBand, USUAL_DOUBT, USUAL_DRAWS } from "#core/whatif/uncertainty.ts"
 import { GLASSHOUSES } from "#demo/jobs.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { benchLoad } from "./load.ts";
+import { benchPage } from "./page.ts";
 import { benchStorage } from "./storage.ts";
 
 /**
@@ -306,6 +307,7 @@ console.log("\nA pit over time\n");
 console.log("\nKeeping\n");
 await benchStorage(row);
 await benchLoad(row);
+if (process.env.CHROMIUM) await benchPage(row, process.env.CHROMIUM);
 
 console.log("\nNetworks, global gradient method\n");
 let last: { cost: number; links: number } | undefined;

@@ -1,10 +1,8 @@
-import { spawn } from "node:child_process";
 import fs from "node:fs";
 import { Agent, request } from "node:http";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { jobSchema } from "#contract/documents/job.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
+import { startServer } from "./server.ts";
 
 const CLIENTS = 200;
 const SECONDS = 20;
@@ -14,20 +12,7 @@ const JOBS = 200;
 export async function benchLoad(
   row: (name: string, value: string, note?: string) => void,
 ): Promise<void> {
-  const folder = fs.mkdtempSync(join(tmpdir(), "gusher-load-"));
-  const server = spawn(process.execPath, [
-    join(import.meta.dirname, "server.mjs"),
-    ...["--data", folder, "--port", "0"],
-  ]);
-  const address = await new Promise<string>((resolve, reject) => {
-    let said = "";
-    server.stdout.on("data", (chunk) => {
-      said += chunk;
-      const found = /is ready: (\S+)/.exec(said)?.[1];
-      if (found) resolve(found);
-    });
-    server.on("exit", () => reject(new Error(`The server ended: ${said}`)));
-  });
+  const { address, pid, stop } = await startServer();
   const job = jobSchema.parse(GLASSHOUSES) as Record<string, unknown>;
   const agent = new Agent({ keepAlive: true, maxSockets: CLIENTS });
   const ask = (method: string, path: string, body?: unknown) =>
@@ -51,7 +36,7 @@ export async function benchLoad(
   let refused = 0;
   let most = 0;
   const watching = setInterval(() => {
-    most = Math.max(most, memoryOf(server.pid));
+    most = Math.max(most, memoryOf(pid));
   }, 250);
   const until = performance.now() + SECONDS * 1000;
   await Promise.all(
@@ -70,10 +55,7 @@ export async function benchLoad(
   );
   clearInterval(watching);
   agent.destroy();
-  server.removeAllListeners("exit");
-  server.kill("SIGTERM");
-  await new Promise((done) => server.on("exit", done));
-  fs.rmSync(folder, { recursive: true, force: true });
+  await stop();
   const at = (share: number, of = times) =>
     of.map(({ ms }) => ms).toSorted((a, b) => a - b)[Math.floor(share * (of.length - 1))] ?? 0;
   const writes = times.filter(({ write }) => write);

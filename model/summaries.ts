@@ -1,4 +1,4 @@
-import type { JobLine, JobSummary, Owed } from "#contract/api/api.ts";
+import type { JobLine } from "#contract/api/api.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { everyItem } from "#core/line/path.ts";
 import { smallSection } from "./smallSection.ts";
@@ -25,29 +25,11 @@ export function summariseJob(job: JobDocument): JobLine {
   return {
     ...line,
     ...(running
-      ? { duty: { flow: running.state.delivered, head: running.duty.head } }
+      ? { duty: { flow: brief(running.state.delivered), head: brief(running.duty.head) } }
       : { missing: "duty" as const }),
     ...{ stops, ...drawn },
   };
 }
 
-/** Judgements of a reading after which something has to be mended. */
-const SHORT = new Set(["falls-short", "less"]);
-/** … and after which it has to be taken again */
-const DOUBTED = new Set(["cannot-be", "cannot-tell"]);
-
-/** What a job is owed next: what is missing before what is wrong, and what is wrong before what is unproven. */
-export function owedNext({
-  kind,
-  missing,
-  pumps,
-  stops,
-  readings,
-  measured,
-}: Omit<JobSummary, "owed">): Owed {
-  if (kind === "measuring" && pumps.length === 0) return readings > 0 ? "nothing" : "measure";
-  if (missing === "flow" || missing === "line") return "survey";
-  if (pumps.length === 0) return "choose";
-  if (missing || stops > 0 || (measured && SHORT.has(measured.acceptance))) return "mend";
-  return readings === 0 || (measured && DOUBTED.has(measured.acceptance)) ? "measure" : "nothing";
-}
+/** A number for a list, to what is shown and a little more. */
+const brief = (si: number) => Number(si.toPrecision(5));

@@ -120,9 +120,19 @@ function serveInterface(app: Hono, folder: string): void {
   );
   app.get("*", async (c) => {
     c.header("cache-control", "no-cache");
+    const first = firstAsked(c.req.path);
+    // Asked for while the application itself is still being read.
+    if (first) c.header("link", `<${first}>; rel=preload; as=fetch; crossorigin`);
     const page = await readFile(join(folder, "index.html"), "utf8").catch(() => undefined);
     if (page !== undefined) return c.html(page);
     c.header("refresh", "1");
     return c.text("The interface is still being built. This page reloads by itself.", 503);
   });
+}
+
+/** What a page asks the server for before anything else. */
+function firstAsked(path: string): string | undefined {
+  if (path === "/") return "/api/jobs";
+  const id = /^\/jobs\/([a-z0-9-]{1,64})(?:\/|$)/.exec(path)?.[1];
+  return id && `/api/jobs/${id}`;
 }

@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { afterAll, beforeAll, expect, it } from "vitest";
+import type { JobSummary } from "#contract/api/api.ts";
 import type { Database } from "./database/database.ts";
 import { migrate } from "./database/migrate.ts";
 import first from "./database/migrations/0001_documents.sql";
@@ -64,7 +65,7 @@ it("a data folder of the first version opens whole, and goes on from the revisio
     expect(saved).toMatchObject({ kind: "saved", stored: { revision: 8 } });
     expect(await listRevisions(db, "jobs", id)).toMatchObject([{ revision: 8 }, { revision: 7 }]);
   }
-  const listed = await listJobs(db);
+  const listed: JobSummary[] = JSON.parse(await listJobs(db));
   expect(listed.map(({ id }) => id).toSorted()).toEqual(jobs.map(idOf).toSorted());
   for (const { name } of listed) expect(name).not.toBe("");
   const tests = await listTestsOfJob(db, idOf(jobs[0] as string));

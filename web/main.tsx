@@ -14,9 +14,10 @@ import { keepForOffline } from "./app/offline.ts";
 import { JobsPage } from "./jobs/JobsPage.tsx";
 import { Empty, Loading } from "./ui/Notices.tsx";
 
-/** A page that is fetched when it is first gone to. */
-function page(what: string, load: () => Promise<{ default: ComponentType }>) {
-  const Page = lazy(load);
+/** A page that is fetched when it is first gone to; at once where the application is opened on it. */
+function page(what: string, load: () => Promise<{ default: ComponentType }>, at?: string) {
+  const asked = at !== undefined && location.pathname.startsWith(at) ? load() : undefined;
+  const Page = lazy(() => asked ?? load());
   return (
     <Suspense fallback={<Loading what={what} />}>
       <Page />
@@ -33,7 +34,7 @@ const router = createBrowserRouter([
       { path: "/new/:kind", element: page("the sketch", () => import("./new/SketchPage.tsx")) },
       {
         path: "/jobs/:id/:step?",
-        element: page("the job", () => import("./job/JobPage.tsx")),
+        element: page("the job", () => import("./job/JobPage.tsx"), "/jobs/"),
       },
       {
         path: "/jobs/:id/sheet",
@@ -58,6 +59,9 @@ const router = createBrowserRouter([
   },
 ]);
 
+/** ms after which a page that was just opened has what it shows */
+const AT_REST = 3000;
+
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(
@@ -69,4 +73,5 @@ if (root) {
   );
 }
 
-if (import.meta.env.PROD) keepForOffline();
+// Kept for later once the page is there: it is not to wait for what it needs another day.
+if (import.meta.env.PROD) setTimeout(() => requestIdleCallback(keepForOffline), AT_REST);

@@ -52,7 +52,8 @@ export default defineConfig({
     target: "es2022",
     // The chart library is one large file, loaded when the first curve is drawn.
     chunkSizeWarningLimit: 1500,
-    modulePreload: { polyfill: false },
+    // What a page of its own needs is found in it: naming it all beforehand costs more than it saves.
+    modulePreload: false,
     // Fonts stay files: the page may load none that is written into a style sheet.
     assetsInlineLimit: 0,
     reportCompressedSize: false,

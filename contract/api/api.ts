@@ -70,16 +70,11 @@ export interface SmallSection {
   pump?: [x: number, y: number];
 }
 
-/** What a job is owed next. */
-export const OWED = ["survey", "choose", "mend", "measure", "nothing"] as const;
-export type Owed = (typeof OWED)[number];
-
 export interface JobSummary extends JobLine {
   id: string;
   revision: number;
   updatedAt: string;
   readings: number;
   /** what was said of the newest reading that was judged, and m³/s then */
-  measured?: { acceptance: string; flow: number };
-  owed: Owed;
+  measured: { acceptance: string; flow: number } | null;
 }

@@ -194,7 +194,7 @@ export const buildBench = () =>
   bundle(
     { bench: "benchmarks/bench.ts" },
     ["benchmarks", "server", ...CORE],
-    ["@electric-sql/pglite"],
+    ["@electric-sql/pglite", "@playwright/test"],
   );
 
 export const buildDocs = () => bundle({ docs: "scripts/docs/docs.ts" }, ["scripts/docs", ...CORE]);

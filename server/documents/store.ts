@@ -1,4 +1,4 @@
-import type { JobLine, JobSummary, Revision, Stored } from "#contract/api/api.ts";
+import type { Revision, Stored } from "#contract/api/api.ts";
 import {
   COLLECTIONS,
   type Collection,
@@ -6,7 +6,7 @@ import {
   readStored,
 } from "#contract/collections.ts";
 import { sameDocument } from "#contract/documents/same.ts";
-import { owedNext, summariseJob } from "#model/summaries.ts";
+import { summariseJob } from "#model/summaries.ts";
 import type { Database, Queryable, Row } from "../database/database.ts";
 
 interface DocumentRow extends Row {
@@ -67,33 +67,30 @@ export async function getRevision(
   );
 }
 
-export async function listJobs(db: Queryable): Promise<JobSummary[]> {
-  const rows = await db.query<
-    DocumentRow & {
-      summary: JobLine;
-      readings: number | null;
-      judged: JobSummary["measured"] | null;
-    }
-  >(
-    `SELECT j.id, j.revision, j.updated_at, j.summary, taken.readings, taken.judged
+/**
+ * Every job as a `JobSummary`, the last changed first, as the text of a JSON array: the database writes it in its own
+ * thread, and nothing here reads it.
+ */
+export async function listJobs(db: Queryable): Promise<string> {
+  const [row] = await db.query<{ jobs: string | null }>(
+    `SELECT json_agg(
+              j.summary || jsonb_build_object(
+                'id', j.id, 'revision', j.revision,
+                'updatedAt', to_char(j.updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'),
+                'readings', coalesce(taken.readings, 0), 'measured', taken.measured)
+              ORDER BY j.updated_at DESC, j.id)::text AS jobs
        FROM jobs j LEFT JOIN (
-         SELECT t.job_id, count(*)::integer AS readings,
-                (array_agg(r.document -> 'judged' ORDER BY r.document ->> 'takenAt' DESC)
-                  FILTER (WHERE r.document ? 'judged'))[1] AS judged
+         SELECT t.job_id, count(*) AS readings,
+                (array_agg(jsonb_build_object('acceptance', r.document #> '{judged,acceptance}',
+                                              'flow', r.document #> '{judged,flow}')
+                           ORDER BY r.document ->> 'takenAt' DESC)
+                  FILTER (WHERE r.document ? 'judged'))[1] AS measured
            FROM readings r JOIN field_tests t ON t.id = r.test_id
           WHERE r.deleted_at IS NULL AND t.deleted_at IS NULL GROUP BY t.job_id
        ) taken ON taken.job_id = j.id
-      WHERE j.deleted_at IS NULL ORDER BY j.updated_at DESC, j.id`,
+      WHERE j.deleted_at IS NULL`,
   );
-  return rows.map(({ updated_at, id, revision, summary, readings, judged }) => {
-    const told = {
-      ...{ id, revision, updatedAt: updated_at.toISOString() },
-      ...summary,
-      readings: readings ?? 0,
-      ...(judged && { measured: { acceptance: judged.acceptance, flow: judged.flow } }),
-    };
-    return { ...told, owed: owedNext(told) };
-  });
+  return row?.jobs ?? "[]";
 }
 
 /** Makes what lists show of documents that were saved before it was kept. */

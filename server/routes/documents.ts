@@ -32,7 +32,9 @@ export function documentRoutes(
   misfits: Partial<Record<CollectionName, Misfit>> = {},
 ): Hono {
   const routes = new Hono();
-  routes.get("/jobs", async (c) => c.json(await listJobs(db)));
+  routes.get("/jobs", async (c) =>
+    c.body(await listJobs(db), 200, { "content-type": "application/json" }),
+  );
   routes.get("/jobs/:id/tests", async (c) => {
     const id = c.req.param("id");
     return c.json(isId(id) ? await listTestsOfJob(db, id) : []);

@@ -1,14 +1,17 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
-import { Toaster, toast } from "sonner";
 import { api } from "../api/client.ts";
 import { startFlushing } from "../outbox/flush.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
-import { Dialog } from "../ui/Dialog.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
-import { Palette } from "./Palette.tsx";
 import { useSettings } from "./settings.ts";
+
+// Fetched when they are first asked for: the page is there before them.
+const Palette = lazy(() => import("./Palette.tsx"));
+const Keys = lazy(() => import("./Keys.tsx"));
+const Toaster = lazy(() => import("sonner").then((sonner) => ({ default: sonner.Toaster })));
+const ResetDemo = lazy(() => import("./ResetDemo.tsx"));
 
 /** What stands around every page: where one is, units, theme, commands, keys. */
 export function Frame() {
@@ -65,7 +68,11 @@ export function Frame() {
           </NavLink>
         </nav>
         <span className="flex-1" />
-        {health.data?.demo && <ResetDemo />}
+        {health.data?.demo && (
+          <Suspense fallback={null}>
+            <ResetDemo />
+          </Suspense>
+        )}
         <Button
           look="quiet"
           className="plate text-[17px]"
@@ -93,85 +100,18 @@ export function Frame() {
       <main className="min-h-0 flex-1">
         <Outlet />
       </main>
-      <Palette
-        open={sheet === "palette"}
-        onClose={() => setSheet("none")}
-        onKeys={() => setSheet("keys")}
-      />
-      <Dialog open={sheet === "keys"} onClose={() => setSheet("none")} title="Keys">
-        <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
-          {KEYS.map(([keys, what]) => (
-            <div key={what} className="contents">
-              <dt className="plate text-[17px]">{keys}</dt>
-              <dd>{what}</dd>
-            </div>
-          ))}
-        </dl>
-        <Button className="mt-4" onClick={() => setSheet("none")}>
-          Close
-        </Button>
-      </Dialog>
-      <Toaster theme={theme} position="bottom-center" />
+      {sheet !== "none" && (
+        <Suspense fallback={null}>
+          {sheet === "palette" ? (
+            <Palette open onClose={() => setSheet("none")} onKeys={() => setSheet("keys")} />
+          ) : (
+            <Keys onClose={() => setSheet("none")} />
+          )}
+        </Suspense>
+      )}
+      <Suspense fallback={null}>
+        <Toaster theme={theme} position="bottom-center" />
+      </Suspense>
     </div>
-  );
-}
-
-const KEYS: readonly (readonly [string, string])[] = [
-  ["Ctrl K", "Commands: any job, pump or action by name"],
-  ["Ctrl Z, Ctrl Shift Z", "Undo, redo on a job"],
-  ["1 to 5", "Source, suction, pump, discharge, outlet, each in its stage"],
-  ["F", "Fold the section, or unfold it"],
-  ["L, S, C, G", "Head ledger, sizes, curve sheet, changes"],
-  ["Alt ↑, Alt ↓", "Move the row of the line that has the cursor"],
-  ["Space", "On a row’s handle: lift it; arrows carry it, space sets it down"],
-  ["Esc", "Put an entry back as it was, close a sheet"],
-  ["Space", "Start or stop the watch that has the cursor"],
-  ["N", "A new job"],
-  ["U", "US or metric"],
-  ["?", "This list"],
-];
-
-function ResetDemo() {
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const [asking, setAsking] = useState(false);
-  return (
-    <>
-      <Button
-        look="quiet"
-        className="text-[14px] text-soft max-sm:hidden"
-        onClick={() => setAsking(true)}
-      >
-        Demo: reset
-      </Button>
-      <Dialog open={asking} onClose={() => setAsking(false)} title="Reset the demo?">
-        <p>
-          Everything changed in this demo is thrown away and the invented jobs come back as they
-          were.
-        </p>
-        <div className="mt-4 flex gap-2">
-          <Button
-            look="strong"
-            onClick={() =>
-              void (async () => {
-                try {
-                  await navigate("/");
-                  await api.resetDemo();
-                  await client.invalidateQueries();
-                  toast("The demo is as it was.");
-                } catch (error) {
-                  toast.error((error as Error).message);
-                } finally {
-                  setAsking(false);
-                }
-              })()
-            }
-          >
-            Reset
-          </Button>
-          <Button onClick={() => setAsking(false)}>Keep it</Button>
-        </div>
-      </Dialog>
-    </>
   );
 }

@@ -9,7 +9,7 @@ import { redo, undo, useJobStore } from "../job/jobStore.ts";
 import { useSettings } from "./settings.ts";
 
 /** Every place and action by name. */
-export function Palette({
+export default function Palette({
   open,
   onClose,
   onKeys,

@@ -18,13 +18,10 @@ export const JobCard = memo(function JobCard({
   const units = useUnits();
   const { duty, measured, stops } = job;
   return (
-    <article className="relative rounded border border-rule bg-sheet">
-      <Link
-        to={`/jobs/${job.id}${job.owed === "measure" ? "/measure" : ""}`}
-        className="block rounded p-2 hover:bg-press"
-      >
+    <article className="relative h-47 overflow-hidden rounded border border-rule bg-sheet">
+      <Link to={`/jobs/${job.id}`} className="block h-full rounded p-2 hover:bg-press">
         <SmallDrawing section={job.section} />
-        <span className="plate mt-1 block text-[19px] leading-tight">{job.name}</span>
+        <span className="plate mt-1 block truncate text-[19px] leading-tight">{job.name}</span>
         <span className="plate block text-[22px] leading-tight">
           {duty ? (
             <>
@@ -45,12 +42,12 @@ export const JobCard = memo(function JobCard({
           </span>
         )}
         {measured && (
-          <span className="block text-[14px]">
+          <span className="block truncate text-[14px]">
             Measured {format(measured.flow, "flow", units)}
             {measured.acceptance in SAID ? `, ${SAID[measured.acceptance]}` : ""}
           </span>
         )}
-        <span className="block pr-9 text-[14px] text-soft">
+        <span className="block truncate pr-9 text-[14px] text-soft">
           {[job.place, job.customer, job.pumps.join(", ")].filter(Boolean).join(" · ")}
         </span>
       </Link>

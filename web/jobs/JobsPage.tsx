@@ -2,7 +2,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { type JobSummary, OWED, type Owed } from "#contract/api/api.ts";
+import type { JobSummary } from "#contract/api/api.ts";
+import { OWED, type Owed, owedNext } from "#model/owed.ts";
 import { api } from "../api/client.ts";
 import { allJobs } from "../api/queries.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
@@ -70,10 +71,7 @@ export function JobsPage() {
     () => sorted((jobs.data ?? []).filter(says(words)), sort),
     [jobs.data, words, sort],
   );
-  const columns = OWED.flatMap((owed) => {
-    const own = found.filter((job) => job.owed === owed);
-    return own.length > 0 ? [{ owed, own }] : [];
-  });
+  const columns = useMemo(() => columnsOf(found), [found]);
   const [chosen, setChosen] = useState<Owed>();
   const shown = columns.find(({ owed }) => owed === chosen)?.owed ?? columns[0]?.owed;
 
@@ -185,7 +183,9 @@ function Column({
   className: string;
 }) {
   const list = useRef<HTMLUListElement>(null);
-  const { indexes, before, after, measure } = useLongList(list, jobs.length, 170);
+  const scroller = useRef<HTMLDivElement>(null);
+  // Cards are of one height: none has to be measured.
+  const { indexes, before, after } = useLongList(list, jobs.length, CARD, scroller);
   const { name, means } = COLUMNS[owed];
   return (
     <div
@@ -195,17 +195,12 @@ function Column({
         {name} <span className="text-soft">{jobs.length}</span>
       </h2>
       <p className="py-1 text-[13px] text-soft">{means}</p>
-      <div className="relative min-h-0 flex-1 overflow-y-auto">
-        <ul
-          ref={list}
-          aria-label={name}
-          style={{ paddingTop: before, paddingBottom: after }}
-          className="*:pb-2"
-        >
+      <div ref={scroller} className="relative min-h-0 flex-1 overflow-y-auto">
+        <ul ref={list} aria-label={name} style={{ paddingTop: before, paddingBottom: after }}>
           {indexes.map((index) => {
             const job = jobs[index] as JobSummary;
             return (
-              <li key={job.id} ref={measure} data-index={index}>
+              <li key={job.id} className="h-49">
                 <JobCard {...{ job, onRemove }} />
               </li>
             );
@@ -216,6 +211,9 @@ function Column({
   );
 }
 
+/** px of a card with the gap under it */
+const CARD = 196;
+
 const REPLACE = { replace: true };
 
 function put(params: URLSearchParams, key: string, value: string): URLSearchParams {
@@ -223,6 +221,15 @@ function put(params: URLSearchParams, key: string, value: string): URLSearchPara
   if (value) next.set(key, value);
   else next.delete(key);
   return next;
+}
+
+/** The jobs by what they are owed; a column that would be empty is none. */
+function columnsOf(jobs: readonly JobSummary[]) {
+  const told = jobs.map((job) => ({ job, next: owedNext(job) }));
+  return OWED.flatMap((owed) => {
+    const own = told.flatMap(({ job, next }) => (next === owed ? [job] : []));
+    return own.length > 0 ? [{ owed, own }] : [];
+  });
 }
 
 /** Whether every word typed stands somewhere in a job's name, place, customer or pumps. */

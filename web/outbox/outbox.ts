@@ -1,6 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { DocumentOf } from "#contract/collections.ts";
-import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
 import { newId } from "../api/client.ts";
 
 /** What may be held, in the order in which it is sent: what others name goes before them. */
@@ -126,7 +126,10 @@ export async function unattended(): Promise<Entry[]> {
 /** What earlier versions kept, one of a job. */
 async function takeOver(db: IDBPDatabase<Schema>): Promise<void> {
   const prefix = "upright-gusher-draft-";
-  for (const key of Object.keys(localStorage).filter((each) => each.startsWith(prefix))) {
+  const drafts = Object.keys(localStorage).filter((each) => each.startsWith(prefix));
+  if (drafts.length === 0) return;
+  const { jobSchema } = await import("#contract/documents/job.ts");
+  for (const key of drafts) {
     const id = key.slice(prefix.length);
     try {
       const { revision, job } = JSON.parse(localStorage.getItem(key) ?? "null");

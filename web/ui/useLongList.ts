@@ -3,8 +3,8 @@ import { type RefObject, useLayoutEffect, useState } from "react";
 
 /** Up to this many rows all are there: find-in-page, keyboard and print see them. */
 const SHORT = 60;
-/** rows kept ready beyond either edge of what is in sight */
-const BEYOND = 6;
+/** px kept ready beyond either edge of what is in sight */
+const BEYOND = 300;
 
 interface LongList {
   /** the rows to render */
@@ -21,27 +21,33 @@ interface LongList {
 /**
  * A list that renders only what is in sight once it is long.
  * @param estimate px of a row nobody has seen yet
+ * @param within what scrolls it; found where it is not known
  */
 export function useLongList(
   list: RefObject<HTMLElement | null>,
   count: number,
   estimate: number,
+  within?: RefObject<HTMLElement | null>,
 ): LongList {
   const long = count > SHORT;
   const [scrollMargin, setMargin] = useState(0);
   const virtual = useVirtualizer({
     count: long ? count : 0,
-    getScrollElement: () => scrollerOf(list.current),
+    getScrollElement: () => within?.current ?? scrollerOf(list.current),
+    // Until it is measured: what a page can show, so that the first drawing has rows.
+    initialRect: { width: 0, height: innerHeight },
     estimateSize: () => estimate,
-    overscan: BEYOND,
+    overscan: Math.ceil(BEYOND / estimate),
     scrollMargin,
   });
   useLayoutEffect(() => {
+    // At the top of what scrolls it, where that is given.
+    if (!long || !list.current || within) return;
     const scroller = scrollerOf(list.current);
-    if (!long || !list.current || !scroller) return;
-    const within = list.current.getBoundingClientRect().top - scroller.getBoundingClientRect().top;
-    setMargin(within + scroller.scrollTop);
-  }, [long, list]);
+    if (!scroller) return;
+    const from = list.current.getBoundingClientRect().top - scroller.getBoundingClientRect().top;
+    setMargin(from + scroller.scrollTop);
+  }, [long, list, within]);
 
   if (!long) {
     const indexes = Array.from({ length: count }, (_, index) => index);

@@ -1,0 +1,125 @@
+import { createServer } from "node:http";
+import type { AddressInfo } from "node:net";
+import { join } from "node:path";
+import { type Browser, chromium } from "@playwright/test";
+import { jobSchema } from "#contract/documents/job.ts";
+import { DEMO_JOBS } from "#demo/jobs.ts";
+import { startServer } from "./server.ts";
+
+/** How many times slower than this machine the processor is made. */
+const SLOWER = 4;
+const JOBS = 2000;
+/** each page is opened so often, and the middle taken */
+const TIMES = 3;
+const KEYS = "1234567891";
+
+/**
+ * What a page costs on a slowed processor: the largest part of it painted, beside a page of one heading in the same
+ * browser, and a key until what it changed is painted. The board has 2 000 jobs.
+ */
+export async function benchPage(
+  row: (name: string, value: string, note?: string) => void,
+  executablePath: string,
+): Promise<void> {
+  const { address, stop } = await startServer("--web", join(import.meta.dirname, "web"), "--demo");
+  const documents = DEMO_JOBS.map(({ job }) => jobSchema.parse(job) as { name: string });
+  for (let n = 0; n < JOBS; n++) {
+    const document = documents[n % documents.length];
+    await fetch(`${address}/api/jobs/many-${n}`, {
+      method: "PUT",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({
+        revision: 0,
+        document: { ...document, name: `${n} ${document?.name}` },
+      }),
+    });
+  }
+  const blank = createServer((_, response) => {
+    response.setHeader("content-type", "text/html");
+    response.end("<!doctype html><title>Blank</title><h1>One heading, and nothing else</h1>");
+  });
+  await new Promise<void>((done) => blank.listen(0, "127.0.0.1", done));
+  const browser = await chromium.launch({
+    executablePath,
+    args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"],
+  });
+  const open = async (url: string, field?: string) => {
+    const seen = [];
+    for (let time = 0; time < TIMES; time++) seen.push(await opened(browser, url, field));
+    const middle = (of: (one: Opened) => number) =>
+      seen.map(of).toSorted((a, b) => a - b)[Math.floor(TIMES / 2)] ?? 0;
+    return { largest: middle(({ largest }) => largest), keys: seen.flatMap(({ keys }) => keys) };
+  };
+  const floor = await open(`http://127.0.0.1:${(blank.address() as AddressInfo).port}/`);
+  row(`a page of one heading, processor slowed ${SLOWER} times`, `${floor.largest.toFixed(0)} ms`);
+  const line = "section[aria-label='Part in hand'] input[inputmode=text]";
+  for (const [name, path, field] of [
+    [`the board of ${JOBS} jobs`, "/", "input[type=search]"],
+    ["a job", "/jobs/ennet-glasshouses-transfer/line", line],
+    ["a sketch", "/new/sump-riser", "input[inputmode=text]"],
+  ] as const) {
+    const { largest, keys } = await open(`${address}${path}`, field);
+    const sorted = keys.toSorted((a, b) => a - b);
+    row(
+      `${name}: largest part painted`,
+      `${largest.toFixed(0)} ms`,
+      `×${(largest / floor.largest).toFixed(1)}; a key to its paint: median ${sorted[Math.floor(sorted.length / 2)]} ms, worst ${sorted.at(-1)} ms`,
+    );
+  }
+  await browser.close();
+  blank.close();
+  await stop();
+}
+
+interface Opened {
+  /** ms to the largest contentful paint */
+  largest: number;
+  /** ms from key to paint, as the browser rounds it; 16 where it was quicker than it tells */
+  keys: number[];
+}
+
+interface Watched {
+  largest: number;
+  keys: number[];
+}
+
+async function opened(browser: Browser, url: string, field?: string): Promise<Opened> {
+  const page = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: "block",
+  });
+  const session = await page.context().newCDPSession(page);
+  await session.send("Emulation.setCPUThrottlingRate", { rate: SLOWER });
+  await page.addInitScript(() => {
+    const watched: Watched = { largest: 0, keys: [] };
+    Object.assign(window, { watched });
+    const watch = (type: string, take: (entry: PerformanceEntry) => void, more = {}) =>
+      new PerformanceObserver((list) => list.getEntries().forEach(take)).observe({
+        type,
+        buffered: true,
+        ...more,
+      });
+    watch("largest-contentful-paint", ({ startTime }) => {
+      watched.largest = startTime;
+    });
+    watch("event", ({ name, duration }) => name === "keydown" && watched.keys.push(duration), {
+      durationThreshold: 16,
+    });
+  });
+  const watched = () => page.evaluate(() => (window as unknown as { watched: Watched }).watched);
+  await page.goto(url);
+  await page.waitForTimeout(field ? 6000 : 1500);
+  const { largest } = await watched();
+  if (field) {
+    await page.locator(field).first().click();
+    await page.waitForTimeout(500);
+    for (const key of KEYS) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(400);
+    }
+  }
+  const { keys } = await watched();
+  await page.close();
+  const quick = field ? Array.from({ length: KEYS.length - keys.length }, () => 16) : [];
+  return { largest, keys: [...keys, ...quick] };
+}
