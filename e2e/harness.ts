@@ -1,3 +1,7 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { AxeBuilder } from "@axe-core/playwright";
 import { test as base, expect, type Page } from "@playwright/test";
 
@@ -57,4 +61,33 @@ export async function dutyAfterKey(page: Page): Promise<string | null> {
     for (const wait of [frame, frame, rest, rest]) await wait();
   });
   return page.getByTestId("duty").textContent();
+}
+
+/** A server of its own on a new folder, with the built interface; `address` is what it says it is ready at. */
+export async function startServer(options: readonly string[], env: NodeJS.ProcessEnv = {}) {
+  const folder = mkdtempSync(join(tmpdir(), "gusher-own-"));
+  const server: ChildProcess = spawn(
+    process.execPath,
+    [
+      join(import.meta.dirname, "../dist/server.mjs"),
+      ...["--data", folder, "--port", "0", "--web", join(import.meta.dirname, "../dist/web")],
+      ...options,
+    ],
+    { env: { ...process.env, ...env } },
+  );
+  const address = await new Promise<string>((resolve) => {
+    let said = "";
+    server.stdout?.on("data", (chunk) => {
+      said += chunk;
+      const found = /is ready: (https?:\/\/[\d.]+:\d+)/.exec(said)?.[1];
+      if (found) resolve(found);
+    });
+  });
+  return {
+    address,
+    stop() {
+      server.kill("SIGKILL");
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
 }

@@ -1,38 +1,18 @@
-import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { expect, expectAccessible, saved, test } from "./harness.ts";
+import { expect, expectAccessible, saved, startServer, test } from "./harness.ts";
 
 const PHRASE = "gravel lantern otter ninety";
-const folder = mkdtempSync(join(tmpdir(), "gusher-open-"));
-let server: ChildProcess;
+let server: Awaited<ReturnType<typeof startServer>>;
 let address = "";
 
 test.beforeAll(async () => {
   test.setTimeout(120_000);
-  server = spawn(
-    process.execPath,
-    [
-      join(import.meta.dirname, "../dist/server.mjs"),
-      ...["--data", folder, "--port", "0", "--web", join(import.meta.dirname, "../dist/web")],
-      ...["--host", "127.0.0.5", "--name", "gusher.test", "--https", "--demo"],
-    ],
-    { env: { ...process.env, UPRIGHT_GUSHER_PASS_PHRASE: PHRASE } },
+  server = await startServer(
+    ["--host", "127.0.0.5", "--name", "gusher.test", "--https", "--demo"],
+    { UPRIGHT_GUSHER_PASS_PHRASE: PHRASE },
   );
-  address = await new Promise((resolve) => {
-    let said = "";
-    server.stdout?.on("data", (chunk) => {
-      said += chunk;
-      const port = /is ready: https:\/\/127\.0\.0\.5:(\d+)/.exec(said)?.[1];
-      if (port) resolve(`https://gusher.test:${port}`);
-    });
-  });
+  address = server.address.replace("127.0.0.5", "gusher.test");
 });
-test.afterAll(() => {
-  server.kill("SIGKILL");
-  rmSync(folder, { recursive: true, force: true });
-});
+test.afterAll(() => server.stop());
 
 test("another device comes in by name over HTTPS, with the pass phrase, and works", async ({
   playwright,

@@ -13,7 +13,8 @@ export function smallSection(solved: JobSolution): SmallSection | undefined {
   if (!geometry) return undefined;
   const { intake, runs, pumps, source, outlets } = geometry;
   const points = [intake, ...runs.flatMap(({ from, to }) => [from, to])];
-  const heights = [...points, ...pumps.map(({ at }) => at)].map(({ height }) => height);
+  const ends = [...pumps, ...outlets].map(({ at }) => at);
+  const heights = [...points, ...ends].map(({ height }) => height);
   const top = Math.max(...heights, source.high);
   const span = Math.max(top - Math.min(...heights, source.low), 0.5);
   const across = acrossScale(geometry, 0.2);

@@ -3,7 +3,16 @@ import { unit } from "mathjs";
 import { describe, expect, it } from "vitest";
 import { format, formatForEntry } from "./format.ts";
 import { parseQuantity } from "./parse.ts";
-import { type Quantity, SHOWN, toUnit, UNITS, type UnitSystem, unitOf } from "./units.ts";
+import {
+  type Quantity,
+  SHOWN,
+  stepUnits,
+  toUnit,
+  UNITS,
+  type UnitSystem,
+  USUAL_STEPS,
+  unitOf,
+} from "./units.ts";
 
 const si = (text: string, quantity: Quantity, system: UnitSystem = "metric") => {
   const parsed = parseQuantity(text, quantity, system);
@@ -125,5 +134,25 @@ describe("what people type", () => {
         expect(format(1, quantity, system)).toContain(SHOWN[system][quantity]);
       }
     }
+  });
+});
+
+describe("paces and bricks", () => {
+  const own = stepUnits({ ...USUAL_STEPS, pace: 0.75 });
+  const read = (text: string) => parseQuantity(text, "length", "us", own);
+
+  it("are lengths of the person's own", () => {
+    expect(read("25 paces")).toEqual({ ok: true, value: 18.75 });
+    expect(read("6 bricks")).toMatchObject({ ok: true });
+    expect(read("2 ft 1 brick")).toEqual({ ok: true, value: 2 * 0.3048 + 0.075 });
+    // Three feet, as long as nobody says otherwise.
+    expect(parseQuantity("1 pace", "length", "us", stepUnits(USUAL_STEPS))).toEqual({
+      ok: true,
+      value: 0.9144,
+    });
+  });
+
+  it("mean nothing in a document, which knows no person", () => {
+    expect(parseQuantity("25 paces", "length", "us")).toMatchObject({ ok: false });
   });
 });

@@ -96,4 +96,14 @@ describe("what the trade says of hoses", () => {
     expect(jointed).toBeGreaterThan(1.85);
     expect(jointed).toBeLessThan(2.3);
   });
+
+  it("1-1/2 in cannot double 1-1/4 in by bore alone: 1.58 to 1.64 by the friction law, less with a pump", () => {
+    const strong: HoseSupply = { kind: "tap", pressure: 300_000, openFlow: 1 };
+    const over = { length: 60, section: 60 };
+    const alone = flow(strong, "sump-hose-1-1-2in", over) / flow(strong, "sump-hose-1-1-4in", over);
+    expect(alone).toBeGreaterThan(1.575);
+    expect(alone).toBeLessThan(1.645);
+    const pumped = flow(sump, "sump-hose-1-1-2in") / flow(sump, "sump-hose-1-1-4in");
+    expect(pumped).toBeLessThan(alone);
+  });
 });

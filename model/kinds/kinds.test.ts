@@ -1,8 +1,22 @@
-import { expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
+import { JOB_KINDS, type JobDocument } from "#contract/documents/job.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
-import { changeItems } from "#core/line/path.ts";
+import { changeItems, everyItem } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
-import { LINE_KINDS, newJob } from "./kinds.ts";
+import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
+import { confirmed, doubtOf, keepAssumed } from "../assumed.ts";
+import { solveJob } from "../solveJob.ts";
+import { inBareUnit, type Measure, type Values } from "./kind.ts";
+import {
+  beginJob,
+  clashOf,
+  KINDS,
+  LINE_KINDS,
+  newJob,
+  type Sketch,
+  stillToMeasure,
+  usualOf,
+} from "./kinds.ts";
 
 /** Strong enough for every first line, and for none too strong. */
 const pump: Pump = {
@@ -26,4 +40,111 @@ it.each(LINE_KINDS)("the first line of %s can be pumped", (kind) => {
       expect(solved.outcome.kind).toBe("runs");
     }
   }
+});
+
+const everyWay = JOB_KINDS.flatMap((kind) =>
+  KINDS[kind].demands.map((demand): [string, Sketch] => {
+    const typed = Object.fromEntries(
+      KINDS[kind].asks(demand).map((measure) => [measure, usualOf(kind, "us")[measure] ?? 1]),
+    ) as Values;
+    return [`${kind}, ${demand}`, { kind, demand, typed }];
+  }),
+);
+
+describe.each(everyWay)("a sketch of %s", (_, sketch) => {
+  const asks = KINDS[sketch.kind].asks(sketch.demand ?? KINDS[sketch.kind].demands[0]);
+
+  it("asks six measures at most, and with all of them comes to a head at the flow wanted", () => {
+    expect(asks.length).toBeLessThanOrEqual(6);
+    expect(stillToMeasure(sketch)).toEqual([]);
+    if (asks.length === 0) return;
+    const job = beginJob(sketch, "All of it", "us");
+    expect(job.wantedFlow).toBeGreaterThan(0);
+    expect(job.need?.flow).toBeGreaterThan(0);
+    expect(solveJob(job).kind).toBe("asked");
+  });
+
+  it("knows no flow while any of them is missing that a flow is made of", () => {
+    const job = beginJob({ ...sketch, typed: {} }, "Nothing yet", "us");
+    expect(job.wantedFlow).toBeUndefined();
+    expect(job.need).toBeUndefined();
+    expect(stillToMeasure({ ...sketch, typed: {} })).toEqual(asks);
+  });
+
+  it("assumes what was not typed, and nothing that was", () => {
+    const all = beginJob(sketch, "All of it", "us").assumed ?? [];
+    const none = beginJob({ ...sketch, typed: {} }, "Nothing yet", "us");
+    for (const [field, measures] of Object.entries(KINDS[sketch.kind].restsOn)) {
+      expect(none.assumed).toContain(field);
+      const typed = measures.length > 0 && measures.every((each) => each in sketch.typed);
+      expect([field, all.includes(field)]).toEqual([field, !typed]);
+    }
+    // Every name leads to something in the document: a note changes none of them.
+    expect(keepAssumed(none, { ...none, note: "Looked at" }).assumed).toEqual(none.assumed);
+  });
+});
+
+const inches = (n: number) => n * INCH;
+const pit = (typed: Values) => beginJob({ kind: "sump-riser", typed }, "Pit", "us");
+
+it("a pit: the pump's seat follows its depth, and the rise test gives the flow", () => {
+  const typed = {
+    ...{ depth: inches(30), across: inches(20), riseTime: 45, rise: inches(4) },
+    ...{ up: 4 * FOOT, along: 60 * FOOT },
+  };
+  const job = pit(typed);
+  expect(job.source.intake).toBeCloseTo(-inches(30), 12);
+  const riser = everyItem(job.path).find(({ id }) => id === "riser");
+  expect(riser).toMatchObject({ rise: inches(30) + 4 * FOOT });
+  // (computed) π/4 · 20² · 4 in³ in 45 s, half as much again.
+  const gallons = ((Math.PI / 4) * 20 ** 2 * 4) / 231;
+  expect(job.need?.flow).toBeCloseTo((gallons * GALLON) / 45, 9);
+  expect(job.wantedFlow).toBeCloseTo((1.5 * gallons * GALLON) / 45, 9);
+  expect(pit({ ...typed, inHand: 2 }).wantedFlow).toBeCloseTo((2 * gallons * GALLON) / 45, 9);
+  expect(inBareUnit("rise", inches(6), "us")).toBe("6 in");
+});
+
+it("a gun wants what its nozzle passes at the pressure at its base", () => {
+  const typed = { down: 2, along: 60, up: 3, nozzle: inches(0.5), pressure: 50 * PSI };
+  const job = beginJob({ kind: "pond-to-field", typed }, "Gun", "us");
+  // 29.84 Cd d² √p, in gpm, inches and psi: the customary form, from memory.
+  const gpm = 29.84 * 0.95 * 0.5 ** 2 * Math.sqrt(50);
+  expect((job.wantedFlow ?? 0) / (GALLON / 60) / gpm).toBeCloseTo(1, 3);
+});
+
+it("a well whose water stands where it cannot is named at the measure that is wrong", () => {
+  const clash = (typed: Partial<Record<Measure, number>>) =>
+    clashOf({ kind: "well-to-tank", typed });
+  const typed = { bottom: 60, standing: 20, pumped: 24 };
+  expect(clash(typed)).toBeUndefined();
+  expect(clash({ ...typed, pumped: 20 })).toBeUndefined();
+  expect(clash({ ...typed, pumped: 19.9 })).toEqual({ at: "pumped", why: "above-standing-water" });
+  expect(clash({ ...typed, pumped: 60 })).toEqual({ at: "pumped", why: "below-the-bottom" });
+  expect(clash({ ...typed, pumped: 59 })).toEqual({ at: "bottom", why: "bottom-too-near" });
+  expect(clash({ standing: 60, bottom: 60 })).toEqual({ at: "standing", why: "below-the-bottom" });
+  // The drawdown at the flow wanted is the one that was measured.
+  const job = beginJob({ kind: "well-to-tank", typed: { ...typed, flow: 2e-3 } }, "Well", "metric");
+  expect(job.source).toMatchObject({ drawdown: { linear: 4 / 2e-3, quadratic: 0 } });
+});
+
+it("what is assumed counts until it is changed or found right, and widens the doubt till then", () => {
+  const job = pit({ depth: 1, up: 1 });
+  expect(job.assumed).toContain("source.level");
+  expect(job.assumed).toContain("path.run.length");
+  expect(doubtOf(job)).toMatchObject({ level: 0.2, fittings: 0.4 });
+  const run = everyItem(job.path).find(({ id }) => id === "run");
+  const longer = keepAssumed(job, {
+    ...job,
+    path: changeItems(job.path, (item) => (item === run ? { ...item, length: 9 } : item)),
+  } as JobDocument);
+  expect(longer.assumed).not.toContain("path.run.length");
+  expect(longer.assumed).toContain("path.run.stock");
+  const gone = { ...job, path: job.path.filter(({ id }) => id !== "check") };
+  expect(keepAssumed(job, gone).assumed).not.toContain("path.check");
+  const level = confirmed(job, ["source.level"]);
+  expect(doubtOf(level)).toMatchObject({ level: 0.05, fittings: 0.4 });
+  expect(doubtOf(confirmed(job, job.assumed ?? []))).toMatchObject({ level: 0.05, fittings: 0.2 });
+  // What a person said of the doubt stands.
+  const doubt = { level: 0.01, roughnessFactor: 1.5, hazenWilliamsC: 0.02, fittings: 0.1 };
+  expect(doubtOf({ ...job, doubt })).toBe(doubt);
 });
