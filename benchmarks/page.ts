@@ -44,7 +44,7 @@ export async function benchPage(
     args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"],
   });
   const open = async (url: string, field?: string) => {
-    const seen = [];
+    const seen: Opened[] = [];
     for (let time = 0; time < TIMES; time++) seen.push(await opened(browser, url, field));
     const middle = (of: (one: Opened) => number) =>
       seen.map(of).toSorted((a, b) => a - b)[Math.floor(TIMES / 2)] ?? 0;
@@ -78,10 +78,16 @@ interface Opened {
   keys: number[];
 }
 
-interface Watched {
-  largest: number;
-  keys: number[];
-}
+/** Runs in the page: keeps what the browser tells of its paints. */
+const WATCHING = `
+  window.watched = { largest: 0, keys: [] };
+  const watch = (type, take, more) =>
+    new PerformanceObserver((list) => list.getEntries().forEach(take))
+      .observe({ type, buffered: true, ...more });
+  watch("largest-contentful-paint", (entry) => { watched.largest = entry.startTime; });
+  watch("event", (entry) => { if (entry.name === "keydown") watched.keys.push(entry.duration); },
+    { durationThreshold: 16 });
+`;
 
 async function opened(browser: Browser, url: string, field?: string): Promise<Opened> {
   const page = await browser.newPage({
@@ -90,23 +96,8 @@ async function opened(browser: Browser, url: string, field?: string): Promise<Op
   });
   const session = await page.context().newCDPSession(page);
   await session.send("Emulation.setCPUThrottlingRate", { rate: SLOWER });
-  await page.addInitScript(() => {
-    const watched: Watched = { largest: 0, keys: [] };
-    Object.assign(window, { watched });
-    const watch = (type: string, take: (entry: PerformanceEntry) => void, more = {}) =>
-      new PerformanceObserver((list) => list.getEntries().forEach(take)).observe({
-        type,
-        buffered: true,
-        ...more,
-      });
-    watch("largest-contentful-paint", ({ startTime }) => {
-      watched.largest = startTime;
-    });
-    watch("event", ({ name, duration }) => name === "keydown" && watched.keys.push(duration), {
-      durationThreshold: 16,
-    });
-  });
-  const watched = () => page.evaluate(() => (window as unknown as { watched: Watched }).watched);
+  await page.addInitScript({ content: WATCHING });
+  const watched = () => page.evaluate<Opened>("watched");
   await page.goto(url);
   await page.waitForTimeout(field ? 6000 : 1500);
   const { largest } = await watched();

@@ -19,27 +19,29 @@ const PHONE = {
 
 const PICTURES = [
   { name: "jobs", path: "/", ...DESK },
-  { name: "job-ledger", path: `${GLASSHOUSES}?part=discharge`, ...DESK },
+  { name: "new-job", path: "/new", ...DESK },
+  { name: "sketch", path: "/new/sump-riser", act: sketchPit, units: "us", ...DESK },
+  { name: "phone-sketch", path: "/new/sump-riser", act: sketchPit, units: "us", ...PHONE },
+  { name: "job-ledger", path: `${GLASSHOUSES}/line`, ...DESK },
   {
     name: "job-curve-dark-us",
-    path: `${KETTERBY}?part=source&view=curve`,
+    path: `${KETTERBY}/need?view=curve`,
     theme: "dark",
     units: "us",
     ...DESK,
   },
-  { name: "line-before-pump", path: "/?new=1", act: askForFlow, units: "us", ...DESK },
-  { name: "job-changes", path: `${GLASSHOUSES}?view=changes`, act: claimTooMuch, ...DESK },
-  { name: "job-pump", path: `${GLASSHOUSES}?part=pump&view=curve`, ...DESK },
-  { name: "job-sizes", path: `${GLASSHOUSES}?part=suction&view=sizes`, ...DESK },
+  { name: "line-before-pump", path: "/new/sump-riser", act: startPit, units: "us", ...DESK },
+  { name: "job-changes", path: `${GLASSHOUSES}/line?view=changes`, act: claimTooMuch, ...DESK },
+  { name: "job-pump", path: `${GLASSHOUSES}/pump`, ...DESK },
+  { name: "job-sizes", path: `${GLASSHOUSES}/line?part=suction&view=sizes`, ...DESK },
   { name: "measure", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
-  { name: "job-branches", path: `${TALLOW_MILL}?part=pump`, ...DESK },
+  { name: "job-branches", path: `${TALLOW_MILL}/pump?view=ledger`, ...DESK },
   {
     name: "line-editor",
-    path: `${TALLOW_MILL}?part=discharge&view=curve`,
+    path: `${TALLOW_MILL}/line?view=curve`,
     units: "us",
     ...DESK,
   },
-  { name: "working", path: `${GLASSHOUSES}?part=discharge&working=ledger.8`, units: "us", ...DESK },
   {
     name: "phone-working",
     path: `${GLASSHOUSES}?working=check.npsh-margin+pump`,
@@ -50,17 +52,29 @@ const PICTURES = [
   { name: "hoses", path: "/hoses?volume=4", ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
   { name: "pump", path: "/pumps/fenwicket-jet-2", ...DESK },
-  { name: "phone-line", path: `${KETTERBY}?part=suction`, ...PHONE },
   { name: "phone-measure", path: `${KETTERBY}/measure`, act: timeBuckets, ...PHONE },
 ];
 
-/** A new line, no pump yet, and the flow that is wanted of it. */
-async function askForFlow(page) {
-  await page.getByLabel("Name").fill("Tallow Mill: cellar pit");
-  await page.getByRole("button", { name: "Start the job" }).click();
-  await page.getByLabel("How much water is wanted").fill("35 gpm");
+/** A pit as it is measured. */
+async function sketchPit(page) {
+  for (const [label, text] of [
+    ["floor down to the bottom", "24"],
+    ["pit across", "20"],
+    ["pump off: time to rise", "25"],
+    ["floor up to the bend", "8"],
+    ["along to the outlet", "25 paces"],
+  ]) {
+    await page.getByLabel(label).fill(text);
+  }
   await page.getByRole("region", { name: "Pumps that do it" }).waitFor();
-  await page.getByRole("button", { name: "Discharge" }).click();
+}
+
+/** The line that begins with it, no pump yet. */
+async function startPit(page) {
+  await sketchPit(page);
+  await page.getByLabel("Place").fill("Tallow Mill museum");
+  await page.getByRole("button", { name: "Start the job" }).click();
+  await page.getByRole("region", { name: "Pumps that do it" }).waitFor();
 }
 
 /** More than arrives, as it stands on a box. */

@@ -48,16 +48,18 @@ export function assumedName(job: JobDocument, field: string, units: UnitSystem):
   }
 }
 
-/** Of an item of the path, what was not measured, in a word each. */
-export function assumedOf(
+/** What is said under an item of the path while it, or some of it, was not measured. */
+export function assumedMark(
   { assumed = [] }: Pick<JobDocument, "assumed">,
   itemId: string,
-): string[] {
-  return assumed.flatMap((field) => {
+): string {
+  const parts = assumed.flatMap((field) => {
     const [head, id, part] = field.split(".");
-    if (head !== "path" || id !== itemId) return [];
-    return [part === undefined ? "all of it" : (PARTS[part] ?? part)];
+    if (head !== "path" || (id !== undefined && id !== itemId)) return [];
+    return [part === undefined ? "" : (PARTS[part] ?? part)];
   });
+  if (parts.length === 0) return "";
+  return parts.includes("") ? "assumed" : `assumed: ${parts.join(", ")}`;
 }
 
 const PARTS: Record<string, string> = { stock: "size", length: "length", rise: "rise" };

@@ -1,3 +1,4 @@
+import { INCH } from "#core/quantity/constants.ts";
 import type { JobKind } from "./kind.ts";
 
 /** Keep a pit dry: the pump stands in it, and a riser takes the water up and out. Measured from the floor. */
@@ -19,7 +20,7 @@ export const pit: JobKind = {
     along: 15 * m,
     flow: 2e-3,
   }),
-  begin(of, typed, demand) {
+  begin(of, typed, demand, m) {
     const depth = of("depth");
     const inflow =
       demand === "flow"
@@ -39,7 +40,12 @@ export const pit: JobKind = {
       },
       path: [
         { kind: "pump", id: "pump", pump: null },
-        { kind: "orifice", id: "vent", purpose: "vent-hole", bore: 0.004 },
+        {
+          kind: "orifice",
+          id: "vent",
+          purpose: "vent-hole",
+          bore: m < 1 ? (3 / 16) * INCH : 0.004,
+        },
         { kind: "fitting", id: "check", fitting: "check-swing", count: 1 },
         {
           ...{ kind: "pipe", id: "riser", stock: "pvc-sch40-1-1-2in" },

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
+import { Toaster } from "sonner";
 import { api } from "../api/client.ts";
 import { startFlushing } from "../outbox/flush.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
@@ -10,7 +11,6 @@ import { useSettings } from "./settings.ts";
 // Fetched when they are first asked for: the page is there before them.
 const Palette = lazy(() => import("./Palette.tsx"));
 const Keys = lazy(() => import("./Keys.tsx"));
-const Toaster = lazy(() => import("sonner").then((sonner) => ({ default: sonner.Toaster })));
 const ResetDemo = lazy(() => import("./ResetDemo.tsx"));
 
 /** What stands around every page: where one is, units, theme, commands, keys. */
@@ -109,9 +109,7 @@ export function Frame() {
           )}
         </Suspense>
       )}
-      <Suspense fallback={null}>
-        <Toaster theme={theme} position="bottom-center" />
-      </Suspense>
+      <Toaster theme={theme} position="bottom-center" />
     </div>
   );
 }

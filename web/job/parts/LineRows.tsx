@@ -18,7 +18,7 @@ import type { JobPathItem } from "#contract/documents/job.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { FAMILIES, findPipeStock, type PipeAge } from "#core/catalogue/pipes.ts";
 import type { Diagnostic } from "#core/line/diagnostic.ts";
-import { assumedOf } from "#words/assumed.ts";
+import { assumedMark } from "#words/assumed.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { newId } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
@@ -196,9 +196,9 @@ function LineRow({
 
 /** Says which entries of a row nobody has measured yet. */
 function AssumedMark({ itemId }: { itemId: string }) {
-  const what = useJobStore(({ job }) => assumedOf(job, itemId).join(", "));
+  const what = useJobStore(({ job }) => assumedMark(job, itemId));
   return what === "" ? null : (
-    <p className="pb-0.5 pl-7 text-[13px] text-soft max-sm:pl-0">assumed: {what}</p>
+    <p className="pb-0.5 pl-7 text-[13px] text-soft max-sm:pl-0">{what}</p>
   );
 }
 
