@@ -312,7 +312,7 @@ const WORDS: Words = {
     `${say.value} is lost at ${say.water}, ${formatPercent(facts.share, 1)} of what is pumped.`,
     facts.leaks
       ? "Mend the leak: tighten the clamp, or replace the joint."
-      : "A vent hole of 3 to 5 mm (1/8 to 3/16 in) is enough. Drill it smaller.",
+      : "A vent hole of 3 mm (1/8 in) lets the air out too, and wastes less.",
   ],
   "hole-misplaced": ({ facts }, say) =>
     facts.why === "above-check"

@@ -44,7 +44,7 @@ export const pit: JobKind = {
           kind: "orifice",
           id: "vent",
           purpose: "vent-hole",
-          bore: m < 1 ? (3 / 16) * INCH : 0.004,
+          bore: m < 1 ? INCH / 8 : 0.004,
         },
         { kind: "fitting", id: "check", fitting: "check-swing", count: 1 },
         {

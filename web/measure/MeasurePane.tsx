@@ -11,7 +11,7 @@ import type { Kept } from "#core/measurement/promise.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { comparePromise, compareReading, pointOf } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { ACCEPTANCE, judgementOf, keptPromise } from "#words/comparison.ts";
+import { ACCEPTANCE, judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { shrinkHeads } from "../app/heads.ts";
@@ -201,6 +201,7 @@ export function MeasurePane({
       <VerdictStrip
         verdict={comparison?.acceptance ?? promise?.kept}
         flow={result.kind === "ready" ? flowWords(result.reading.flow, units) : undefined}
+        sentence={!comparison && promise ? promiseWords(promise, units).sentence : undefined}
         lacks={result.kind === "lacks" ? result.what : ""}
       />
     </div>
@@ -220,16 +221,22 @@ function flowWords(flow: ReadingDocument["flow"], units: UnitSystem): string {
 function VerdictStrip({
   verdict,
   flow,
+  sentence,
   lacks,
 }: {
   verdict: Acceptance | Kept | undefined;
   flow: string | undefined;
+  /** how a flow alone stands against what was promised */
+  sentence: string | undefined;
   lacks: string;
 }) {
   return (
-    <div className="no-print sticky bottom-0 z-10 flex items-baseline justify-between gap-3 border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
-      <span className="plate text-2xl">{verdict ? ACCEPTANCE[verdict] : lacks}</span>
-      {flow && <span className="plate text-lg">{flow}</span>}
+    <div className="no-print sticky bottom-0 z-10 border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
+      <p className="flex items-baseline justify-between gap-3">
+        <span className="plate text-2xl">{verdict ? ACCEPTANCE[verdict] : lacks}</span>
+        {flow && <span className="plate text-lg">{flow}</span>}
+      </p>
+      {sentence && <p className="text-[15px]">{sentence}</p>}
     </div>
   );
 }
