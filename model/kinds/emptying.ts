@@ -1,4 +1,4 @@
-import type { JobKind } from "./kind.ts";
+import { type JobKind, runOf } from "./kind.ts";
 
 /** m of water a pump of its kind leaves standing. Common practice, no source. */
 const FILM = 0.01;
@@ -41,7 +41,7 @@ export const emptying: JobKind = {
         { kind: "pump", id: "pump", pump: null },
         {
           ...{ kind: "pipe", id: "hose", stock: "sump-hose-1-1-2in" },
-          ...{ length: of("along") + Math.abs(of("up")), rise: of("up") },
+          ...runOf(of("along") + Math.abs(of("up")), of("up")),
         },
         { kind: "outlet", id: "outlet", outlet: { type: "free" } },
       ],

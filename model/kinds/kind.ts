@@ -5,7 +5,7 @@ import { type Quantity, SHOWN, toUnit, type UnitSystem, unitOf } from "#contract
 /** Heights and depths of a sketch, so that no two together leave what a job may have. */
 const HEIGHT = { max: 900, what: "The height" };
 const DEPTH = { max: 900, positive: true, what: "The depth" };
-const STRETCH = { max: 5000, positive: true, what: "The measure" };
+const STRETCH = { max: 3000, positive: true, what: "The measure" };
 /** Pits are measured in these, whatever a length is shown in. */
 const SMALL = { us: "in", metric: "cm" };
 const RUN = { max: 50_000, positive: true, what: "The length" };
@@ -72,7 +72,7 @@ export type Demand = "rise-test" | "deadline" | "flow" | "gun" | "none";
 /** A measure that cannot be so beside another. */
 export interface Clash {
   at: Measure;
-  why: "above-standing-water" | "below-the-bottom" | "bottom-too-near";
+  why: "above-standing-water" | "below-the-bottom" | "bottom-too-near" | "too-much-water";
 }
 
 export type Values = Partial<Record<Measure, number>>;
@@ -112,3 +112,11 @@ export interface JobKind {
    */
   restsOn: Readonly<Record<string, readonly Measure[]>>;
 }
+
+/** m: no run is shorter, nor shorter than it rises. */
+const SHORTEST = 0.1;
+
+export const runOf = (along: number, rise: number) => ({
+  length: Math.max(along, Math.abs(rise), SHORTEST),
+  rise,
+});

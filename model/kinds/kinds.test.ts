@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { JOB_KINDS, type JobDocument } from "#contract/documents/job.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
@@ -6,7 +7,7 @@ import type { Pump } from "#core/pump/pump.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
 import { confirmed, doubtOf, keepAssumed } from "../assumed.ts";
 import { solveJob } from "../solveJob.ts";
-import { inBareUnit, type Measure, type Values } from "./kind.ts";
+import { inBareUnit, MEASURES, type Measure, type Values } from "./kind.ts";
 import {
   beginJob,
   clashOf,
@@ -114,7 +115,7 @@ it("a gun wants what its nozzle passes at the pressure at its base", () => {
 
 it("a well whose water stands where it cannot is named at the measure that is wrong", () => {
   const clash = (typed: Partial<Record<Measure, number>>) =>
-    clashOf({ kind: "well-to-tank", typed });
+    clashOf({ kind: "well-to-tank", typed }, "metric");
   const typed = { bottom: 60, standing: 20, pumped: 24 };
   expect(clash(typed)).toBeUndefined();
   expect(clash({ ...typed, pumped: 20 })).toBeUndefined();
@@ -147,4 +148,43 @@ it("what is assumed counts until it is changed or found right, and widens the do
   // What a person said of the doubt stands.
   const doubt = { level: 0.01, roughnessFactor: 1.5, hazenWilliamsC: 0.02, fittings: 0.1 };
   expect(doubtOf({ ...job, doubt })).toBe(doubt);
+});
+
+it("more water than a job can have is named where it was typed, and begins no job with it", () => {
+  const room = { deep: 1, long: 10, wide: 10, up: 2, along: 10 };
+  const sketch = (within: number): Sketch => ({ kind: "emptying", typed: { ...room, within } });
+  expect(clashOf(sketch(10), "metric")).toBeUndefined();
+  expect(beginJob(sketch(10), "Room", "metric").wantedFlow).toBe(10);
+  expect(clashOf(sketch(9.9), "metric")).toEqual({ at: "within", why: "too-much-water" });
+  const job = beginJob(sketch(9.9), "Room", "metric");
+  expect([job.wantedFlow, job.volume, job.need]).toEqual([undefined, undefined, undefined]);
+});
+
+it("whatever is typed within its range begins a job, or is named", () => {
+  const any = fc.constantFrom(...JOB_KINDS).chain((kind) =>
+    fc.constantFrom(...KINDS[kind].demands).chain((demand) => {
+      const { asks, offers } = KINDS[kind];
+      const measures = [...asks(demand), ...offers(demand)];
+      const value = (measure: Measure) => {
+        const { range }: { range: { min?: number; max?: number } } = MEASURES[measure];
+        const [least, most] = [range.min ?? 1e-6, range.max ?? 1e6];
+        return fc.option(
+          fc.oneof(fc.constantFrom(least, most), fc.double({ min: least, max: most, noNaN: true })),
+          { nil: undefined },
+        );
+      };
+      return fc.tuple(...measures.map(value)).map((values): Sketch => {
+        const typed = measures.flatMap((measure, i) =>
+          values[i] === undefined ? [] : [[measure, values[i]]],
+        );
+        return { kind, demand, typed: Object.fromEntries(typed) };
+      });
+    }),
+  );
+  fc.assert(
+    fc.property(any, fc.constantFrom("us" as const, "metric" as const), (sketch, units) => {
+      expect(beginJob(sketch, "Any", units).path.length).toBeGreaterThan(2);
+    }),
+    { numRuns: 600 },
+  );
 });

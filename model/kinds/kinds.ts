@@ -5,6 +5,7 @@ import {
   type JobKindId,
   jobSchema,
 } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/quantity.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { emptying } from "./emptying.ts";
 import type { Clash, Demand, JobKind, Measure, Values } from "./kind.ts";
@@ -53,8 +54,36 @@ export function stillToMeasure({ kind, demand, typed }: Sketch): Measure[] {
   return asks(demand ?? demands[0]).filter((measure) => typed[measure] === undefined);
 }
 
-export function clashOf({ kind, typed }: Sketch): Clash | undefined {
-  return KINDS[kind].clash?.(typed);
+/** What cannot be so, at the measure that is to be typed again. */
+export function clashOf(sketch: Sketch, units: UnitSystem): Clash | undefined {
+  const { kind, demand, typed } = sketch;
+  const { asks, demands, clash } = KINDS[kind];
+  const own = clash?.(typed);
+  if (own) return own;
+  const begun = begunFrom(sketch, units);
+  if (isWithin(begun.wantedFlow, RANGES.flow) && isWithin(begun.volume, RANGES.jobVolume)) {
+    return undefined;
+  }
+  const at = asks(demand ?? demands[0]).findLast((measure) => MAKES_A_FLOW.has(measure));
+  return at && { at, why: "too-much-water" };
+}
+
+const MAKES_A_FLOW: ReadonlySet<Measure> = new Set(["riseTime", "within", "flow", "pressure"]);
+
+const isWithin = (value: unknown, { max }: { max: number }) =>
+  typeof value !== "number" || value <= max;
+
+/** What a kind makes of a sketch, before it is a document. */
+function begunFrom({ kind, demand, typed }: Sketch, units: UnitSystem) {
+  const own = KINDS[kind];
+  const m = roundMetre(units);
+  const usual = own.usual(m);
+  return own.begin(
+    (measure) => typed[measure] ?? usual[measure] ?? 0,
+    (...measures) => measures.every((each) => typed[each] !== undefined),
+    demand ?? own.demands[0],
+    m,
+  );
 }
 
 /**
@@ -64,14 +93,10 @@ export function clashOf({ kind, typed }: Sketch): Clash | undefined {
 export function beginJob(sketch: Sketch, name: string, units: UnitSystem): JobDocument {
   const { kind, typed, place, customer, site = {} } = sketch;
   const own = KINDS[kind];
-  const m = roundMetre(units);
-  const usual = own.usual(m);
-  const begun = own.begin(
-    (measure) => typed[measure] ?? usual[measure] ?? 0,
-    (...measures) => measures.every((each) => typed[each] !== undefined),
-    sketch.demand ?? own.demands[0],
-    m,
-  );
+  const whole = begunFrom(sketch, units);
+  const { wantedFlow: _flow, volume: _volume, need: _need, ...rest } = whole;
+  // More water than a job can have is said where it was typed; the job is begun without it.
+  const begun = clashOf(sketch, units)?.why === "too-much-water" ? rest : whole;
   const isTyped = (measure: Measure) => typed[measure] !== undefined;
   const assumed = Object.entries({ ...EVERYWHERE, ...own.restsOn }).flatMap(([field, measures]) =>
     field.startsWith("site.") && field.slice(5) in site

@@ -1,5 +1,5 @@
 import { INCH } from "#core/quantity/constants.ts";
-import type { JobKind } from "./kind.ts";
+import { type JobKind, runOf } from "./kind.ts";
 
 /** Keep a pit dry: the pump stands in it, and a riser takes the water up and out. Measured from the floor. */
 export const pit: JobKind = {
@@ -49,10 +49,10 @@ export const pit: JobKind = {
         { kind: "fitting", id: "check", fitting: "check-swing", count: 1 },
         {
           ...{ kind: "pipe", id: "riser", stock: "pvc-sch40-1-1-2in" },
-          ...{ length: depth + of("up"), rise: depth + of("up") },
+          ...runOf(0, depth + of("up")),
         },
         { kind: "fitting", id: "elbow", fitting: "elbow-90", count: 1 },
-        { kind: "pipe", id: "run", stock: "pvc-sch40-1-1-2in", length: of("along"), rise: 0 },
+        { kind: "pipe", id: "run", stock: "pvc-sch40-1-1-2in", ...runOf(of("along"), 0) },
         { kind: "outlet", id: "outlet", outlet: { type: "free" } },
       ],
       site: { standsAt: "pit", measuredFrom: "floor" },

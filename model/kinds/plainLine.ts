@@ -1,4 +1,4 @@
-import type { JobKind } from "./kind.ts";
+import { type JobKind, runOf } from "./kind.ts";
 
 /** Just a line: up from open water and along to the outlet. Measured from the water. */
 export const plainLine: JobKind = {
@@ -16,8 +16,7 @@ export const plainLine: JobKind = {
         { kind: "pump", id: "pump", pump: null },
         {
           ...{ kind: "pipe", id: "line", stock: "pvc-sch40-1-1-2in" },
-          ...{ length: Math.max(of("along") + Math.abs(up), Math.abs(up + 0.5 * m)) },
-          rise: up + 0.5 * m,
+          ...runOf(of("along") + Math.abs(up), up + 0.5 * m),
         },
         { kind: "outlet", id: "outlet", outlet: { type: "free" } },
       ],

@@ -1,4 +1,4 @@
-import type { JobKind } from "./kind.ts";
+import { type JobKind, runOf } from "./kind.ts";
 
 /** Move water between tanks or ponds: the pump stands beside the first. Measured from the first tank's floor. */
 export const transfer: JobKind = {
@@ -34,15 +34,15 @@ export const transfer: JobKind = {
       },
       path: [
         { kind: "fitting", id: "entrance", fitting: "entrance-sharp", count: 1 },
-        { kind: "pipe", id: "suction", stock: "pvc-sch40-2in", length: of("suction"), rise: 0 },
+        { kind: "pipe", id: "suction", stock: "pvc-sch40-2in", ...runOf(of("suction"), 0) },
         { kind: "pump", id: "pump", pump: null },
         { kind: "fitting", id: "check", fitting: "check-swing", count: 1 },
         { kind: "fitting", id: "valve", fitting: "ball-valve", count: 1 },
-        { kind: "pipe", id: "run", stock: "pvc-sch40-1-1-2in", length: of("along"), rise: 0 },
+        { kind: "pipe", id: "run", stock: "pvc-sch40-1-1-2in", ...runOf(of("along"), 0) },
         { kind: "fitting", id: "elbows", fitting: "elbow-90", count: 3 },
         {
           ...{ kind: "pipe", id: "riser", stock: "pvc-sch40-1-1-2in" },
-          ...{ length: Math.max(Math.abs(up), 0.1), rise: up },
+          ...runOf(0, up),
         },
         { kind: "outlet", id: "outlet", outlet: { type: "free" } },
       ],

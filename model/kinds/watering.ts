@@ -1,7 +1,7 @@
 import { waterAt } from "#core/fluid/water.ts";
 import { pressureHead } from "#core/hydraulics/boundary.ts";
 import { orificeFlow } from "#core/hydraulics/hydraulicModel.ts";
-import type { JobKind } from "./kind.ts";
+import { type JobKind, runOf } from "./kind.ts";
 
 /** A tapered gun nozzle. Common practice, no source. */
 const DISCHARGE_COEFFICIENT = 0.95;
@@ -36,13 +36,13 @@ export const watering: JobKind = {
         { kind: "fitting", id: "foot-valve", fitting: "foot-valve-hinged", count: 1 },
         {
           ...{ kind: "pipe", id: "suction", stock: "suction-hose-2in" },
-          ...{ length: lift + 3 * m, rise: lift },
+          ...runOf(lift + 3 * m, lift),
         },
         { kind: "pump", id: "pump", pump: null },
         { kind: "fitting", id: "valve", fitting: "gate-valve", count: 1, stock: "lay-flat-2in" },
         {
           ...{ kind: "pipe", id: "hose", stock: "lay-flat-2in" },
-          ...{ length: Math.max(of("along"), Math.abs(of("up"))), rise: of("up") },
+          ...runOf(of("along"), of("up")),
         },
         {
           ...{ kind: "outlet", id: "outlet" },

@@ -1,4 +1,4 @@
-import type { JobKind } from "./kind.ts";
+import { type JobKind, runOf } from "./kind.ts";
 
 /** Draw from a well: the pump hangs in the casing. Measured down from the casing's top. */
 export const well: JobKind = {
@@ -39,7 +39,7 @@ export const well: JobKind = {
         kind: "well",
         level,
         intake: -drop,
-        drawdown: { linear: flow ? drawn / flow : 0, quadratic: 0 },
+        drawdown: { linear: flow ? Math.min(drawn / flow, MOST_DRAWDOWN) : 0, quadratic: 0 },
       },
       path: [
         { kind: "pump", id: "pump", pump: null },
@@ -47,11 +47,11 @@ export const well: JobKind = {
           ...{ kind: "fitting", id: "check", fitting: "check-lift", count: 1 },
           stock: "pe100-sdr11-40mm",
         },
-        { kind: "pipe", id: "drop-pipe", stock: "pe100-sdr11-40mm", length: drop, rise: drop },
+        { kind: "pipe", id: "drop-pipe", stock: "pe100-sdr11-40mm", ...runOf(0, drop) },
         { kind: "fitting", id: "elbow", fitting: "elbow-90", count: 1 },
         {
           ...{ kind: "pipe", id: "run", stock: "pe100-sdr11-40mm" },
-          ...{ length: Math.max(of("along"), Math.abs(of("up"))), rise: of("up") },
+          ...runOf(of("along"), of("up")),
         },
         { kind: "outlet", id: "tank", outlet: { type: "pressure", pressure: of("pressure") } },
       ],
@@ -85,3 +85,6 @@ export const well: JobKind = {
 
 /** m a pump hangs clear of the well's bottom: 5 ft. Common practice, no source. */
 const OFF_THE_BOTTOM = 1.524;
+
+/** m of drawdown for each m³/s: what a job takes at most. */
+const MOST_DRAWDOWN = 1e7;

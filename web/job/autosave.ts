@@ -184,7 +184,11 @@ export async function putOnBench(stored: Opened, stillWanted: () => boolean): Pr
   sent = undefined;
   unheard = undefined;
   const newest = held.at(-1);
-  if (!newest) return;
+  if (!newest) {
+    // Another tab is at work on what this device alone has.
+    if (stored.unsent) useJobStore.setState({ saved: { kind: "offline", kept: true } });
+    return;
+  }
   // The last save of a page that was being closed is often kept without its answer being heard.
   if (!stored.unsent && sameDocument(newest.document, stored.document)) {
     await letGo(newest.key);

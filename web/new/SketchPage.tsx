@@ -1,6 +1,7 @@
 import { useDeferredValue, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import type { JobDocument, JobKindId } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
 import { inBareUnit, type Measure } from "#model/kinds/kind.ts";
 import {
@@ -24,7 +25,7 @@ import { Drawing } from "./NewPage.tsx";
 import { SketchField } from "./SketchField.tsx";
 import { SketchVerdict, VerdictStrip } from "./SketchVerdict.tsx";
 import { CARDS, clashWords, DEMANDS } from "./sketchWords.ts";
-import { startJob } from "./startJob.ts";
+import { startJob, withPump } from "./startJob.ts";
 import { useSketch } from "./useSketch.ts";
 
 /** The sketch that begins a job: the dimensions of its drawing are the fields. */
@@ -47,6 +48,7 @@ function Card({ kind }: { kind: JobKindId }) {
   const navigate = useNavigate();
   const { draft, change, type, entries, sketch, forget } = useSketch(kind);
   const [problem, setProblem] = useState<string>();
+  const [starting, setStarting] = useState(false);
   const { demands, asks, offers } = KINDS[kind];
   const { fields, note } = CARDS[kind];
   const usual = usualOf(kind, units);
@@ -57,7 +59,9 @@ function Card({ kind }: { kind: JobKindId }) {
     [settled, kind, units],
   );
   const { solved } = useSolution(job);
-  const clash = clashOf(sketch);
+  const clash = clashOf(sketch, units);
+  const asked = [...asks(draft.demand), ...offers(draft.demand)];
+  const isWrong = clash !== undefined || asked.some((each) => entries[each].problem !== undefined);
   const site = { ...job.site, ...draft.site };
   const rise = sketch.typed.rise ?? usual.rise ?? 0;
   const label = (measure: Measure) => {
@@ -65,25 +69,28 @@ function Card({ kind }: { kind: JobKindId }) {
     return measure === "riseTime" ? `${words} ${inBareUnit("rise", rise, units)}` : words;
   };
 
-  async function start(document: JobDocument): Promise<void> {
+  // What was typed last counts, worked out or not.
+  async function start(pump?: PumpDocument): Promise<void> {
+    if (isWrong) return setProblem("Put right what is marked first: nothing typed is lost.");
+    setProblem(undefined);
+    setStarting(true);
     try {
-      const id = await startJob(document);
+      const begun = beginJob(sketch, nameFor(kind, sketch.place, new Date()), units);
+      const id = await startJob(pump ? withPump(begun, pump) : begun);
       forget();
       await navigate(`/jobs/${id}`);
     } catch (error) {
+      setStarting(false);
       setProblem(`Not started: ${(error as Error).message} What you typed stays here.`);
     }
   }
-  // What was typed last counts, worked out or not.
-  const startAsTyped = () =>
-    void start(beginJob(sketch, nameFor(kind, sketch.place, new Date()), units));
 
   return (
     <form
       className="relative h-full max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[auto_minmax(0,1fr)_340px]"
       onSubmit={(event) => {
         event.preventDefault();
-        startAsTyped();
+        void start();
       }}
     >
       <div className="relative p-4 max-sm:p-2 lg:overflow-y-auto">
@@ -165,12 +172,12 @@ function Card({ kind }: { kind: JobKindId }) {
         <p className="text-[14px] text-soft">{note}</p>
       </div>
       <SketchVerdict
-        {...{ job, solved, problem }}
+        {...{ job, solved, problem, isWrong, starting }}
         missing={stillToMeasure(sketch).map(label)}
         behind={settled !== sketch}
-        onStart={(document) => (document ? void start(document) : startAsTyped())}
+        onChoose={(pump) => void start(pump)}
       />
-      <VerdictStrip solved={solved} missing={stillToMeasure(sketch).length} />
+      <VerdictStrip {...{ solved, isWrong }} missing={stillToMeasure(sketch).length} />
     </form>
   );
 }

@@ -1,8 +1,10 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
 import { everyItem } from "#core/line/path.ts";
 import type { JobSolution } from "#model/solveJob.ts";
+import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { CheckList } from "../job/CheckList.tsx";
@@ -10,7 +12,6 @@ import { Plate } from "../job/Figures.tsx";
 import { PumpsThatDoIt } from "../job/PumpsThatDoIt.tsx";
 import { Working } from "../job/Working.tsx";
 import { Button } from "../ui/Button.tsx";
-import { withPump } from "./startJob.ts";
 
 /** What the sketch comes to: what is still to measure, or the flow, the head it takes and three pumps. */
 export function SketchVerdict({
@@ -18,21 +19,27 @@ export function SketchVerdict({
   solved,
   missing,
   behind,
+  isWrong,
+  starting,
   problem,
-  onStart,
+  onChoose,
 }: {
   job: JobDocument;
   solved: JobSolution;
   missing: readonly string[];
   /** worked out for what was typed a moment ago */
   behind: boolean;
+  /** something typed cannot be read, or cannot be so */
+  isWrong: boolean;
+  starting: boolean;
   problem: string | undefined;
-  onStart: (job?: JobDocument) => void;
+  /** begins the job with a pump */
+  onChoose: (pump: PumpDocument) => void;
 }) {
   const units = useUnits();
   const pump = useMemo(() => everyItem(job.path).find(({ kind }) => kind === "pump"), [job.path]);
   const running = solved.kind === "asked" ? solved.solution.cases.normal.running : undefined;
-  const complete = missing.length === 0 && running !== undefined;
+  const complete = missing.length === 0 && running !== undefined && !isWrong;
   return (
     <aside
       id={VERDICT}
@@ -67,7 +74,11 @@ export function SketchVerdict({
         ) : (
           <>
             <h2 className="plate text-2xl">
-              {missing.length > 0 ? "Still to measure" : "Nothing to work out yet"}
+              {isWrong
+                ? "To be put right"
+                : missing.length > 0
+                  ? "Still to measure"
+                  : "No head to work out"}
             </h2>
             <ul aria-label="Still to measure" className="grid gap-0.5">
               {missing.map((what) => (
@@ -76,9 +87,17 @@ export function SketchVerdict({
                 </li>
               ))}
             </ul>
+            {missing.length === 0 && !isWrong && solved.kind === "refused" && (
+              <p>{solved.diagnostics.map(diagnosticSentence).join(" ")}</p>
+            )}
           </>
         )}
-        <Button look={complete ? "plain" : "strong"} type="submit" className="min-h-11">
+        <Button
+          look={complete ? "plain" : "strong"}
+          type="submit"
+          className="min-h-11"
+          disabled={starting}
+        >
           {missing.length > 0 ? "Start with what is there" : "Start the job"}
         </Button>
         <p role="alert" className="text-[14px] text-signal empty:hidden">
@@ -87,11 +106,7 @@ export function SketchVerdict({
       </div>
       {complete && pump && (
         <>
-          <PumpsThatDoIt
-            job={job}
-            itemId={pump.id}
-            onChoose={(document) => onStart(withPump(job, document))}
-          />
+          <PumpsThatDoIt job={job} itemId={pump.id} onChoose={onChoose} />
           {solved.kind === "asked" && (
             <CheckList judgements={solved.judgements} path={job.path} onItem={undefined} />
           )}
@@ -113,7 +128,15 @@ export function SketchVerdict({
 const VERDICT = "sketch-verdict";
 
 /** On a phone what it comes to stays in sight while the dimensions are typed; a tap brings it up whole. */
-export function VerdictStrip({ solved, missing }: { solved: JobSolution; missing: number }) {
+export function VerdictStrip({
+  solved,
+  missing,
+  isWrong,
+}: {
+  solved: JobSolution;
+  missing: number;
+  isWrong: boolean;
+}) {
   const units = useUnits();
   const running = solved.kind === "asked" ? solved.solution.cases.normal.running : undefined;
   return (
@@ -122,9 +145,11 @@ export function VerdictStrip({ solved, missing }: { solved: JobSolution; missing
       onClick={() => document.getElementById(VERDICT)?.scrollIntoView({ block: "start" })}
       className="plate sticky bottom-0 z-10 order-4 min-h-11 bg-ink px-3 text-left text-[21px] text-paper lg:hidden"
     >
-      {missing > 0 || !running
-        ? `${missing} still to measure`
-        : `${format(running.state.delivered, "flow", units)} at ${format(running.duty.head, "head", units)} asked`}
+      {isWrong
+        ? "To be put right"
+        : missing > 0 || !running
+          ? `${missing} still to measure`
+          : `${format(running.state.delivered, "flow", units)} at ${format(running.duty.head, "head", units)} asked`}
     </button>
   );
 }

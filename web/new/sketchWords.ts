@@ -97,6 +97,8 @@ export function clashWords({ why }: Clash, units: UnitSystem): string {
       return "Water being pumped stands lower than before: this is above the standing water.";
     case "below-the-bottom":
       return "That is below the bottom of the well.";
+    case "too-much-water":
+      return "That makes more water than any job can have: look at the units.";
     case "bottom-too-near":
       return `The pump has to hang ${units === "us" ? "5 ft" : "1.5 m"} off the bottom: no water would stand over it.`;
   }
