@@ -7,6 +7,7 @@ import { type Candidate, rankPumps, WEIGHTS } from "#core/whatif/pumpRanking.ts"
 import { LIBRARY } from "#library/pumps.ts";
 import { checkWords } from "#words/checks.ts";
 import { LINE_KINDS, newJob } from "./kinds/kinds.ts";
+import { solveJob } from "./solveJob.ts";
 
 const pumps = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);
 
@@ -241,5 +242,28 @@ describe("between those that may stand there", () => {
       facts: { side: "over" },
     });
     expect(verdict({})).toBeUndefined();
+  });
+});
+
+describe("what the water is", () => {
+  const said = (water: NonNullable<JobDocument["site"]["water"]>) => {
+    const solved = solveJob({ ...pit, site: { ...pit.site, water }, wantedFlow: 1e-3 });
+    if (solved.kind !== "asked") throw new Error("not asked");
+    return solved.judgements.flatMap((own) =>
+      own.code === "water-unfit" ? [checkWords(own, pit.path, "metric").title] : [],
+    );
+  };
+
+  it("is said where it may not be let go just anywhere, and of no pump in the list", () => {
+    expect(said(["chlorinated"])).toEqual(["Chlorinated water leaves here"]);
+    expect(said(["foul", "chlorinated", "gritty"])).toEqual(["Foul water leaves here"]);
+    expect(said(["clear"])).toEqual([]);
+    expect(said(["gritty", "stringy"])).toEqual([]);
+    const foul: JobDocument = { ...pit, site: { ...pit.site, water: ["foul"] } };
+    const ranked = rankPumps(foul, pumps, 1e-3, { itemId: "pump", others: [] });
+    expect(ranked.length).toBeGreaterThan(3);
+    for (const { judgements } of ranked) {
+      expect(judgements.map(({ code }) => code)).not.toContain("water-unfit");
+    }
   });
 });

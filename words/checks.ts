@@ -295,6 +295,18 @@ const WORDS: Words = {
       ? "Ask the maker for the shut-off head, or make sure that the outlet cannot be shut."
       : "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
   ],
+  "water-unfit": ({ facts }, say) =>
+    facts.kind === "foul"
+      ? [
+          "Foul water leaves here",
+          `${say.value} of it at ${say.water}. It is not for the storm drain, a ditch or a well’s surroundings, and harms whoever touches it.`,
+          "Ask who may allow it where it goes, and write it down. Gloves, eye protection, and wash before eating.",
+        ]
+      : [
+          "Chlorinated water leaves here",
+          `${say.value} of it at ${say.water}. It kills what lives in a stream or pond, and is not for the storm drain.`,
+          "Let it stand until the chlorine is gone, or ask who may allow it where it goes.",
+        ],
   "well-not-judged": (_, say) => [
     "The well itself is not judged",
     `Pumping draws it down by ${say.value} at ${say.water}. How deep the pump may hang, how its motor is cooled, what the well yields over a day and the cable are not worked out.`,

@@ -132,6 +132,28 @@ export const LEAST_PASSAGE: Partial<Record<WaterKind, number>> = {
   foul: 0.04,
 };
 
+/** Water that may not be let go just anywhere. */
+export const waterUnfit = check<{ kind: "foul" | "chlorinated" }>({
+  quantity: "flow",
+  each: "line",
+  find: (context) => {
+    const { water = [] } = context.line.site;
+    const kind = (["foul", "chlorinated"] as const).find((each) => water.includes(each));
+    if (!kind) return [];
+    return whileRunning(context, ({ state }, { at }) => [
+      {
+        severity: "watch" as const,
+        at,
+        value: state.delivered,
+        source: PRACTICE,
+        facts: { kind },
+      },
+    ]);
+  },
+  rank: moreIsWorse,
+  derive: ({ value }) => [given("What leaves", "flow", value)],
+});
+
 export const pumpPassage = check<NoFacts>({
   quantity: "diameter",
   each: "item",

@@ -43,6 +43,7 @@ import {
   waterTooDeep,
   waterTooShallow,
   waterTooWarm,
+  waterUnfit,
 } from "./placing.ts";
 import { airLock, backflowUnguarded, drainsBack, losesPrime, trapsAir } from "./standstill.ts";
 import {
@@ -65,6 +66,7 @@ export const CHECKS = {
   "water-too-shallow": waterTooShallow,
   "water-too-deep": waterTooDeep,
   "water-too-warm": waterTooWarm,
+  "water-unfit": waterUnfit,
   "cannot-lift": cannotLift,
   "below-curve": belowCurve,
   "beyond-curve": beyondCurve,
@@ -147,8 +149,12 @@ const OF_THE_LINE: readonly CheckCode[] = [
   "surge",
   "traps-air",
   "well-not-judged",
+  "water-unfit",
   "hazen-williams-range",
 ];
+
+/** What is said of the water and where it comes from: of every pump the same, so of none in a list of them. */
+export const OF_NO_PUMP: ReadonlySet<CheckCode> = new Set(["water-unfit", "well-not-judged"]);
 
 /** Every judgement on a solution, the worst first; of one check on one thing the worst state of the water. */
 export function judge(context: CheckContext): Judgement[] {

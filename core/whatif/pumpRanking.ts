@@ -3,6 +3,7 @@ import {
   checkContext,
   type Judgement,
   judge,
+  OF_NO_PUMP,
   SEVERITY_ORDER,
   worstSeverity,
 } from "../check/registry.ts";
@@ -71,7 +72,9 @@ export function rankPumps(
     const result = solveLine(own, [pump, ...others]);
     if (result.kind === "refused") return [];
     const { outcome, running } = result.solution.cases.normal;
-    const judgements = judge(checkContext(result.solution, own, wantedFlow));
+    const judgements = judge(checkContext(result.solution, own, wantedFlow)).filter(
+      ({ code }) => !OF_NO_PUMP.has(code),
+    );
     const flow = settledDuty(outcome) && running?.state.delivered;
     const curve = result.solution.pumps.find((on) => on.pump.id === pump.id)?.curve;
     if (curve) curves.set(pump.id, curve);

@@ -1,6 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/quantity.ts";
-import { LEAST_PASSAGE } from "#core/check/placing.ts";
 import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
 import { STANDS, SUPPLIES, WATER_IN } from "#words/items.ts";
 import { SelectField } from "../../ui/Fields.tsx";
@@ -63,15 +62,18 @@ export function PlaceFields({
         />
       </div>
       <fieldset className="flex flex-wrap items-center gap-x-4">
-        <legend className="text-[13px] text-soft">In the water</legend>
-        {IN_WATER.map((kind) => (
+        <legend className="text-[13px] text-soft">The water is, or has in it</legend>
+        {WATER_KINDS.map((kind) => (
           <label key={kind} className="target inline-flex items-center gap-2 text-[15px]">
             <input
               type="checkbox"
               className="size-5 accent-(--water)"
               checked={water.includes(kind)}
               onChange={(event) => {
-                const others = water.filter((other) => other !== kind);
+                // What is clear has nothing in it.
+                const others = water.filter(
+                  (other) => other !== kind && (kind === "clear") === (other === "clear"),
+                );
                 const now = event.target.checked ? [...others, kind] : others;
                 setSite({ water: now.length > 0 ? now : undefined });
               }}
@@ -89,9 +91,6 @@ export function withKnown(site: Site, patch: Partial<Site>): Site {
   const entries = Object.entries({ ...site, ...patch });
   return Object.fromEntries(entries.filter(([, value]) => value !== undefined)) as Site;
 }
-
-/** What in the water a pump has to pass. */
-const IN_WATER = WATER_KINDS.filter((kind) => LEAST_PASSAGE[kind] !== undefined);
 
 function same(a: readonly object[], b: readonly object[]): boolean {
   return JSON.stringify(a) === JSON.stringify(b);
