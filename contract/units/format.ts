@@ -128,6 +128,20 @@ export function formatForEntry(si: number, quantity: Quantity, system: UnitSyste
   const value = toUnit(si, shownUnit(quantity, system));
   const typed = Number(value.toPrecision(TYPED_FIGURES));
   const asTyped = Math.abs(typed - value) <= 1e-12 * Math.max(Math.abs(value), 1);
+  if (quantity === "diameter" && system === "us" && isFraction(value)) {
+    return formatSize(si, system, "nearest").replace(/ in$/, "");
+  }
   const text = String(asTyped ? typed : Number(value.toFixed(ENTRY_DECIMALS[quantity][system])));
   return text === "-0" ? "0" : text;
+}
+
+/** Inches that are read as a fraction: sixteenths up to a foot, below a quarter thirty-seconds. */
+function isFraction(inches: number): boolean {
+  const count = inches * (inches < 0.25 ? 32 : 16);
+  return (
+    inches > 0 &&
+    inches < 12 &&
+    !Number.isInteger(inches) &&
+    Math.abs(count - Math.round(count)) < 1e-9
+  );
 }

@@ -156,3 +156,13 @@ describe("paces and bricks", () => {
     expect(parseQuantity("25 paces", "length", "us")).toMatchObject({ ok: false });
   });
 });
+
+it("a size stands in its field as the trade says it, and is read back the same", () => {
+  const shown = (inches: number) => formatForEntry(inches * 0.0254, "diameter", "us");
+  expect([3 / 16, 5 / 32, 1.5, 2, 0.55, 14].map(shown)).toEqual([
+    ...["3/16", "5/32", "1 1/2", "2", "0.55", "14"],
+  ]);
+  for (const inches of [3 / 16, 5 / 32, 1.5, 9 / 16, 11.9375]) {
+    expect(si(shown(inches), "diameter", "us")).toBeCloseTo(inches * 0.0254, 12);
+  }
+});

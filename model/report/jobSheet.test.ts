@@ -3,6 +3,7 @@ import { type JobDocument, type JobPathItem, jobSchema } from "#contract/documen
 import { everyItem } from "#core/line/path.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
+import { newJob } from "../kinds/kinds.ts";
 import { solveJob } from "../solveJob.ts";
 import { jobSheet } from "./jobSheet.ts";
 import { partsOfLine } from "./partsOfLine.ts";
@@ -66,4 +67,12 @@ it("promises what reaches the outlet, with its range once that is known", () => 
   expect(said(band)).toBe(
     "Promised at the outlet at normal water: 3.17 L/s; likely 3.00 to 3.40 L/s.",
   );
+});
+
+it("says what was never measured, until it was", () => {
+  const job = newJob("Sketched", "sump-riser", "us");
+  const said = (one: JobDocument) => JSON.stringify(jobSheet(one, solveJob(one), "us").sheet);
+  expect(said(job)).toContain("Assumed, not measured: Altitude");
+  expect(said(job)).toContain("Check valve, swing");
+  expect(said({ ...job, assumed: [] })).not.toContain("Assumed, not measured");
 });

@@ -4,6 +4,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
+import { assumedName } from "#words/assumed.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName, WATER } from "#words/items.ts";
@@ -51,6 +52,16 @@ export function jobSheet(
     kind: "caution",
     text: "Worked out from what was typed, not measured. Isolate and lock off before work near water; never lift a pump by its cable. Electrical work, wells, drinking water and discharge belong to licensed people and local codes.",
   };
+  const { assumed = [] } = job;
+  const unmeasured: Block[] =
+    assumed.length === 0
+      ? []
+      : [
+          {
+            kind: "paragraph",
+            text: `Assumed, not measured: ${assumed.map((field) => assumedName(job, field, system)).join("; ")}.`,
+          },
+        ];
   if (solved.kind === "refused") {
     sheet.push(
       {
@@ -65,6 +76,7 @@ export function jobSheet(
         return { kind: "paragraph", text: `${where}${diagnosticSentence(diagnostic)}` };
       }),
       ...parts,
+      ...unmeasured,
       caution,
     );
     return { sheet, working: [] };
@@ -117,6 +129,7 @@ export function jobSheet(
   sheet.push(
     { kind: "paragraph", text: `${good} ${good === 1 ? "check" : "checks"} good.` },
     ...parts,
+    ...unmeasured,
     caution,
   );
   const ledger = normalLedger(solution);

@@ -82,7 +82,7 @@ const SAID: Record<string, string> = {
 
 function SmallDrawing({ section }: { section: SmallSection | undefined }) {
   return (
-    <svg viewBox="0 0 100 44" className="h-16 w-full" preserveAspectRatio="none" aria-hidden>
+    <svg viewBox="0 0 100 44" className="h-14 w-full" preserveAspectRatio="none" aria-hidden>
       {section && (
         <>
           <rect

@@ -18,8 +18,11 @@ export function WantedFlow({
       range={RANGES.flow}
       value={wantedFlow}
       onChange={(wanted) =>
-        edit(({ wantedFlow: _, ...job }) =>
-          wanted === undefined ? job : { ...job, wantedFlow: wanted },
+        // A flow that is typed is no longer the one the need was found from.
+        edit(({ wantedFlow: _flow, need: _need, ...job }) =>
+          wanted === undefined
+            ? job
+            : { ...job, wantedFlow: wanted, need: { kind: "typed", flow: wanted } },
         )
       }
     />
