@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { outOfRange, RANGES } from "#contract/documents/quantity.ts";
+import { outOfRange, RANGES } from "#contract/documents/ranges.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
 import { UNITS, type UnitSystem } from "#contract/units/units.ts";
 

@@ -2,7 +2,8 @@ import * as z from "zod";
 import type { Reading } from "#core/measurement/reading.ts";
 import { attachmentsSchema, day, fraction, idSchema, moment, text } from "./fields.ts";
 import type { Known } from "./known.ts";
-import { quantity, RANGES } from "./quantity.ts";
+import { quantity } from "./quantity.ts";
+import { RANGES } from "./ranges.ts";
 import { type Versions, versioned } from "./versioned.ts";
 
 export const fieldTestVersions: Versions = {

@@ -1,5 +1,6 @@
 import * as z from "zod";
-import { quantity, RANGES } from "./quantity.ts";
+import { quantity } from "./quantity.ts";
+import { RANGES } from "./ranges.ts";
 
 /** Fields that several documents have. */
 

@@ -3,7 +3,8 @@ import { everyItem } from "#core/line/path.ts";
 import { attachmentsSchema, day, idSchema, levelsSchema, text } from "./fields.ts";
 import type { Known } from "./known.ts";
 import { pumpSchema, type pumpShape } from "./pump.ts";
-import { quantity, RANGES } from "./quantity.ts";
+import { quantity } from "./quantity.ts";
+import { RANGES } from "./ranges.ts";
 import {
   bodySchema,
   fieldSchema,

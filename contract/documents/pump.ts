@@ -1,7 +1,8 @@
 import * as z from "zod";
 import { amount, fraction, idSchema, phases, text } from "./fields.ts";
 import type { Known } from "./known.ts";
-import { quantity, RANGES } from "./quantity.ts";
+import { quantity } from "./quantity.ts";
+import { RANGES } from "./ranges.ts";
 import { type Versions, versioned } from "./versioned.ts";
 
 export const pumpVersions: Versions = {

@@ -1,7 +1,8 @@
 import * as z from "zod";
 import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
 import { amount, idSchema, levelsSchema, phases, text } from "./fields.ts";
-import { quantity, RANGES } from "./quantity.ts";
+import { quantity } from "./quantity.ts";
+import { RANGES } from "./ranges.ts";
 
 /**
  * What a job knows of its place and its water beside the line: all of it may be absent, and what is absent is

@@ -1,5 +1,5 @@
 import type { JobInput } from "#contract/documents/job.ts";
-import { type QuantityRange, RANGES } from "#contract/documents/quantity.ts";
+import { type QuantityRange, RANGES } from "#contract/documents/ranges.ts";
 import { type Quantity, SHOWN, toUnit, type UnitSystem, unitOf } from "#contract/units/units.ts";
 
 /** Heights and depths of a sketch, so that no two together leave what a job may have. */

@@ -5,7 +5,7 @@ import {
   type JobKindId,
   jobSchema,
 } from "#contract/documents/job.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { emptying } from "./emptying.ts";
 import type { Clash, Demand, JobKind, Measure, Values } from "./kind.ts";

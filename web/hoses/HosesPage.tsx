@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useSearchParams } from "react-router";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { compareHoses, type HoseRow, type HoseSupply } from "#core/whatif/hoses.ts";

@@ -11,7 +11,6 @@ import { Unreachable } from "../api/client.ts";
 import { keyOf } from "../api/queries.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useSettings, useUnits } from "../app/settings.ts";
-import { MeasurePane } from "../measure/MeasurePane.tsx";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
 import { Button } from "../ui/Button.tsx";
@@ -34,6 +33,7 @@ import { useSolution } from "./useSolution.ts";
 import { Working } from "./Working.tsx";
 
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
+const MeasurePane = lazy(() => import("../measure/MeasurePane.tsx"));
 
 /** Loads a job onto the bench and keeps it saved. */
 export default function JobPage() {
@@ -215,7 +215,9 @@ function Bench() {
     <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
       <JobHeader stage={stage} />
       {measuring ? (
-        <MeasurePane {...{ job, solved }} band={currentBand(band)} />
+        <Suspense fallback={<Loading what="the watch" />}>
+          <MeasurePane {...{ job, solved }} band={currentBand(band)} />
+        </Suspense>
       ) : (
         <div
           ref={scroller}

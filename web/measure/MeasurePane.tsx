@@ -36,7 +36,7 @@ import { emptyDraft, knownHeights, nextDraft, readingOf, useReadingDraft } from 
 const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
 
 /** Taking a reading at the pit and holding it against the rated curve while it is typed. */
-export function MeasurePane({
+export default function MeasurePane({
   job,
   solved,
   band,

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
 import { QuantityField } from "../ui/QuantityField.tsx";

@@ -1,8 +1,7 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
-import { JOB_KINDS, type JobKindId } from "#contract/documents/job.ts";
-import { newJob } from "#model/kinds/kinds.ts";
+import type { JobKindId } from "#contract/documents/job.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { useUnits } from "../app/settings.ts";
 import { DRAWINGS, DRAWN } from "./drawings.tsx";
@@ -19,6 +18,7 @@ export default function NewPage() {
     setStarting(true);
     try {
       const name = nameFor("measuring", undefined, new Date());
+      const { newJob } = await import("#model/kinds/kinds.ts");
       const id = await startJob(newJob(name, "measuring", units));
       await navigate(`/jobs/${id}/measure`);
     } catch (error) {
@@ -31,7 +31,7 @@ export default function NewPage() {
     <div className="relative mx-auto h-full max-w-5xl overflow-y-auto p-4 max-sm:p-2">
       <h1 className="pb-3 text-3xl">What is the water to do?</h1>
       <ul aria-label="Kinds of job" className="grid grid-cols-2 gap-3 max-sm:gap-2 sm:grid-cols-4">
-        {JOB_KINDS.map((kind) => (
+        {(Object.keys(JOB_KIND_NAMES) as JobKindId[]).map((kind) => (
           <li key={kind}>
             {kind === "measuring" ? (
               <button

@@ -2,7 +2,7 @@ import { useDeferredValue, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { JobKindId } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { inBareUnit, type Measure } from "#model/kinds/kind.ts";
 import {
   beginJob,

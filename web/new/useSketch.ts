@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
 import type { JobDocument, JobKindId } from "#contract/documents/job.ts";
-import { outOfRange } from "#contract/documents/quantity.ts";
+import { outOfRange } from "#contract/documents/ranges.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { bareUnit, type Demand, MEASURES, type Measure, type Values } from "#model/kinds/kind.ts";

@@ -5,7 +5,7 @@ import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import { type FieldIssue, fieldIssues } from "#contract/documents/issues.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { TOLERANCE, type ToleranceGrade } from "#core/pump/pump.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { api, newId } from "../api/client.ts";

@@ -1,6 +1,6 @@
 import clsx from "clsx";
 import { useId, useRef, useState } from "react";
-import { outOfRange, type QuantityRange } from "#contract/documents/quantity.ts";
+import { outOfRange, type QuantityRange } from "#contract/documents/ranges.ts";
 import { formatForEntry } from "#contract/units/format.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";

@@ -31,7 +31,7 @@ const ROLE_NAMES: Record<Role, string> = {
 };
 
 /** Runs out of a spreadsheet or a surveyed profile. */
-export function ImportSheet({ stock: usual, at, onClose }: Props) {
+export default function ImportSheet({ stock: usual, at, onClose }: Props) {
   const units = useUnits();
   const id = useId();
   const [text, setText] = useState("");

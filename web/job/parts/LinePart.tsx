@@ -1,7 +1,6 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import type { JobDocument, JobKindId, JobPathItem } from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { LINE_KINDS, newJob } from "#model/kinds/kinds.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { newId } from "../../api/client.ts";
@@ -10,8 +9,9 @@ import { Button } from "../../ui/Button.tsx";
 import { ArrowUpDown, ClipboardPaste, LayoutTemplate, Plus } from "../../ui/icons.ts";
 import { Menu } from "../../ui/Menu.tsx";
 import { edit, insertItem, partsOf, pumpItems } from "../jobStore.ts";
-import { ImportSheet } from "./ImportSheet.tsx";
 import { LineRows } from "./LineRows.tsx";
+
+const ImportSheet = lazy(() => import("./ImportSheet.tsx"));
 
 interface Props {
   side: "suction" | "discharge";
@@ -51,9 +51,9 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
               <LayoutTemplate size={16} aria-hidden /> Template
             </Button>
           }
-          actions={LINE_KINDS.map((id) => ({
+          actions={TEMPLATES.map((id) => ({
             name: JOB_KIND_NAMES[id].says,
-            onSelect: () => layTemplate(id, units),
+            onSelect: () => void layTemplate(id, units),
           }))}
         />
         <Button look="quiet" onClick={() => setImporting(true)}>
@@ -130,14 +130,22 @@ export function LinePart({ side, job, solved, selected, onSelect }: Props) {
         />
       </div>
       {importing && (
-        <ImportSheet stock={stock} at={{ start, items }} onClose={() => setImporting(false)} />
+        <Suspense fallback={null}>
+          <ImportSheet stock={stock} at={{ start, items }} onClose={() => setImporting(false)} />
+        </Suspense>
       )}
     </div>
   );
 }
 
+/** The kinds of job with a line of their own. */
+const TEMPLATES = (Object.keys(JOB_KIND_NAMES) as JobKindId[]).filter(
+  (kind) => kind !== "measuring",
+);
+
 /** A first line in place of the one there is; the pump already chosen stays in it. Undo brings the old back. */
-function layTemplate(id: JobKindId, units: UnitSystem): void {
+async function layTemplate(id: JobKindId, units: UnitSystem): Promise<void> {
+  const { newJob } = await import("#model/kinds/kinds.ts");
   edit((job) => {
     const { path } = newJob(job.name, id, units);
     const chosen = pumpItems(job.path)[0]?.pump ?? null;

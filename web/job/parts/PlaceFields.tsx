@@ -1,5 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
 import { STANDS, SUPPLIES, WATER_IN } from "#words/items.ts";
 import { SelectField } from "../../ui/Fields.tsx";

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { JobPathItem } from "#contract/documents/job.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { startElevations } from "#core/line/elevations.ts";
 import { levelsOf } from "#core/line/path.ts";

@@ -1,5 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { levelsOf, type WaterLevel } from "#core/line/path.ts";
 import { doubtOf } from "#model/assumed.ts";
 import { NumberField, PercentField, SelectField, TextField } from "../../ui/Fields.tsx";

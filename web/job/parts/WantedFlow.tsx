@@ -1,4 +1,4 @@
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { edit } from "../jobStore.ts";
 import { JobQuantity } from "./JobQuantity.tsx";
 

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { type Levels, type Outlet, WATER_LEVELS } from "#core/line/path.ts";
 import { OUTLETS } from "#words/items.ts";
 import { NumberField } from "../../ui/Fields.tsx";

@@ -1,5 +1,5 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { locate } from "#core/line/path.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";

@@ -1,5 +1,5 @@
 import type { JobPathItem } from "#contract/documents/job.ts";
-import { RANGES } from "#contract/documents/quantity.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import type { ReadingDraft } from "../readingDraft.ts";
