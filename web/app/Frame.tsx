@@ -6,10 +6,10 @@ import { api } from "../api/client.ts";
 import { startFlushing } from "../outbox/flush.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
+import { Palette } from "./Palette.tsx";
 import { useSettings } from "./settings.ts";
 
 // Fetched when they are first asked for: the page is there before them.
-const Palette = lazy(() => import("./Palette.tsx"));
 const Keys = lazy(() => import("./Keys.tsx"));
 const ResetDemo = lazy(() => import("./ResetDemo.tsx"));
 
@@ -100,13 +100,14 @@ export function Frame() {
       <main className="min-h-0 flex-1">
         <Outlet />
       </main>
-      {sheet !== "none" && (
+      <Palette
+        open={sheet === "palette"}
+        onClose={() => setSheet("none")}
+        onKeys={() => setSheet("keys")}
+      />
+      {sheet === "keys" && (
         <Suspense fallback={null}>
-          {sheet === "palette" ? (
-            <Palette open onClose={() => setSheet("none")} onKeys={() => setSheet("keys")} />
-          ) : (
-            <Keys onClose={() => setSheet("none")} />
-          )}
+          <Keys onClose={() => setSheet("none")} />
         </Suspense>
       )}
       <Toaster theme={theme} position="bottom-center" />

@@ -1,15 +1,26 @@
 import * as Dialog from "@radix-ui/react-dialog";
 import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
-import { useNavigate, useParams } from "react-router";
+import { useLocation, useNavigate, useParams } from "react-router";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { allJobs, allPumps } from "../api/queries.ts";
-import { downloadJob } from "../job/downloadJob.ts";
-import { redo, undo, useJobStore } from "../job/jobStore.ts";
 import { useSettings } from "./settings.ts";
 
+// The bench is there whenever a job is open; the palette itself must not wait for it, nor it for the palette.
+const bench = () => import("../job/jobStore.ts");
+const onBench = async (run: (store: Awaited<ReturnType<typeof bench>>) => void) =>
+  run(await bench());
+
+async function download(): Promise<void> {
+  const { downloadJob } = await import("../job/downloadJob.ts");
+  await onBench(({ useJobStore }) => {
+    const { id, job } = useJobStore.getState();
+    if (id) downloadJob(job);
+  });
+}
+
 /** Every place and action by name. */
-export default function Palette({
+export function Palette({
   open,
   onClose,
   onKeys,
@@ -20,10 +31,10 @@ export default function Palette({
 }) {
   const navigate = useNavigate();
   const { id } = useParams();
+  const { pathname } = useLocation();
   const { toggleUnits, toggleTheme } = useSettings();
   const jobs = useQuery({ ...allJobs, enabled: open });
   const pumps = useQuery({ ...allPumps, enabled: open });
-  const onJob = useJobStore((s) => s.id !== "" && s.id === id);
   const act = (name: string, run: () => void) => (
     <Command.Item
       key={name}
@@ -55,7 +66,7 @@ export default function Palette({
             />
             <Command.List className="max-h-[60vh] overflow-y-auto">
               <Command.Empty className="p-3 text-soft">Nothing by that name.</Command.Empty>
-              {onJob && id && (
+              {id && pathname.startsWith("/jobs/") && (
                 <Command.Group heading={<span className={heading}>This job</span>}>
                   {go("Need: levels and flow", `/jobs/${id}/need`)}
                   {go("Suction line", `/jobs/${id}/line?part=suction`)}
@@ -66,11 +77,9 @@ export default function Palette({
                   {go("Curve sheet", `/jobs/${id}/pump?view=curve`)}
                   {go("Claim check and cheapest next change", `/jobs/${id}/line?view=changes`)}
                   {go("Measure", `/jobs/${id}/measure`)}
-                  {act("Undo", undo)}
-                  {act("Redo", redo)}
-                  {act("Download this job as a file", () =>
-                    downloadJob(useJobStore.getState().job),
-                  )}
+                  {act("Undo", () => void onBench(({ undo }) => undo()))}
+                  {act("Redo", () => void onBench(({ redo }) => redo()))}
+                  {act("Download this job as a file", () => void download())}
                   {act("Print this job", () => print())}
                 </Command.Group>
               )}
