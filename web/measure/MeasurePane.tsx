@@ -201,7 +201,13 @@ export default function MeasurePane({
       <VerdictStrip
         verdict={comparison?.acceptance ?? promise?.kept}
         flow={result.kind === "ready" ? flowWords(result.reading.flow, units) : undefined}
-        sentence={!comparison && promise ? promiseWords(promise, units).sentence : undefined}
+        sentence={
+          result.kind !== "ready" || comparison
+            ? undefined
+            : promise
+              ? promiseWords(promise, units).sentence
+              : "Nothing was promised here to hold it against; it can be filed."
+        }
         lacks={result.kind === "lacks" ? result.what : ""}
       />
     </div>
