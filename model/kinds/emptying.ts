@@ -1,4 +1,4 @@
-import { type JobKind, runOf } from "./kind.ts";
+import { type JobKind, runOf, wantedOf } from "./kind.ts";
 
 /** m of water a pump of its kind leaves standing. Common practice, no source. */
 const FILM = 0.01;
@@ -46,13 +46,7 @@ export const emptying: JobKind = {
         { kind: "outlet", id: "outlet", outlet: { type: "free" } },
       ],
       site: { standsAt: "indoors", measuredFrom: "floor" },
-      ...(volume && { volume }),
-      ...(flow && {
-        wantedFlow: flow,
-        need: volume
-          ? { kind: "deadline", volume, time: of("within"), flow }
-          : { kind: "typed", flow },
-      }),
+      ...wantedOf(flow, volume, of("within")),
     };
   },
   restsOn: {

@@ -120,3 +120,18 @@ export const runOf = (along: number, rise: number) => ({
   length: Math.max(along, Math.abs(rise), SHORTEST),
   rise,
 });
+
+/** The flow a job is there for, with the water and the time it comes from where it is so much within a time. */
+export function wantedOf(
+  flow: number | undefined,
+  volume: number | undefined,
+  time: number,
+): Pick<Begun, "wantedFlow" | "volume" | "need"> {
+  const need = volume
+    ? { kind: "deadline" as const, volume, time, flow }
+    : { kind: "typed" as const, flow };
+  return {
+    ...(volume && { volume }),
+    ...(flow && { wantedFlow: flow, need: { ...need, flow } }),
+  };
+}

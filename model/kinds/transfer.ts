@@ -1,4 +1,4 @@
-import { type JobKind, runOf } from "./kind.ts";
+import { type JobKind, runOf, wantedOf } from "./kind.ts";
 
 /** Move water between tanks or ponds: the pump stands beside the first. Measured from the first tank's floor. */
 export const transfer: JobKind = {
@@ -47,13 +47,7 @@ export const transfer: JobKind = {
         { kind: "outlet", id: "outlet", outlet: { type: "free" } },
       ],
       site: { standsAt: "open-ground", measuredFrom: "floor" },
-      ...(volume && { volume }),
-      ...(flow && {
-        wantedFlow: flow,
-        need: volume
-          ? { kind: "deadline", volume, time: of("within"), flow }
-          : { kind: "typed", flow },
-      }),
+      ...wantedOf(flow, volume, of("within")),
     };
   },
   restsOn: {
