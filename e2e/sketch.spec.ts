@@ -134,6 +134,12 @@ test("what was typed stays as typed, is refused in its place, and is assumed unt
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
   await expect(assumed).toBeVisible();
   await saved(page);
+  // The next sketch begins empty, and can be emptied.
+  await page.goto("/new/well-to-tank");
+  await expect(page.getByLabel("top down to the bottom")).toHaveValue("");
+  await page.getByLabel("top down to the bottom").fill("90");
+  await page.getByRole("button", { name: "Clear" }).click();
+  await expect(page.getByLabel("top down to the bottom")).toHaveValue("");
 });
 
 test("a flow is timed without any job before it: one choice, two taps", async ({ page }) => {

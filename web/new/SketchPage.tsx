@@ -46,7 +46,7 @@ export default function SketchPage() {
 function Card({ kind }: { kind: JobKindId }) {
   const units = useUnits();
   const navigate = useNavigate();
-  const { draft, change, type, entries, sketch, forget } = useSketch(kind);
+  const { draft, change, type, entries, sketch, forget, clear } = useSketch(kind);
   const [problem, setProblem] = useState<string>();
   const [starting, setStarting] = useState(false);
   const { demands, asks, offers } = KINDS[kind];
@@ -110,6 +110,11 @@ function Card({ kind }: { kind: JobKindId }) {
                 </Button>
               ))}
             </div>
+          )}
+          {Object.keys(draft.typed).length > 0 && (
+            <Button look="quiet" className="text-soft" onClick={clear}>
+              Clear
+            </Button>
           )}
         </div>
         <div

@@ -73,7 +73,12 @@ export function useSketch(kind: JobKindId) {
   }, [kind, demand, entries, place, customer, site]);
   const type = (measure: Measure, text: string) =>
     change({ typed: { ...typed, [measure]: { text, units } } });
-  return { draft, change, type, entries, sketch, forget: () => remember(kind, undefined) };
+  const forget = () => remember(kind, undefined);
+  const clear = () => {
+    forget();
+    setDraft(kept(kind));
+  };
+  return { draft, change, type, entries, sketch, forget, clear };
 }
 
 /** Anything but a number, its marks and a fraction. */
