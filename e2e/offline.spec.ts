@@ -26,6 +26,7 @@ test("without a network it opens, is edited, times a bucket and files; back on l
 
   await context.setOffline(true);
   await page.reload();
+  await expect(page.getByRole("status").filter({ hasText: "as it was last read" })).toBeVisible();
   await page.getByRole("link", { name: /Ennet Glasshouses/ }).click();
   await stage(page, "Need").click();
   const datum = page.getByLabel("Levels measured from");

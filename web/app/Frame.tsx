@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState, useSyncExternalStore } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { Toaster } from "sonner";
 import { api } from "../api/client.ts";
@@ -17,6 +17,7 @@ const ResetDemo = lazy(() => import("./ResetDemo.tsx"));
 export function Frame() {
   const { units, theme, toggleUnits, toggleTheme } = useSettings();
   const navigate = useNavigate();
+  const online = useSyncExternalStore(onNetwork, () => navigator.onLine);
   const [sheet, setSheet] = useState<"none" | "palette" | "keys">("none");
   const health = useQuery({
     queryKey: ["health"],
@@ -67,7 +68,14 @@ export function Frame() {
             Backups
           </NavLink>
         </nav>
-        <span className="flex-1" />
+        <span role="status" className="flex-1 text-center text-[14px] font-medium text-signal">
+          {!online && (
+            <>
+              No network
+              <span className="max-sm:sr-only">: what you see is as it was last read</span>
+            </>
+          )}
+        </span>
         {health.data?.demo && (
           <Suspense fallback={null}>
             <ResetDemo />
@@ -113,4 +121,14 @@ export function Frame() {
       <Toaster theme={theme} position="bottom-center" />
     </div>
   );
+}
+
+/** Calls back when the network goes or comes. Returns a function that stops. */
+function onNetwork(changed: () => void): () => void {
+  addEventListener("online", changed);
+  addEventListener("offline", changed);
+  return () => {
+    removeEventListener("online", changed);
+    removeEventListener("offline", changed);
+  };
 }
