@@ -142,9 +142,10 @@ test.describe("at the pit", () => {
     const box = await watch.boundingBox();
     expect(box?.height).toBeGreaterThanOrEqual(44);
     expect(box?.width).toBeGreaterThan(300);
-    // Two taps to a flow and a sentence. No bucket is full in a third of a second, and that is said.
+    // Two taps to a flow and a sentence. On this line no bucket of 20 L is full in a second, and that is said; in
+    // less it could not be told.
     await watch.tap();
-    await page.waitForTimeout(300);
+    await page.waitForTimeout(1000);
     await watch.tap();
     await expect(page.locator("[data-kept=cannot-be]")).toContainText("was promised");
     await expect(page.getByText("Cannot be").last()).toBeInViewport();

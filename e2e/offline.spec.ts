@@ -6,6 +6,8 @@ test("without a network it opens, is edited, times a bucket and files; back on l
   page,
   context,
 }) => {
+  // All of the application is fetched once more, to be kept.
+  test.slow();
   // The browser itself reports every request that fails; that is not the application's error.
   page.removeAllListeners("console");
   const job = "/jobs/ennet-glasshouses-transfer";

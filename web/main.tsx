@@ -74,4 +74,4 @@ if (root) {
 }
 
 // Kept for later once the page is there: it is not to wait for what it needs another day.
-if (import.meta.env.PROD) setTimeout(() => requestIdleCallback(keepForOffline), AT_REST);
+if (import.meta.env.PROD) setTimeout(keepForOffline, AT_REST);
