@@ -99,6 +99,7 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   const judgement = await page.locator("[data-acceptance]").getAttribute("data-acceptance");
   await page.getByRole("button", { name: "File this reading" }).focus();
   await page.keyboard.press("Enter");
+  await expect(page.getByText("Reading filed.")).toBeVisible();
   await expect(page.getByText(/Measured 2\.\d/).last()).toBeVisible();
 
   await page.reload();
