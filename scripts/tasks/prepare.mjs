@@ -201,7 +201,8 @@ export const buildDocs = () => bundle({ docs: "scripts/docs/docs.ts" }, ["script
 
 /** Builds the interface into dist/web, when it is out of date. */
 export async function buildWeb() {
-  if (!outOfDate("dist/web/index.html", ["web", ...CORE])) return;
+  // What is written last tells whether an earlier build came to its end.
+  if (!outOfDate("dist/web/sw.js", ["web", ...CORE])) return;
   console.error("Building the interface …");
   const { build } = await import("vite");
   await build({
