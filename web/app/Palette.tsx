@@ -4,6 +4,7 @@ import { Command } from "cmdk";
 import { useLocation, useNavigate, useParams } from "react-router";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { allJobs, allPumps } from "../api/queries.ts";
+import { downloadJob } from "../job/downloadJob.ts";
 import { useSettings } from "./settings.ts";
 
 // The bench is there whenever a job is open; the palette itself must not wait for it, nor it for the palette.
@@ -12,7 +13,6 @@ const onBench = async (run: (store: Awaited<ReturnType<typeof bench>>) => void) 
   run(await bench());
 
 async function download(): Promise<void> {
-  const { downloadJob } = await import("../job/downloadJob.ts");
   await onBench(({ useJobStore }) => {
     const { id, job } = useJobStore.getState();
     if (id) downloadJob(job);
