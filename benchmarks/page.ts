@@ -41,7 +41,10 @@ export async function benchPage(
   await new Promise<void>((done) => blank.listen(0, "127.0.0.1", done));
   const browser = await chromium.launch({
     executablePath,
-    args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"],
+    args: [
+      ...["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"],
+      ...["--disable-background-networking", "--disable-component-update", "--disable-sync"],
+    ],
   });
   const open = async (url: string, field?: string) => {
     const seen: Opened[] = [];

@@ -9,9 +9,11 @@ import { type Doubt, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 export function keepAssumed(before: JobDocument, after: JobDocument): JobDocument {
   const { assumed } = after;
   if (!assumed || assumed.length === 0 || assumed !== before.assumed) return after;
+  // Each line is gone through once, not once a field, and not at all while it is the same.
+  const [was, is] = [itemsOf(before), before.path === after.path ? undefined : itemsOf(after)];
   const kept = assumed.filter((field) => {
-    const value = partOf(after, field);
-    return value !== undefined && same(partOf(before, field), value);
+    const value = partOf(after, is ?? was, field);
+    return value !== undefined && same(partOf(before, was, field), value);
   });
   return kept.length === assumed.length ? after : { ...after, assumed: kept };
 }
@@ -24,7 +26,10 @@ export function confirmed(job: JobDocument, fields: readonly string[]): JobDocum
 
 /** Whether an item of the path, or a part of it, is assumed. */
 export const isAssumed = ({ assumed }: Pick<JobDocument, "assumed">, itemId: string): boolean =>
-  assumed?.some((field) => field === "path" || field.split(".")[1] === itemId) ?? false;
+  assumed?.some((field) => {
+    const [head, id = itemId] = field.split(".");
+    return head === "path" && id === itemId;
+  }) ?? false;
 
 /** Times the usual doubt where what it is in was never measured. Common practice, no source. */
 const UNMEASURED = { level: 4, fittings: 2 };
@@ -45,11 +50,12 @@ export function doubtOf(job: Pick<JobDocument, "doubt" | "assumed" | "path">): D
   };
 }
 
-function partOf(job: JobDocument, field: string): unknown {
+const itemsOf = ({ path }: JobDocument) => new Map(everyItem(path).map((item) => [item.id, item]));
+
+function partOf(job: JobDocument, items: ReturnType<typeof itemsOf>, field: string): unknown {
   const [head, ...keys] = field.split(".");
-  if (head !== "path" || keys.length === 0) return dig(job, [head as string, ...keys]);
-  const item = everyItem(job.path).find(({ id }) => id === keys[0]);
-  return dig(item, keys.slice(1));
+  if (head !== "path" || keys[0] === undefined) return dig(job, [head as string, ...keys]);
+  return dig(items.get(keys[0]), keys.slice(1));
 }
 
 function dig(value: unknown, keys: readonly string[]): unknown {

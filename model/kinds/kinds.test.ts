@@ -5,7 +5,7 @@ import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
-import { confirmed, doubtOf, keepAssumed } from "../assumed.ts";
+import { confirmed, doubtOf, isAssumed, keepAssumed } from "../assumed.ts";
 import { solveJob } from "../solveJob.ts";
 import { inBareUnit, MEASURES, type Measure, type Values } from "./kind.ts";
 import {
@@ -145,6 +145,10 @@ it("what is assumed counts until it is changed or found right, and widens the do
   const level = confirmed(job, ["source.level"]);
   expect(doubtOf(level)).toMatchObject({ level: 0.05, fittings: 0.4 });
   expect(doubtOf(confirmed(job, job.assumed ?? []))).toMatchObject({ level: 0.05, fittings: 0.2 });
+  // A part of the line that is called as a part of the document is another thing.
+  expect(isAssumed({ assumed: ["source.level"] }, "level")).toBe(false);
+  expect(isAssumed({ assumed: ["path.level.stock"] }, "level")).toBe(true);
+  expect(isAssumed({ assumed: ["path"] }, "level")).toBe(true);
   // What a person said of the doubt stands.
   const doubt = { level: 0.01, roughnessFactor: 1.5, hazenWilliamsC: 0.02, fittings: 0.1 };
   expect(doubtOf({ ...job, doubt })).toBe(doubt);

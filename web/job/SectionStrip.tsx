@@ -1,3 +1,4 @@
+import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import { extent, sectionGeometry } from "#model/sectionGeometry.ts";
@@ -7,7 +8,7 @@ import { useUnits } from "../app/settings.ts";
 /** The section folded: its heights and its length in a line. */
 export function SectionStrip({ job, solved }: { job: JobDocument; solved: JobSolution }) {
   const units = useUnits();
-  const geometry = sectionGeometry(solved);
+  const geometry = useMemo(() => sectionGeometry(solved), [solved]);
   const level = (height: number) => format(height, "length", units);
   const [pump] = geometry?.pumps ?? [];
   const out = geometry?.outlets.at(-1);

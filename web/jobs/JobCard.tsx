@@ -2,6 +2,7 @@ import { memo } from "react";
 import { Link } from "react-router";
 import type { JobSummary, SmallSection } from "#contract/api/api.ts";
 import { format } from "#contract/units/format.ts";
+import { ACCEPTANCE } from "#words/comparison.ts";
 import { useUnits } from "../app/settings.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
@@ -44,7 +45,8 @@ export const JobCard = memo(function JobCard({
         {measured && (
           <span className="block truncate text-[14px]">
             Measured {format(measured.flow, "flow", units)}
-            {measured.acceptance in SAID ? `, ${SAID[measured.acceptance]}` : ""}
+            {measured.acceptance in ACCEPTANCE &&
+              `: ${ACCEPTANCE[measured.acceptance as keyof typeof ACCEPTANCE].toLowerCase()}`}
           </span>
         )}
         <span className="block truncate pr-9 text-[14px] text-soft">
@@ -66,18 +68,6 @@ const MISSING: Record<NonNullable<JobSummary["missing"]>, string> = {
   flow: "How much water is still to say",
   line: "The line is still to mend",
   duty: "The pump finds no duty",
-};
-
-/** What was said of a reading, in a word or two. */
-const SAID: Record<string, string> = {
-  meets: "meets its curve",
-  "falls-short": "falls short",
-  "cannot-tell": "cannot tell",
-  "beyond-curve": "past the curve",
-  "cannot-be": "cannot be",
-  "as-promised": "as promised",
-  less: "less than promised",
-  more: "more than promised",
 };
 
 function SmallDrawing({ section }: { section: SmallSection | undefined }) {

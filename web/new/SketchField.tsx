@@ -65,7 +65,7 @@ export function SketchField({
             problem && "border-signal outline-2 outline-signal",
             placed && !problem && "border-soft",
           )}
-          style={{ paddingRight: `calc(0.5rem + ${unit.length * 0.45}rem)` }}
+          style={{ paddingRight: `calc(0.5rem + ${(said || unit).length * 0.45}rem)` }}
           inputMode="text"
           autoComplete="off"
           spellCheck={false}

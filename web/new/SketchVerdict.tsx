@@ -147,9 +147,11 @@ export function VerdictStrip({
     >
       {isWrong
         ? "To be put right"
-        : missing > 0 || !running
+        : missing > 0
           ? `${missing} still to measure`
-          : `${format(running.state.delivered, "flow", units)} at ${format(running.duty.head, "head", units)} asked`}
+          : !running
+            ? "No head to work out"
+            : `${format(running.state.delivered, "flow", units)} at ${format(running.duty.head, "head", units)} asked`}
     </button>
   );
 }

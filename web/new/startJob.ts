@@ -22,7 +22,10 @@ export async function startJob(document: JobDocument): Promise<string> {
     queries.setQueryData(keyOf("jobs", id), stored);
     if (kept) await letGo(keyFor("jobs", id));
   } catch (error) {
-    if (!(error instanceof Unreachable) || !kept) throw error;
+    if (error instanceof Unreachable && kept) return id;
+    // Started again it would be there twice.
+    if (kept) await letGo(keyFor("jobs", id));
+    throw error;
   }
   return id;
 }
