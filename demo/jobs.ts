@@ -88,6 +88,32 @@ export const TALLOW_MILL: JobInput = {
     name: "Wheel pit",
     level: { low: "-2.2 m", normal: "-1.8 m", high: "-1.1 m" },
     intake: "-2.5 m",
+    body: "wheel-pit",
+  },
+  bodies: [
+    {
+      id: "wheel-pit",
+      name: "Wheel pit",
+      shape: { kind: "box", length: "2.4 m", width: "1.5 m", depth: "2.5 m" },
+      bottom: "-2.5 m",
+      inflow: "0.25 L/s",
+    },
+  ],
+  overTime: {
+    controls: [
+      { kind: "float", body: "wheel-pit", role: "lead", on: "-1.6 m", off: "-2.2 m" },
+      { kind: "float", body: "wheel-pit", role: "lag", on: "-1.2 m", off: "-1.7 m" },
+      { kind: "alarm", body: "wheel-pit", at: "-0.6 m" },
+    ],
+    storm: {
+      ...{ kind: "alternating", depth: "38 mm", duration: "6 h", start: 3600 },
+      catches: [
+        { surface: "roof", area: 240 },
+        { surface: "paving", area: 130 },
+      ],
+    },
+    powerCut: { from: 14_400, to: 16_200 },
+    span: "10 h",
   },
   path: [
     {

@@ -20,6 +20,13 @@ export const fraction = (what: string) =>
     .min(0, `${what} cannot be negative.`)
     .max(0.5, `${what} cannot be more than 50 %.`);
 
+/** A part of a whole, 0 to 1. */
+export const part = (what: string) =>
+  z
+    .number({ error: `${what} must be a number.` })
+    .min(0, `${what} cannot be negative.`)
+    .max(1, `${what} cannot be more than all of it.`);
+
 /** A plain number of no unit that cannot be negative. */
 export const amount = (what: string, most: number) =>
   z

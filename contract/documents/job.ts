@@ -326,7 +326,9 @@ export const jobShape = z
       refers(overflowTo, ["bodies", i, "overflowTo"]);
     }
     for (const [i, control] of (job.overTime?.controls ?? []).entries()) {
-      if (control.kind === "float") refers(control.body, ["overTime", "controls", i, "body"]);
+      if (control.kind === "float" || control.kind === "alarm") {
+        refers(control.body, ["overTime", "controls", i, "body"]);
+      }
     }
     const seen = new Set<string>();
     const claimAll = (items: readonly PathItemOf<PlainItem>[], at: (string | number)[]): void => {
@@ -359,4 +361,7 @@ export type JobInput = Omit<Input, "path" | "pumps"> & {
   path: PathItemOf<Known<PlainInput>>[];
   pumps: Known<z.input<typeof pumpShape>>[];
 };
+export type BodyOfWater = NonNullable<JobDocument["bodies"]>[number];
+export type Need = NonNullable<JobDocument["need"]>;
+export type OverTimeDocument = NonNullable<JobDocument["overTime"]>;
 export type JobPathItem = PathItemOf<Known<PlainItem>>;

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
-import { amount, idSchema, levelsSchema, phases, text } from "./fields.ts";
+import { amount, idSchema, levelsSchema, part, phases, text } from "./fields.ts";
 import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
 
@@ -45,6 +45,22 @@ export const siteSchema = z.looseObject({
 });
 
 const flow = quantity("flow", RANGES.flow).optional();
+const depth = quantity("length", RANGES.depth);
+const stretch = quantity("length", RANGES.length);
+/** times what was found, for the day that is worse */
+const inHand = z.number().min(1).max(10).optional();
+
+/** What rain falls on. */
+const catchesSchema = z
+  .array(
+    z.looseObject({
+      surface: z.enum(["roof", "paving", "lawn", "other"]),
+      area: amount("The area", 1e7),
+      /** the part that runs off; as usual for the surface when absent */
+      runoff: part("The part that runs off").optional(),
+    }),
+  )
+  .max(50);
 
 /** How much water there is to move, with what it was found from. */
 export const needSchema = z.discriminatedUnion("kind", [
@@ -54,34 +70,36 @@ export const needSchema = z.discriminatedUnion("kind", [
     area: amount("The area", 1e7).optional(),
     rise: quantity("length", RANGES.depth).optional(),
     time: quantity("time", RANGES.time).optional(),
+    /** a pipe leading in that filled meanwhile */
+    inflowPipe: z
+      .looseObject({ bore: quantity("diameter", RANGES.bore), length: stretch })
+      .optional(),
+    inHand,
     flow,
   }),
   z.looseObject({
     kind: z.literal("rain"),
-    catches: z
-      .array(
-        z.looseObject({
-          surface: z.enum(["roof", "paving", "lawn", "other"]),
-          area: amount("The area", 1e7),
-          runoff: z.number().min(0).max(1).optional(),
-        }),
-      )
-      .max(50)
-      .optional(),
+    catches: catchesSchema.optional(),
     /** m of rain in the hardest hour */
-    hardestHour: quantity("length", RANGES.depth).optional(),
+    hardestHour: quantity("length", RANGES.rain).optional(),
+    inHand,
     flow,
   }),
   z.looseObject({
     kind: z.literal("deadline"),
     volume: quantity("volume", RANGES.jobVolume).optional(),
     time: quantity("time", RANGES.longTime).optional(),
+    /** that still comes meanwhile */
+    inflow: quantity("flow", RANGES.flowOrNone).optional(),
     flow,
   }),
   z.looseObject({
     kind: z.literal("household"),
     fixtures: amount("The number of fixtures", 1000).optional(),
     heads: amount("The head count", 100_000).optional(),
+    /** of each head a day */
+    perHead: quantity("volume", RANGES.volume).optional(),
+    /** in which the day's water is drawn */
     hours: amount("The hours", 24).optional(),
     flow,
   }),
@@ -92,15 +110,20 @@ export const needSchema = z.discriminatedUnion("kind", [
   }),
 ]);
 
-const depth = quantity("length", RANGES.depth);
-const stretch = quantity("length", RANGES.length);
-
 /** A body of water: its shape, its levels, what comes in and where it spills to. */
 export const bodySchema = z.looseObject({
   id: idSchema,
   name: text(80).optional(),
   shape: z.discriminatedUnion("kind", [
     z.looseObject({ kind: z.literal("box"), length: stretch, width: stretch, depth }),
+    /** a floor that falls along its length */
+    z.looseObject({
+      kind: z.literal("wedge"),
+      length: stretch,
+      width: stretch,
+      fall: quantity("length", RANGES.depthOrNone),
+      depth,
+    }),
     z.looseObject({ kind: z.literal("cylinder"), diameter: stretch, depth }),
     z.looseObject({ kind: z.literal("cone"), bottom: stretch, top: stretch, depth }),
     z.looseObject({
@@ -126,10 +149,33 @@ export const bodySchema = z.looseObject({
   ]),
   bottom: quantity("length", RANGES.elevation).optional(),
   levels: levelsSchema.optional(),
+  /** of water that stays, above its bottom */
   film: quantity("diameter", RANGES.solids).optional(),
+  /** the part of it that water can fill */
   porosity: z.number().min(0.05).max(1).optional(),
-  inflow: flow,
+  /** gravel round it, out to this far across */
+  surround: z.looseObject({ across: stretch, porosity: z.number().min(0.05).max(1) }).optional(),
+  /** that lead into it and stand full once the water is over them */
+  inflowPipes: z
+    .array(
+      z.looseObject({
+        bore: quantity("diameter", RANGES.bore),
+        length: stretch,
+        /** its lowest point, where it enters */
+        invert: quantity("length", RANGES.elevation),
+      }),
+    )
+    .max(50)
+    .optional(),
+  inflow: quantity("flow", RANGES.flowOrNone).optional(),
   overflowTo: idSchema.optional(),
+  /** what it weighs empty, and the highest the ground water stands against it */
+  shell: z
+    .looseObject({
+      mass: quantity("mass", RANGES.shellMass).optional(),
+      groundwater: quantity("length", RANGES.elevation).optional(),
+    })
+    .optional(),
 });
 
 export const controlSchema = z.discriminatedUnion("kind", [
@@ -139,9 +185,14 @@ export const controlSchema = z.discriminatedUnion("kind", [
     on: quantity("length", RANGES.elevation),
     off: quantity("length", RANGES.elevation),
     pumps: z.array(idSchema).max(20).optional(),
-    /** the first pump to start, or the one that joins when it cannot keep up */
-    role: z.enum(["lead", "lag"]).optional(),
+    /** the first pump to start, one that joins when it cannot keep up, or one that only ever stops pumps */
+    role: z.enum(["lead", "lag", "guard"]).optional(),
     alternate: z.boolean().optional(),
+  }),
+  z.looseObject({
+    kind: z.literal("alarm"),
+    body: idSchema,
+    at: quantity("length", RANGES.elevation),
   }),
   z.looseObject({
     kind: z.literal("pressure-switch"),
@@ -162,8 +213,29 @@ export const overTimeSchema = z.looseObject({
       ampereHours: amount("The capacity", 100_000).optional(),
       volts: amount("The voltage", 1000).optional(),
       peukert: z.number().min(1).max(2).optional(),
+      /** h at which its capacity is stated */
+      ratedOver: amount("The hours", 200).optional(),
+      /** of what turns it into the pump's power */
+      efficiency: z.number().min(0.3).max(1).optional(),
+      /** the places of the path it feeds */
+      pumps: z.array(idSchema).max(20).optional(),
     })
     .optional(),
+  /** s from the start that are looked at */
+  span: quantity("time", RANGES.longTime).optional(),
+  /** rain of one storm on the catches of the need, or on its own */
+  storm: z
+    .looseObject({
+      kind: z.enum(["block", "triangle", "alternating"]),
+      /** m of rain in all */
+      depth: quantity("length", RANGES.rain),
+      duration: quantity("time", RANGES.longTime),
+      start: z.number().min(0).optional(),
+      catches: catchesSchema.optional(),
+    })
+    .optional(),
+  /** of a kilowatt-hour, in the firm's money */
+  energyPrice: amount("The price", 1000).optional(),
   /** m³/s from a time in s on */
   hyetograph: z
     .array(z.looseObject({ from: z.number().min(0), inflow: z.number().min(0).max(100) }))

@@ -17,7 +17,7 @@ export interface WetPipe {
 
 /** The pipes among some segments; in a suction line, what a pump has to clear of air. */
 export function pipesOf(segments: readonly Segment[]): WetPipe[] {
-  return segments.flatMap((segment) => above(segment, Number.NEGATIVE_INFINITY));
+  return segments.flatMap((segment) => wetAbove(segment, Number.NEGATIVE_INFINITY));
 }
 
 /** m³ they hold. */
@@ -27,17 +27,29 @@ export function pipeVolume(pipes: readonly WetPipe[]): number {
 
 /**
  * Pipes that run back through a pump at each stop when nothing holds them: every run of its discharge whose
- * water stands above the source, up to the first check valve on each way. A run counts by the part of it
- * above the surface.
+ * water stands above the source, up to the first check valve on each way, or to where it falls towards its outlet. A
+ * run counts by the part of it above the surface.
  */
 export function drainingPipes(
   line: CompiledLine,
   pump: PlacedPump,
   sourceLevel: number,
 ): WetPipe[] {
-  const pipes: WetPipe[] = [];
-  beforeChecks(line, pump, (segment) => pipes.push(...above(segment, sourceLevel)));
-  return pipes;
+  return drainingSegments(line, pump, sourceLevel).flatMap((own) => wetAbove(own, sourceLevel));
+}
+
+/** Segments whose water runs back through a pump that stands. */
+export function drainingSegments(
+  line: CompiledLine,
+  pump: PlacedPump,
+  sourceLevel: number,
+): Segment[] {
+  const found: Segment[] = [];
+  // What falls from above the water leaves by the outlet instead, and all behind it.
+  const turns = ({ startElevation, endElevation }: Segment) =>
+    endElevation < startElevation - SLACK && startElevation > sourceLevel;
+  beforeChecks(line, pump, (segment) => found.push(segment), turns);
+  return found;
 }
 
 /**
@@ -156,20 +168,21 @@ export function unguardedOutlets(line: CompiledLine, pump: PlacedPump): Set<numb
   return new Set(line.outlets.flatMap(({ node }) => (reached.has(node) ? [node] : [])));
 }
 
-/** Visits every segment of a discharge up to the first check valve on each way; gives the nodes reached. */
+/** Visits every segment of a discharge up to the first that ends a way: a check valve, or another. */
 function beforeChecks(
   line: CompiledLine,
   pump: PlacedPump,
   visit: (segment: Segment) => void,
+  isEnd: (segment: Segment) => boolean = () => false,
 ): Set<number> {
   const reached = new Set([pump.outlet]);
   for (const node of reached) {
     for (const { from, to, start, end } of line.stretches) {
       if (from !== node) continue;
       const own = line.segments.slice(start, end);
-      const check = own.findIndex(isCheck);
-      for (const segment of check < 0 ? own : own.slice(0, check)) visit(segment);
-      if (check < 0) reached.add(to);
+      const last = own.findIndex((segment) => isCheck(segment) || isEnd(segment));
+      for (const segment of last < 0 ? own : own.slice(0, last)) visit(segment);
+      if (last < 0) reached.add(to);
     }
   }
   return reached;
@@ -179,7 +192,8 @@ function isCheck({ fitting }: Segment): boolean {
   return fitting?.group === "check";
 }
 
-function above(
+/** The part of a pipe that lies above a level; nothing where it is none, or lies below. */
+export function wetAbove(
   { kind, run, bore, startElevation, endElevation }: Segment,
   level: number,
 ): WetPipe[] {

@@ -21,6 +21,8 @@ export interface Pump {
   /** K */
   greatestTemperature?: number | undefined;
   electric?: { volts?: number | undefined; phase?: 1 | 3 | undefined } | undefined;
+  /** how often its motor may start */
+  startsPerHour?: number | undefined;
   /** kg */
   mass?: number | undefined;
   price?: number | undefined;

@@ -3,65 +3,151 @@ import type { WaterStore } from "./waterStore.ts";
 
 /**
  * Bodies of water that fill and are pumped: a system of ordinary differential equations in their volumes, with
- * floats, empty bottoms and full rims as events. SI; levels in m above datum.
+ * floats, empty bottoms, full rims, a power cut and a flat battery as events. SI; levels in m above datum.
  */
 export interface Dynamics {
-  stores: readonly WaterStore[];
-  /** m³/s that runs into each store at a time in s */
-  inflow: (time: number) => readonly number[];
+  stores: readonly SimulatedStore[];
+  pumps: readonly SimulatedPump[];
   controls: readonly Control[];
-  /** m³/s that the line takes out of each store at these levels; negative where it puts in */
-  flows: (levels: readonly number[], running: readonly boolean[]) => readonly number[];
+  guards?: readonly Guard[];
+  /** writes the m³/s that runs into each store at a time in s */
+  inflow: (time: number, into: Float64Array) => void;
+  /** writes what the line does at these levels with these pumps running */
+  line: (levels: Float64Array, running: readonly boolean[], flows: LineFlows) => void;
+  /** what falls back out of the line when its last pump stops */
+  fallBack?: FallBack;
+  /** s: the mains are off from one to the other */
+  powerCut?: { from: number; to: number };
+  battery?: Battery;
+}
+
+export interface SimulatedStore extends WaterStore {
+  /** the store that takes what runs over the rim; lost where absent */
+  overflowTo?: number | undefined;
+  /** m: a level whose passing upwards is told, such as that of an alarm */
+  alarm?: number | undefined;
+  /** m: below it the line takes no more than runs in; the bottom where absent */
+  dry?: number | undefined;
+}
+
+export interface SimulatedPump {
+  supply: "mains" | "battery";
+}
+
+/** What a line does at one instant. */
+export interface LineFlows {
+  /** m³/s it takes out of each store; negative where it puts in */
+  taken: Float64Array;
+  /** W each pump draws; 0 where that is not known */
+  power: Float64Array;
 }
 
 /**
- * A float or a pressure switch: the pump starts when the level of a store passes `on`, and stops when it passes
- * `off` the other way. `on` above `off` empties the store, below it fills it.
+ * A float: it calls for a pump when the level of a store passes `on`, and lets go when it passes `off` the other
+ * way. `on` above `off` empties the store, below it fills it. It starts the first of its pumps that is not running
+ * for another float; where they alternate, another is the first at each call.
  */
 export interface Control {
-  pump: number;
   store: number;
   on: number;
   off: number;
+  pumps: readonly number[];
+  alternate?: boolean | undefined;
+}
+
+/** Stops pumps whatever calls for them, from `stop` until `release`: below where it is lower, else above. */
+export interface Guard {
+  store: number;
+  stop: number;
+  release: number;
+  pumps: readonly number[];
+}
+
+/** m³ that runs back into a store within so many s. */
+export interface FallBack {
+  store: number;
+  volume: number;
+  time: number;
+}
+
+export interface Battery {
+  /** s until it is flat at a power in W */
+  lasts: (power: number) => number;
 }
 
 export interface Start {
   levels: readonly number[];
-  running: readonly boolean[];
+  /** which controls call already; those the level calls for do in any case */
+  called?: readonly boolean[];
 }
 
 export interface SimulationLimits {
   /** s: no step is longer, so that nothing short is stepped over */
   longestStep: number;
-  /** times in s at which the inflow jumps */
+  /** times in s at which the inflow jumps or bends */
   breaks?: readonly number[];
   /** allowed error of each step, as a fraction of a store's volume; 1e-8 when absent */
   tolerance?: number;
   /** stops after so many events, 100 000 when absent */
   mostEvents?: number;
+  /** stops when this comes true after an event */
+  enough?: (event: TimelineEvent) => boolean;
 }
 
 export interface TimelineEvent {
   time: number;
-  kind: "pump-on" | "pump-off" | "empty" | "full";
-  /** which pump, or which store */
+  kind:
+    | "pump-on"
+    | "pump-off"
+    | "empty"
+    | "full"
+    /** it was full, and falls again */
+    | "below-rim"
+    | "alarm"
+    | "power-cut"
+    | "power-back"
+    | "battery-flat";
+  /** which pump, or which store; 0 where it is of neither */
   index: number;
 }
 
 export interface Timeline {
-  /** s, rising; the levels of every store at each */
+  /** s, rising; the levels of every store, and what ran, at each (a bit a pump, from then on) */
   times: number[];
   levels: number[][];
+  running: number[];
   events: TimelineEvent[];
   /** how it ended; `event-limit` where events followed one another without end */
-  end: "until" | "event-limit";
-  final: Start;
+  end: "until" | "enough" | "event-limit";
+  final: { levels: number[]; called: boolean[] };
+  totals: Totals;
+}
+
+/** m³ of the whole run, by store: what was there and came in is what went out and is still there. */
+export interface Totals {
+  start: number[];
+  inflow: number[];
+  /** that the line took, less what it put in or let fall back */
+  taken: number[];
+  /** over the rim */
+  spilled: number[];
+  /** that came over the rim of others */
+  received: number[];
+  /** of what the line took, what it put in or let fall back */
+  returned: number[];
+  final: number[];
+  /** by pump: J drawn, s run, times started */
+  energy: number[];
+  runTime: number[];
+  starts: number[];
+  /** of the battery, 0 to 1 */
+  batteryUsed: number;
 }
 
 /**
- * The run of things from a start until a time in s. Steps are as long as their error allows; each event is found
- * on the step by its cubic and then stepped to exactly. A full store spills what more comes in, an empty one gives
- * no more than comes in.
+ * The run of things from a start until a time in s. Steps are as long as their error allows; each event is found on
+ * the step and then stepped to exactly. A full store spills what more comes in, an empty one gives no more than
+ * comes in.
  */
 export function simulate(
   dynamics: Dynamics,
@@ -69,193 +155,550 @@ export function simulate(
   until: number,
   limits: SimulationLimits,
 ): Timeline {
-  const { stores, controls } = dynamics;
-  const n = stores.length;
-  const { longestStep, breaks = [], tolerance = 1e-8, mostEvents = 100_000 } = limits;
-  const capacity = stores.map((store) => store.volumeAt(store.rim));
-  const allowed = { relative: 0, absolute: tolerance * Math.max(...capacity) };
-  const y = Float64Array.from(stores, (store, i) => store.volumeAt(start.levels[i] as number));
-  const running = [...start.running];
-  const slopes = stepSlopes(n);
-  const next = new Float64Array(n);
-  const stops = [...breaks.filter((time) => time > 0 && time < until), until].sort((a, b) => a - b);
-  /** held at the bottom, or at the rim, until flows turn */
-  const bound = new Int8Array(n);
-  const levels = new Array<number>(n).fill(0);
-  const justBefore = (time: number) => time - 1e-12 * Math.max(time, 1);
-  let stop = 0;
-  let edge = justBefore(stops[0] as number);
-
-  const derivative: Derivative = (t, volumes, slope) => {
-    for (let i = 0; i < n; i++) levels[i] = levelOf(i, volumes[i] as number);
-    // A step that ends where the inflow jumps is still of the time before.
-    const inflow = dynamics.inflow(Math.min(t, edge));
-    const taken = dynamics.flows(levels, running);
-    const share = givenShare(inflow, taken, bound);
-    for (let i = 0; i < n; i++) {
-      const net = netInto(inflow[i] as number, taken[i] as number, share);
-      const stuck = (bound[i] === -1 && net < 0) || (bound[i] === 1 && net > 0);
-      slope[i] = stuck ? 0 : net;
-    }
-  };
-  const levelOf = (i: number, volume: number) => (stores[i] as WaterStore).levelAt(volume);
-
-  const events: TimelineEvent[] = [];
-  const times = [0];
-  const record = [Array.from(y, (volume, i) => levelOf(i, volume))];
-  const note = (time: number) => {
-    times.push(time);
-    record.push(Array.from(y, (volume, i) => levelOf(i, volume)));
-  };
-  const finish = (end: Timeline["end"]): Timeline => ({
-    times,
-    levels: record,
-    events,
-    end,
-    final: { levels: Array.from(y, (volume, i) => levelOf(i, volume)), running: [...running] },
-  });
-
-  // Everything that can happen is a volume being passed: floats and ends are put as volumes once.
-  const marks = watchList(dynamics, capacity);
-  let t = 0;
-  let h = Math.min(longestStep, until) / 16;
-  applyStart(y, running, controls, stores, bound, capacity);
-  derivative(t, y, slopes[0] as Float64Array);
-
-  while (t < until) {
-    const limit = stops[stop] as number;
-    h = Math.min(h, longestStep, limit - t);
-    const error = dormandPrinceStep(derivative, t, y, h, slopes, next, allowed);
-    if (error > 1) {
-      h = nextStep(h, error);
-      continue;
-    }
-    const grown = nextStep(h, error);
-    const hit = firstMark(marks, y, next, slopes, h, running, bound);
-    if (hit && hit.part < 1) {
-      // To the event itself by a step of its own, as exact as any other.
-      const length = hit.part * h;
-      dormandPrinceStep(derivative, t, y, length, slopes, next, allowed);
-      t += length;
-      y.set(next);
-      y[hit.mark.store] = hit.mark.volume;
-    } else {
-      t = h === limit - t ? limit : t + h;
-      y.set(next);
-      if (hit) y[hit.mark.store] = hit.mark.volume;
-    }
-    if (hit) {
-      // Floats that hang at one level act together.
-      for (const mark of marks) {
-        const { store, volume, rising } = hit.mark;
-        const together = mark.store === store && mark.volume === volume && mark.rising === rising;
-        if (together && isOpen(mark, running, bound)) happen(mark, t, events, running, bound);
-      }
-      note(t);
-      if (events.length >= mostEvents) return finish("event-limit");
-      derivative(t, y, slopes[0] as Float64Array);
-    } else {
-      note(t);
-      if (t >= limit && stop < stops.length - 1) {
-        stop++;
-        edge = justBefore(stops[stop] as number);
-        // Past a jump nothing of the old slope holds.
-        derivative(t, y, slopes[0] as Float64Array);
-      } else (slopes[0] as Float64Array).set(slopes[6] as Float64Array);
-    }
-    release(bound, dynamics, y, t, running, levelOf);
-    h = grown;
-  }
-  return finish("until");
+  const run = new Run(dynamics, start, until, limits);
+  run.go();
+  return run.timeline();
 }
 
-/** A volume of a store that means something when it is passed, rising or falling. */
+/** Sums kept beside the volumes, each a row as long as there are stores. */
+const IN = 1;
+const TAKEN = 2;
+const SPILLED = 3;
+const RETURNED = 4;
+const ROWS = 5;
+
+/** Something that happens when a volume, or a sum, passes a value. */
 interface Mark {
-  store: number;
-  volume: number;
+  /** which of the state, and the value of it */
+  at: number;
+  value: number;
   rising: boolean;
-  kind: TimelineEvent["kind"];
-  index: number;
+  /** the state is held at the value, or watched for passing it once more: it has to be met to the last digit */
+  exact?: boolean;
+  does: (time: number) => void;
+  isOpen: () => boolean;
 }
 
-function watchList({ stores, controls }: Dynamics, capacity: readonly number[]): Mark[] {
-  const marks: Mark[] = [];
-  for (const { pump, store, on, off } of controls) {
-    const own = stores[store] as WaterStore;
-    const emptying = on > off;
-    marks.push(
-      { store, volume: own.volumeAt(on), rising: emptying, kind: "pump-on", index: pump },
-      { store, volume: own.volumeAt(off), rising: !emptying, kind: "pump-off", index: pump },
+class Run {
+  private readonly n: number;
+  private readonly y: Float64Array;
+  private readonly next: Float64Array;
+  private readonly slopes: Float64Array[];
+  private readonly capacity: number[];
+  /** m³ that stays */
+  private readonly residue: number[];
+  /** held at the bottom (−1) or at the rim (1) until flows turn */
+  private readonly bound: Int8Array;
+  /** stores, each after all that spill into it */
+  private readonly downhill: readonly number[];
+  private someHeld = false;
+  private readonly levels: Float64Array;
+  private readonly into: Float64Array;
+  private readonly over: Float64Array;
+  private readonly flows: LineFlows;
+  private readonly called: boolean[];
+  private readonly blocked: boolean[];
+  private readonly turn: number[];
+  private running: boolean[];
+  private powered = true;
+  private flat = false;
+  private fallsUntil = Number.NEGATIVE_INFINITY;
+  private t = 0;
+  /** just before the next jump of the inflow: a step that ends there is still of the time before */
+  private edge = 0;
+  private readonly marks: Mark[];
+  private readonly stops: { time: number; does?: () => void }[];
+  private readonly times: number[] = [];
+  private readonly record: number[][] = [];
+  private readonly ran: number[] = [];
+  private readonly events: TimelineEvent[] = [];
+  private readonly startVolumes: number[];
+  private readonly runTime: number[];
+  private readonly starts: number[];
+  private end: Timeline["end"] = "until";
+  private done = false;
+
+  constructor(
+    private readonly dynamics: Dynamics,
+    start: Start,
+    private readonly until: number,
+    private readonly limits: SimulationLimits,
+  ) {
+    const { stores, pumps, controls, guards = [], powerCut } = dynamics;
+    const n = stores.length;
+    this.n = n;
+    const size = n * ROWS + pumps.length + 1;
+    this.y = new Float64Array(size);
+    this.next = new Float64Array(size);
+    this.slopes = stepSlopes(size);
+    this.capacity = stores.map((store) => store.volumeAt(store.rim));
+    this.residue = stores.map((store) =>
+      store.dry === undefined ? 0 : Math.max(store.volumeAt(store.dry), 0),
     );
+    this.bound = new Int8Array(n);
+    this.downhill = downhillOrder(stores);
+    this.levels = new Float64Array(n);
+    this.into = new Float64Array(n);
+    this.over = new Float64Array(n);
+    this.flows = { taken: new Float64Array(n), power: new Float64Array(pumps.length) };
+    this.called = controls.map((_, i) => start.called?.[i] ?? false);
+    this.blocked = guards.map(() => false);
+    this.turn = controls.map(() => 0);
+    this.running = pumps.map(() => false);
+    this.runTime = pumps.map(() => 0);
+    this.starts = pumps.map(() => 0);
+    for (const [i, store] of stores.entries()) {
+      this.y[i] = store.volumeAt(start.levels[i] as number);
+    }
+    this.startVolumes = Array.from(this.y.subarray(0, n));
+    this.marks = this.watchList();
+    const timed = [
+      ...(limits.breaks ?? []).map((time) => ({ time })),
+      ...(powerCut
+        ? [
+            { time: powerCut.from, does: () => this.setPower(false) },
+            { time: powerCut.to, does: () => this.setPower(true) },
+          ]
+        : []),
+    ];
+    this.stops = timed
+      .filter(({ time }) => time > 0 && time < until)
+      .toSorted((a, b) => a.time - b.time);
+    if (powerCut && powerCut.from <= 0 && powerCut.to > 0) this.powered = false;
+    this.obeyStart();
   }
-  for (let store = 0; store < stores.length; store++) {
-    marks.push(
-      { store, volume: 0, rising: false, kind: "empty", index: store },
-      { store, volume: capacity[store] as number, rising: true, kind: "full", index: store },
-    );
+
+  go(): void {
+    const { y, next, slopes, until, limits } = this;
+    const { longestStep, tolerance = 1e-8 } = limits;
+    // Only volumes steer the step; sums follow them.
+    const allowed = { relative: 0, absolute: tolerance * Math.max(...this.capacity), of: this.n };
+    const slope0 = slopes[0] as Float64Array;
+    let stop = 0;
+    let h = Math.min(longestStep, until) / 16;
+    this.note();
+    this.edge = justBefore(this.stops[0]?.time ?? until);
+    this.derivative(this.t, y, slope0);
+    while (this.t < until && !this.done) {
+      const jump = this.stops[stop]?.time ?? until;
+      if (this.t >= jump) {
+        // Several things may be due at one time.
+        for (let due = this.stops[stop]; due && due.time <= this.t; due = this.stops[++stop]) {
+          due.does?.();
+        }
+        this.edge = justBefore(this.stops[stop]?.time ?? until);
+        this.afterEvent(slope0);
+        continue;
+      }
+      const falling = this.fallsUntil > this.t ? this.fallsUntil : Number.POSITIVE_INFINITY;
+      const limit = Math.min(jump, falling);
+      h = Math.min(h, longestStep, limit - this.t);
+      const error = dormandPrinceStep(this.derivative, this.t, y, h, slopes, next, allowed);
+      if (error > 1) {
+        h = nextStep(h, error);
+        continue;
+      }
+      const grown = nextStep(h, error);
+      const hit = this.firstMark(h);
+      if (hit) {
+        this.stepTo(hit.mark, hit.part * h, allowed);
+        this.pass(hit.mark);
+        this.afterEvent(slope0);
+        h = grown;
+        continue;
+      }
+      this.t = h === limit - this.t ? limit : this.t + h;
+      this.sumRunTime(h);
+      y.set(next);
+      if (this.t >= falling) this.afterEvent(slope0);
+      else {
+        this.note();
+        slope0.set(slopes[6] as Float64Array);
+        if (this.release()) this.derivative(this.t, y, slope0);
+      }
+      h = grown;
+    }
   }
-  return marks;
+
+  timeline(): Timeline {
+    const { n, y, dynamics } = this;
+    const row = (k: number) => Array.from(y.subarray(k * n, k * n + n));
+    const energy = Array.from(y.subarray(n * ROWS, n * ROWS + dynamics.pumps.length));
+    return {
+      times: this.times,
+      levels: this.record,
+      running: this.ran,
+      events: this.events,
+      end: this.end,
+      final: { levels: this.levelsNow(), called: [...this.called] },
+      totals: {
+        start: this.startVolumes,
+        inflow: row(IN),
+        taken: row(TAKEN),
+        spilled: row(SPILLED),
+        received: this.dynamics.stores.map((_, i) => this.receivedBy(i)),
+        returned: row(RETURNED),
+        final: row(0),
+        energy,
+        runTime: this.runTime,
+        starts: this.starts,
+        batteryUsed: y[y.length - 1] as number,
+      },
+    };
+  }
+
+  private receivedBy(store: number): number {
+    return this.dynamics.stores.reduce((sum, { overflowTo }, i) => {
+      return overflowTo === store ? sum + (this.y[this.n * SPILLED + i] as number) : sum;
+    }, 0);
+  }
+
+  private readonly derivative: Derivative = (t, y, slope) => {
+    const { n, dynamics, levels, into, over, flows, running, bound } = this;
+    const { stores, pumps, battery } = dynamics;
+    for (let i = 0; i < n; i++) {
+      levels[i] = (stores[i] as WaterStore).levelAt(y[i] as number);
+      over[i] = 0;
+    }
+    dynamics.inflow(Math.min(t, this.edge), into);
+    dynamics.line(levels, running, flows);
+    const { taken, power } = flows;
+    const falls = this.fallsUntil > this.t ? dynamics.fallBack : undefined;
+    if (falls) taken[falls.store] = (taken[falls.store] as number) - falls.volume / falls.time;
+    const share = this.someHeld ? this.givenShare() : 1;
+    // What runs over a rim may fill another to its own: each is looked at after all that spill into it.
+    for (let k = 0; k < n; k++) {
+      const i = this.downhill[k] as number;
+      const asked = taken[i] as number;
+      const supply = (into[i] as number) + (over[i] as number);
+      const took =
+        asked < 0 ? asked * share : bound[i] === -1 ? Math.min(asked, Math.max(supply, 0)) : asked;
+      const net = supply - took;
+      const spilled = bound[i] === 1 && net > 0 ? net : 0;
+      // Held where it is, or filling and falling.
+      slope[i] = bound[i] === -1 && net < 0 ? 0 : net - spilled;
+      slope[n * IN + i] = into[i] as number;
+      slope[n * TAKEN + i] = took;
+      slope[n * SPILLED + i] = spilled;
+      slope[n * RETURNED + i] = Math.max(-took, 0);
+      const to = (stores[i] as SimulatedStore).overflowTo;
+      if (spilled > 0 && to !== undefined) over[to] = (over[to] as number) + spilled;
+    }
+    let drawn = 0;
+    for (let k = 0; k < pumps.length; k++) {
+      const own = running[k] ? (power[k] as number) : 0;
+      slope[n * ROWS + k] = own;
+      if (pumps[k]?.supply === "battery") drawn += own;
+    }
+    slope[slope.length - 1] = drawn > 0 && battery ? 1 / battery.lasts(drawn) : 0;
+  };
+
+  /**
+   * What is given of all that the line takes out of the stores: an empty one gives no more than runs into it, and
+   * what is put into others falls short by as much.
+   */
+  private givenShare(): number {
+    const { bound, into, over, flows } = this;
+    let asked = 0;
+    let given = 0;
+    for (let i = 0; i < bound.length; i++) {
+      const own = flows.taken[i] as number;
+      if (own <= 0) continue;
+      const supply = Math.max((into[i] as number) + (over[i] as number), 0);
+      asked += own;
+      given += bound[i] === -1 ? Math.min(own, supply) : own;
+    }
+    return asked > 0 ? given / asked : 1;
+  }
+
+  /** Everything that can happen is a value of the state being passed: floats and ends are put as volumes once. */
+  private watchList(): Mark[] {
+    const { stores, controls, guards = [], battery } = this.dynamics;
+    const { n, bound, called, blocked } = this;
+    const volumeAt = (store: number, level: number) =>
+      (stores[store] as WaterStore).volumeAt(level);
+    const floats = controls.flatMap(({ store, on, off }, i): Mark[] => {
+      const emptying = on > off;
+      return [
+        {
+          ...{ at: store, value: volumeAt(store, on), rising: emptying },
+          isOpen: () => called[i] === false,
+          does: () => {
+            called[i] = true;
+          },
+        },
+        {
+          ...{ at: store, value: volumeAt(store, off), rising: !emptying },
+          isOpen: () => called[i] === true,
+          does: () => this.letGo(i),
+        },
+      ];
+    });
+    const stoppers = guards.flatMap(({ store, stop, release }, i): Mark[] => {
+      const below = stop < release;
+      return [
+        {
+          ...{ at: store, value: volumeAt(store, stop), rising: !below },
+          isOpen: () => blocked[i] === false,
+          does: () => {
+            blocked[i] = true;
+          },
+        },
+        {
+          ...{ at: store, value: volumeAt(store, release), rising: below },
+          isOpen: () => blocked[i] === true,
+          does: () => {
+            blocked[i] = false;
+          },
+        },
+      ];
+    });
+    const ends = stores.flatMap((store, i): Mark[] => [
+      {
+        ...{ at: i, value: this.residue[i] as number, rising: false, exact: true },
+        isOpen: () => bound[i] === 0,
+        does: (time) => {
+          this.hold(i, -1);
+          this.tell(time, "empty", i);
+        },
+      },
+      {
+        ...{ at: i, value: this.capacity[i] as number, rising: true, exact: true },
+        isOpen: () => bound[i] === 0,
+        does: (time) => {
+          this.hold(i, 1);
+          this.tell(time, "full", i);
+        },
+      },
+      ...(store.alarm === undefined
+        ? []
+        : [
+            {
+              ...{ at: i, value: store.volumeAt(store.alarm), rising: true, exact: true },
+              isOpen: () => true,
+              does: (time: number) => this.tell(time, "alarm", i),
+            },
+          ]),
+    ]);
+    const dead: Mark[] = battery
+      ? [
+          {
+            ...{ at: n * ROWS + this.dynamics.pumps.length, value: 1, rising: true },
+            isOpen: () => !this.flat,
+            does: (time) => {
+              this.flat = true;
+              this.tell(time, "battery-flat", 0);
+            },
+          },
+        ]
+      : [];
+    return [...floats, ...stoppers, ...ends, ...dead];
+  }
+
+  /** Floats and guards that the start has passed already are obeyed at once. */
+  private obeyStart(): void {
+    const { stores, controls, guards = [] } = this.dynamics;
+    const levelIn = (i: number) => (stores[i] as WaterStore).levelAt(this.y[i] as number);
+    for (const [i, { store, on, off }] of controls.entries()) {
+      const level = levelIn(store);
+      const emptying = on > off;
+      if (emptying ? level >= on : level <= on) this.called[i] = true;
+      if (emptying ? level <= off : level >= off) this.called[i] = false;
+    }
+    for (const [i, { store, stop, release }] of guards.entries()) {
+      const level = levelIn(store);
+      this.blocked[i] = stop < release ? level <= stop : level >= stop;
+    }
+    for (let i = 0; i < this.n; i++) {
+      if ((this.y[i] as number) <= (this.residue[i] as number)) this.hold(i, -1);
+      if ((this.y[i] as number) >= (this.capacity[i] as number)) this.hold(i, 1);
+    }
+    this.running = this.assigned();
+    for (const [k, runs] of this.running.entries()) if (runs) this.startOf(k);
+  }
+
+  private hold(i: number, where: -1 | 0 | 1): void {
+    this.bound[i] = where;
+    this.someHeld = this.bound.some((held) => held !== 0);
+  }
+
+  private letGo(i: number): void {
+    this.called[i] = false;
+    const { pumps, alternate } = this.dynamics.controls[i] as Control;
+    if (alternate) this.turn[i] = ((this.turn[i] as number) + 1) % Math.max(pumps.length, 1);
+  }
+
+  private setPower(on: boolean): void {
+    this.powered = on;
+    this.tell(this.t, on ? "power-back" : "power-cut", 0);
+  }
+
+  private tell(time: number, kind: TimelineEvent["kind"], index: number): void {
+    const event: TimelineEvent = { time, kind, index };
+    this.events.push(event);
+    if (this.limits.enough?.(event)) {
+      this.end = "enough";
+      this.done = true;
+    }
+  }
+
+  /** Which pumps run, by what calls for them, what holds them, and what feeds them. */
+  private assigned(): boolean[] {
+    const { controls, guards = [], pumps } = this.dynamics;
+    const on = pumps.map(() => false);
+    const can = pumps.map(({ supply }) => (supply === "mains" ? this.powered : !this.flat));
+    for (const [i, guard] of guards.entries()) {
+      if (this.blocked[i]) for (const k of guard.pumps) can[k] = false;
+    }
+    for (const [i, control] of controls.entries()) {
+      if (!this.called[i]) continue;
+      const turn = this.turn[i] as number;
+      const count = control.pumps.length;
+      for (let k = 0; k < count; k++) {
+        const pump = control.pumps[(k + turn) % count] as number;
+        if (on[pump] || !can[pump]) continue;
+        on[pump] = true;
+        break;
+      }
+    }
+    return on;
+  }
+
+  private startOf(k: number): void {
+    this.starts[k] = (this.starts[k] as number) + 1;
+  }
+
+  /** Pumps start and stop as they are called; what lies above the last to stop falls back. */
+  private switchPumps(): void {
+    const was = this.running;
+    const is = this.assigned();
+    if (is.every((on, k) => on === was[k])) return;
+    this.running = is;
+    for (const [k, on] of is.entries()) {
+      if (on === was[k]) continue;
+      if (on) this.startOf(k);
+      this.tell(this.t, on ? "pump-on" : "pump-off", k);
+    }
+    const { fallBack } = this.dynamics;
+    if (!fallBack || fallBack.volume <= 0) return;
+    this.fallsUntil = is.some(Boolean) ? Number.NEGATIVE_INFINITY : this.t + fallBack.time;
+  }
+
+  /** The first mark passed on a step, and after what part of it, from the cubic through its ends. */
+  private firstMark(h: number): { mark: Mark; part: number } | undefined {
+    const { y, next, slopes } = this;
+    let first: { mark: Mark; part: number } | undefined;
+    for (const mark of this.marks) {
+      const { at, value, rising } = mark;
+      const before = (y[at] as number) - value;
+      const after = (next[at] as number) - value;
+      const passed = rising ? before < 0 && after >= 0 : before > 0 && after <= 0;
+      if (!passed || !mark.isOpen()) continue;
+      const part = cubicRoot(
+        before,
+        after,
+        (slopes[0]?.[at] as number) * h,
+        (slopes[6]?.[at] as number) * h,
+      );
+      if (!first || part < first.part) first = { mark, part };
+    }
+    return first;
+  }
+
+  /** To the event itself by a step of its own, as exact as any other, its length mended until it ends there. */
+  private stepTo({ at, value, exact }: Mark, guess: number, allowed: Allowed): void {
+    const { y, next, slopes } = this;
+    const near = (exact ? 1e-12 : 1e-7) * Math.max(Math.abs(value), this.capacity[at] ?? 1);
+    let length = guess;
+    for (let attempt = 0; attempt < 6; attempt++) {
+      dormandPrinceStep(this.derivative, this.t, y, length, slopes, next, allowed);
+      const off = (next[at] as number) - value;
+      const slope = slopes[6]?.[at] as number;
+      if (Math.abs(off) <= near || slope === 0) break;
+      const mended = length - off / slope;
+      if (!(mended > 0)) break;
+      length = mended;
+    }
+    this.sumRunTime(length);
+    this.t += length;
+    y.set(next);
+    // A float is let be where it was found, so that no water is made or lost.
+    if (exact) y[at] = value;
+  }
+
+  /** Floats that hang at one level act together. */
+  private pass({ at, value, rising }: Mark): void {
+    for (const mark of this.marks) {
+      const together = mark.at === at && mark.value === value && mark.rising === rising;
+      if (together && mark.isOpen()) mark.does(this.t);
+    }
+  }
+
+  private afterEvent(slope: Float64Array): void {
+    this.switchPumps();
+    this.note();
+    if (this.events.length >= (this.limits.mostEvents ?? 100_000)) {
+      this.end = "event-limit";
+      this.done = true;
+    }
+    this.derivative(this.t, this.y, slope);
+    if (this.release()) this.derivative(this.t, this.y, slope);
+  }
+
+  /** Lets go of a bottom or a rim once flows have turned. */
+  private release(): boolean {
+    const { n, bound, into, over, flows } = this;
+    if (!this.someHeld) return false;
+    const share = this.givenShare();
+    let any = false;
+    for (let i = 0; i < n; i++) {
+      if (bound[i] === 0) continue;
+      const asked = flows.taken[i] as number;
+      const net = (into[i] as number) + (over[i] as number) - (asked < 0 ? asked * share : asked);
+      if ((bound[i] === -1 && net > 0) || (bound[i] === 1 && net < 0)) {
+        if (bound[i] === 1) this.tell(this.t, "below-rim", i);
+        this.hold(i, 0);
+        any = true;
+      }
+    }
+    return any;
+  }
+
+  private levelsNow(): number[] {
+    return this.dynamics.stores.map((store, i) => store.levelAt(this.y[i] as number));
+  }
+
+  private note(): void {
+    this.times.push(this.t);
+    this.record.push(this.levelsNow());
+    let bits = 0;
+    for (let k = 0; k < this.running.length; k++) if (this.running[k]) bits += 2 ** k;
+    this.ran.push(bits);
+  }
+
+  private sumRunTime(h: number): void {
+    for (let k = 0; k < this.running.length; k++) {
+      if (this.running[k]) this.runTime[k] = (this.runTime[k] as number) + h;
+    }
+  }
 }
 
-/** Whether passing a mark would change anything. */
-function isOpen(
-  { kind, index, store }: Mark,
-  running: readonly boolean[],
-  bound: Int8Array,
-): boolean {
-  if (kind === "pump-on") return running[index] !== true;
-  if (kind === "pump-off") return running[index] === true;
-  return bound[store] === 0;
-}
+type Allowed = Parameters<typeof dormandPrinceStep>[6];
 
-/**
- * What is given of all that the line takes out of the stores: an empty one gives no more than runs into it, and
- * what is put into others falls short by as much.
- */
-function givenShare(inflow: readonly number[], taken: readonly number[], bound: Int8Array): number {
-  let asked = 0;
-  let given = 0;
-  for (let i = 0; i < bound.length; i++) {
-    const own = taken[i] as number;
-    if (own <= 0) continue;
-    asked += own;
-    given += bound[i] === -1 ? Math.min(own, Math.max(inflow[i] as number, 0)) : own;
-  }
-  return asked > 0 ? given / asked : 1;
-}
+const justBefore = (time: number) => time - 1e-12 * Math.max(time, 1);
 
-/** m³/s by which a store fills, where the line puts in only that share of what it is asked to. */
-function netInto(inflow: number, taken: number, share: number): number {
-  return inflow - (taken < 0 ? taken * share : taken);
-}
-
-/** The first mark passed on a step, and after what part of it, from the cubic through its ends. */
-function firstMark(
-  marks: readonly Mark[],
-  y: Float64Array,
-  next: Float64Array,
-  slopes: readonly Float64Array[],
-  h: number,
-  running: readonly boolean[],
-  bound: Int8Array,
-): { mark: Mark; part: number } | undefined {
-  let first: { mark: Mark; part: number } | undefined;
-  for (const mark of marks) {
-    const { store, volume, rising } = mark;
-    if (!isOpen(mark, running, bound)) continue;
-    const before = (y[store] as number) - volume;
-    const after = (next[store] as number) - volume;
-    const passed = rising ? before < 0 && after >= 0 : before > 0 && after <= 0;
-    if (!passed) continue;
-    const part = cubicRoot(
-      before,
-      after,
-      (slopes[0]?.[store] as number) * h,
-      (slopes[6]?.[store] as number) * h,
-    );
-    if (!first || part < first.part) first = { mark, part };
-  }
-  return first;
+/** Stores, each after all that spill into it; of a ring, as they come. */
+function downhillOrder(stores: readonly SimulatedStore[]): number[] {
+  const order: number[] = [];
+  const seen = new Set<number>();
+  const visit = (i: number): void => {
+    if (seen.has(i)) return;
+    seen.add(i);
+    for (const [j, { overflowTo }] of stores.entries()) if (overflowTo === i) visit(j);
+    order.push(i);
+  };
+  for (const i of stores.keys()) visit(i);
+  return order;
 }
 
 /** Where a cubic from `before` to `after` with these slopes at its ends is zero, 0 … 1. */
@@ -283,59 +726,4 @@ function cubicRoot(before: number, after: number, slopeBefore: number, slopeAfte
     x = to;
   }
   return x;
-}
-
-function happen(
-  { kind, index, store }: Mark,
-  time: number,
-  events: TimelineEvent[],
-  running: boolean[],
-  bound: Int8Array,
-): void {
-  events.push({ time, kind, index });
-  if (kind === "pump-on") running[index] = true;
-  if (kind === "pump-off") running[index] = false;
-  if (kind === "empty") bound[store] = -1;
-  if (kind === "full") bound[store] = 1;
-}
-
-/** A store at its end leaves it when its flows turn. */
-function release(
-  bound: Int8Array,
-  { inflow, flows, stores }: Dynamics,
-  y: Float64Array,
-  t: number,
-  running: readonly boolean[],
-  levelOf: (i: number, volume: number) => number,
-): void {
-  if (bound.every((side) => side === 0)) return;
-  const levels = stores.map((_, i) => levelOf(i, y[i] as number));
-  const into = inflow(t);
-  const taken = flows(levels, running);
-  const share = givenShare(into, taken, bound);
-  for (let i = 0; i < bound.length; i++) {
-    const net = netInto(into[i] as number, taken[i] as number, share);
-    if ((bound[i] === -1 && net > 0) || (bound[i] === 1 && net < 0)) bound[i] = 0;
-  }
-}
-
-/** Floats that the start has passed already are obeyed at once. */
-function applyStart(
-  y: Float64Array,
-  running: boolean[],
-  controls: readonly Control[],
-  stores: readonly WaterStore[],
-  bound: Int8Array,
-  capacity: readonly number[],
-): void {
-  for (const { pump, store, on, off } of controls) {
-    const level = (stores[store] as WaterStore).levelAt(y[store] as number);
-    const emptying = on > off;
-    if (emptying ? level >= on : level <= on) running[pump] = true;
-    if (emptying ? level <= off : level >= off) running[pump] = false;
-  }
-  for (let i = 0; i < bound.length; i++) {
-    if ((y[i] as number) <= 0) bound[i] = -1;
-    if ((y[i] as number) >= (capacity[i] as number)) bound[i] = 1;
-  }
 }

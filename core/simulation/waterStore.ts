@@ -12,20 +12,65 @@ export interface WaterStore {
   levelAt: (volume: number) => number;
 }
 
-/** Upright walls: a box, a cylinder, a room. `porosity` is the share of it that water can fill. */
-export function uprightStore(
-  bottom: number,
-  depth: number,
-  area: number,
-  porosity = 1,
-): WaterStore {
-  const open = area * porosity;
+/** Upright walls: a box, a cylinder, a room. */
+export function uprightStore(bottom: number, depth: number, area: number): WaterStore {
   return {
     bottom,
     rim: bottom + depth,
-    volumeAt: (level) => open * held(level - bottom, depth),
-    levelAt: (volume) => bottom + held(volume / open, depth),
+    volumeAt: (level) => area * held(level - bottom, depth),
+    levelAt: (volume) => bottom + held(volume / area, depth),
   };
+}
+
+/** A room whose floor falls by `fall` m along its length: the water stands deepest at one end. */
+export function wedgeStore(
+  bottom: number,
+  depth: number,
+  length: number,
+  width: number,
+  fall: number,
+): WaterStore {
+  const area = length * width;
+  if (fall <= 0) return uprightStore(bottom, depth, area);
+  const volumeOf = (h: number) => (h < fall ? (area * h * h) / (2 * fall) : area * (h - fall / 2));
+  const full = volumeOf(depth);
+  return {
+    bottom,
+    rim: bottom + depth,
+    volumeAt: (level) => volumeOf(held(level - bottom, depth)),
+    levelAt: (volume) => {
+      const v = held(volume, full);
+      const covered = (area * fall) / 2;
+      return bottom + (v < covered ? Math.sqrt((2 * fall * v) / area) : v / area + fall / 2);
+    },
+  };
+}
+
+/**
+ * A body of water with what fills beside it at the same level: gravel round a can, pipes that lead in. The others
+ * count between its bottom and its rim.
+ */
+export function joinedStore(main: WaterStore, others: readonly WaterStore[]): WaterStore {
+  if (others.length === 0) return main;
+  const depth = main.rim - main.bottom;
+  return inverted(main.bottom, depth, (h) => {
+    const level = main.bottom + h;
+    return others.reduce(
+      (sum, own) => sum + own.volumeAt(level) - own.volumeAt(main.bottom),
+      main.volumeAt(level),
+    );
+  });
+}
+
+/** A body of water of which only a part can be filled. */
+export function porousStore(store: WaterStore, porosity: number): WaterStore {
+  return porosity >= 1
+    ? store
+    : {
+        ...store,
+        volumeAt: (level) => porosity * store.volumeAt(level),
+        levelAt: (volume) => store.levelAt(volume / porosity),
+      };
 }
 
 /** A round pit or basin wider at the top: diameters in m. Volume of a cone's frustum. */

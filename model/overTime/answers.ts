@@ -1,0 +1,328 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import { type Cycle, cycleAt, floatFor, worstCycle } from "#core/simulation/cycle.ts";
+import type { Timeline } from "#core/simulation/simulate.ts";
+import { LEAD_ACID } from "./battery.ts";
+import type { OverTimeRun, Setting } from "./overTime.ts";
+import { type Uplift, upliftOf } from "./uplift.ts";
+
+/** What a job over time comes to. SI; what cannot be told is absent. */
+export interface Answers {
+  /** of the float that switches first */
+  switching?: Switching;
+  /** with every pump standing, at the greatest inflow of the run: s from the lead float's on and off to the rim */
+  unpumped?: { inflow: number; fromOn: number; fromOff: number };
+  /** m³/s that comes in at the most, and that the pumps on the mains hold at the rim */
+  greatestInflow: number;
+  survives?: number;
+  /** over the rim of the source: when first, for how long, and how much */
+  wet?: { at: number; lasts: number; spilled: number };
+  /** the source has given what it can, or the receiver is full */
+  dry?: { at: number; left: number };
+  full?: { at: number; spilled: number };
+  /** m³ the line took from the source less what came back, and what came back */
+  moved: number;
+  ranBack: number;
+  /** J, where every pump's power is published */
+  energy?: number;
+  cost?: number;
+  /** s the pumps ran, and how often they started */
+  runTime: number;
+  starts: number;
+  battery?: { flatAt?: number; used: number; needed?: number };
+  uplift: { body: number; uplift: Uplift }[];
+  advice: Advice[];
+}
+
+export interface Switching {
+  pump: string;
+  /** at the inflow that makes it start most often, and at the steady inflow */
+  worst: Cycle;
+  now?: Cycle;
+  /** in the worst hour of the run, of the pump that starts most */
+  most: number;
+  /** starts an hour the motor bears; assumed where its plate does not say */
+  limit: number;
+  assumed: boolean;
+  /** m above datum at which the float would keep to it; absent where none in this pit does */
+  floatAt?: number;
+}
+
+/** What is to be said of a run, the worst first. */
+export type Advice =
+  | { code: "floor-wet"; severity: "stop"; at: number; lasts: number; spilled: number }
+  | { code: "floats-up"; severity: "stop"; body: number; uplift: Uplift }
+  | {
+      code: "starts-too-often";
+      severity: "watch";
+      starts: number;
+      limit: number;
+      raiseBy?: number;
+    }
+  | { code: "battery-flat"; severity: "watch"; at: number; needed?: number }
+  | { code: "no-alarm"; severity: "watch" }
+  | { code: "one-pump"; severity: "watch" }
+  | { code: "never-dry"; severity: "stop"; level: number; inflow: number }
+  | { code: "receiver-full"; severity: "watch"; at: number }
+  | { code: "runs-back"; severity: "watch"; volume: number }
+  | { code: "too-many-events"; severity: "stop"; at: number }
+  | { code: "keeps-up"; severity: "good"; inflow: number; survives: number };
+
+/** Starts an hour of a motor whose plate does not say. Common practice, no source. */
+const USUAL_STARTS = 20;
+
+export function answersOf(
+  { setting, timeline }: OverTimeRun,
+  job: Pick<JobDocument, "pumps" | "overTime" | "bodies" | "source">,
+): Answers {
+  const { totals, events } = timeline;
+  const { source, receiver, byHand } = setting;
+  const own = source ?? receiver;
+  const switching = switchingOf(setting, timeline, job);
+  const greatestInflow = greatestOf(setting, timeline);
+  const survives = byHand || source === undefined ? undefined : heldAtRim(setting);
+  const unpumped = byHand ? undefined : unpumpedOf(setting, greatestInflow);
+  const sum = (values: readonly number[]) => values.reduce((all, value) => all + value, 0);
+  const moved =
+    source !== undefined
+      ? (totals.taken[source] as number)
+      : -sum(totals.taken.filter((_, i) => i === receiver));
+  const at = (kind: string, index: number | undefined) =>
+    events.find((event) => event.kind === kind && event.index === index)?.time;
+  const wetAt = byHand ? undefined : at("full", source);
+  const wet = wetAt !== undefined &&
+    source !== undefined && {
+      at: wetAt,
+      lasts: timeAtRim(timeline, source),
+      spilled: totals.spilled[source] as number,
+    };
+  const dryAt = byHand && own === source ? (at("empty", source) ?? doneAt(timeline)) : undefined;
+  const fullAt = receiver === undefined ? undefined : at("full", receiver);
+  const left = source === undefined ? 0 : (totals.final[source] as number);
+  const energy = sum(totals.energy);
+  const price = job.overTime?.energyPrice;
+  const flatAt = events.find(({ kind }) => kind === "battery-flat")?.time;
+  const batteryUsed = job.overTime?.battery?.pumps?.length ? totals.batteryUsed : undefined;
+  const needed = flatAt === undefined ? undefined : neededCapacity(setting, job, greatestInflow);
+  const answers: Omit<Answers, "advice"> = {
+    ...(switching && { switching }),
+    ...(unpumped && { unpumped }),
+    greatestInflow,
+    ...(survives !== undefined && { survives }),
+    ...(wet && { wet }),
+    ...(dryAt !== undefined && { dry: { at: dryAt, left } }),
+    ...(fullAt !== undefined && {
+      full: { at: fullAt, spilled: totals.spilled[receiver as number] as number },
+    }),
+    moved,
+    ranBack: source === undefined ? 0 : (totals.returned[source] as number),
+    ...(energy > 0 && { energy }),
+    ...(energy > 0 && price !== undefined && { cost: (energy / 3.6e6) * price }),
+    runTime: sum(totals.runTime),
+    starts: sum(totals.starts),
+    ...(batteryUsed !== undefined && {
+      battery: {
+        used: batteryUsed,
+        ...(flatAt !== undefined && { flatAt }),
+        ...(needed !== undefined && { needed }),
+      },
+    }),
+    uplift: setting.bodies.flatMap((body, i) => {
+      const uplift = upliftOf(body, setting.stores[i]?.bottom ?? 0, lowestOf(timeline, i));
+      return uplift ? [{ body: i, uplift }] : [];
+    }),
+  };
+  return { ...answers, advice: adviceOf(answers, setting, timeline, job) };
+}
+
+function adviceOf(
+  answers: Omit<Answers, "advice">,
+  { byHand, source, pumps, dynamics, stores }: Setting,
+  timeline: Timeline,
+  job: Pick<JobDocument, "overTime">,
+): Advice[] {
+  const { wet, switching, greatestInflow, survives, battery, full } = answers;
+  const advice: Advice[] = [];
+  if (timeline.end === "event-limit") {
+    const at = timeline.times.at(-1) as number;
+    advice.push({ code: "too-many-events", severity: "stop", at });
+  }
+  if (wet) advice.push({ code: "floor-wet", severity: "stop", ...wet });
+  for (const { body, uplift } of answers.uplift) {
+    if (uplift.force > uplift.holding) {
+      advice.push({ code: "floats-up", severity: "stop", body, uplift });
+    }
+  }
+  if (byHand && source !== undefined && !answers.dry && !full) {
+    const level = timeline.final.levels[source] as number;
+    advice.push({ code: "never-dry", severity: "stop", level, inflow: greatestInflow });
+  }
+  if (switching && switching.worst.startsPerHour > switching.limit) {
+    const { worst, limit, floatAt } = switching;
+    const lead = dynamics.controls[0];
+    advice.push({
+      ...{ code: "starts-too-often", severity: "watch", starts: worst.startsPerHour, limit },
+      ...(floatAt !== undefined && lead && { raiseBy: floatAt - lead.on }),
+    });
+  }
+  if (battery?.flatAt !== undefined) {
+    const { flatAt: at, needed } = battery;
+    advice.push({
+      ...{ code: "battery-flat", severity: "watch", at },
+      ...(needed !== undefined && { needed }),
+    });
+  }
+  if (!byHand && source !== undefined) {
+    if (stores[source]?.alarm === undefined) advice.push({ code: "no-alarm", severity: "watch" });
+    if (pumps.length === 1) advice.push({ code: "one-pump", severity: "watch" });
+  }
+  if (full && answers.full && answers.full.spilled > 0) {
+    advice.push({ code: "receiver-full", severity: "watch", at: full.at });
+  }
+  if (byHand && answers.ranBack > SOME && job.overTime) {
+    advice.push({ code: "runs-back", severity: "watch", volume: answers.ranBack });
+  }
+  if (!wet && survives !== undefined && greatestInflow > 0 && survives > greatestInflow) {
+    advice.push({ code: "keeps-up", severity: "good", inflow: greatestInflow, survives });
+  }
+  return advice;
+}
+
+/** m³: less than a bucket is not worth a word. */
+const SOME = 0.01;
+
+function switchingOf(
+  setting: Setting,
+  timeline: Timeline,
+  job: Pick<JobDocument, "pumps">,
+): Switching | undefined {
+  const { dynamics, source, stores, table, pumps, ready } = setting;
+  const lead = dynamics.controls[0];
+  if (!lead || setting.byHand || lead.store !== source || lead.on <= lead.off) return undefined;
+  const store = stores[source];
+  const index = lead.pumps[0];
+  if (!store || index === undefined) return undefined;
+  const alone = pumps.map((_, k) => k === index);
+  const levels = [...setting.startLevels];
+  const cycling = {
+    ...{ store, on: lead.on, off: lead.off, fallsBack: dynamics.fallBack?.volume ?? 0 },
+    drawn: (level: number) => {
+      levels[source] = level;
+      return table.drawn(levels, alone);
+    },
+  };
+  const worst = worstCycle(cycling);
+  if (!worst) return undefined;
+  // Pumps that take turns share the starts.
+  const turns = lead.alternate ? lead.pumps.length : 1;
+  const shared = (cycle: Cycle): Cycle => ({
+    ...cycle,
+    startsPerHour: cycle.startsPerHour / turns,
+  });
+  const pumpId = ready.pumps[index]?.pump.id;
+  const stated = job.pumps.find(({ id }) => id === pumpId)?.startsPerHour;
+  const limit = stated ?? USUAL_STARTS;
+  const now = cycleAt(cycling, setting.inflowAt(0)[source] as number);
+  const floatAt = floatFor(cycling, limit * turns);
+  return {
+    pump: pumps[index] as string,
+    worst: shared(worst),
+    ...(now && { now: shared(now) }),
+    most: Math.max(0, ...pumps.map((_, k) => startsInAnHour(timeline, k))),
+    limit,
+    assumed: stated === undefined,
+    ...(floatAt !== undefined && { floatAt }),
+  };
+}
+
+/** The most times one pump started within any hour. */
+function startsInAnHour({ events }: Timeline, pump: number): number {
+  const times = events.flatMap(({ kind, index, time }) =>
+    kind === "pump-on" && index === pump ? [time] : [],
+  );
+  let most = 0;
+  let first = 0;
+  for (const [i, time] of times.entries()) {
+    while ((times[first] as number) <= time - 3600) first++;
+    most = Math.max(most, i - first + 1);
+  }
+  return most;
+}
+
+/** m³/s into the source, or else the receiver, at the most. */
+function greatestOf({ inflowAt, breaks, source, receiver }: Setting, { times }: Timeline): number {
+  const own = source ?? receiver ?? 0;
+  let most = 0;
+  const end = times.at(-1) as number;
+  for (const time of [0, ...breaks, ...times]) {
+    if (time <= end) most = Math.max(most, inflowAt(time)[own] as number);
+  }
+  return most;
+}
+
+/** m³/s that all pumps on the mains together draw with the water at the rim. */
+function heldAtRim({ dynamics, stores, source, table, startLevels }: Setting): number {
+  const levels = [...startLevels];
+  if (source !== undefined) levels[source] = stores[source]?.rim as number;
+  return table.drawn(
+    levels,
+    dynamics.pumps.map(({ supply }) => supply === "mains"),
+  );
+}
+
+function unpumpedOf({ dynamics, stores, source }: Setting, inflow: number) {
+  const lead = dynamics.controls[0];
+  const store = source === undefined ? undefined : stores[source];
+  if (!lead || !store || !(inflow > 0) || lead.store !== source || lead.on <= lead.off) {
+    return undefined;
+  }
+  const from = (level: number) => (store.volumeAt(store.rim) - store.volumeAt(level)) / inflow;
+  return { inflow, fromOn: from(lead.on), fromOff: from(lead.off) };
+}
+
+/** s a store stood at its rim. */
+function timeAtRim({ events, times }: Timeline, store: number): number {
+  let since: number | undefined;
+  let sum = 0;
+  for (const { kind, index, time } of events) {
+    if (index !== store) continue;
+    if (kind === "full") since ??= time;
+    if (kind === "below-rim" && since !== undefined) {
+      sum += time - since;
+      since = undefined;
+    }
+  }
+  return since === undefined ? sum : sum + (times.at(-1) as number) - since;
+}
+
+const doneAt = ({ events, end }: Timeline): number | undefined =>
+  end === "enough" ? events.findLast(({ kind }) => kind === "pump-off")?.time : undefined;
+
+const lowestOf = ({ levels }: Timeline, store: number): number =>
+  levels.reduce((least, row) => Math.min(least, row[store] as number), Number.POSITIVE_INFINITY);
+
+/** Ah that would carry its pumps through the power cut, at the share of the time they have to run. */
+function neededCapacity(
+  { dynamics, table, startLevels, source }: Setting,
+  job: Pick<JobDocument, "overTime">,
+  inflow: number,
+): number | undefined {
+  const { battery, powerCut } = job.overTime ?? {};
+  const { ampereHours, volts } = battery ?? {};
+  const lead = dynamics.controls.find(({ store }) => store === source);
+  if (!ampereHours || !volts || !powerCut || !dynamics.battery || !lead) return undefined;
+  const on = dynamics.pumps.map(({ supply }) => supply === "battery");
+  const levels = [...startLevels];
+  if (source !== undefined) levels[source] = (lead.on + lead.off) / 2;
+  const flows = {
+    taken: new Float64Array(startLevels.length),
+    power: new Float64Array(dynamics.pumps.length),
+  };
+  table.line(levels, on, flows);
+  const drawn = source === undefined ? 0 : (flows.taken[source] as number);
+  const power = flows.power.reduce((sum, own) => sum + own, 0);
+  if (!(drawn > 0) || !(power > 0)) return undefined;
+  const running = (powerCut.to - powerCut.from) * Math.min(inflow / drawn, 1);
+  const { peukert = LEAD_ACID.peukert } = battery ?? {};
+  // The time it lasts goes with its capacity to the power k.
+  return ampereHours * (running / dynamics.battery.lasts(power)) ** (1 / peukert);
+}

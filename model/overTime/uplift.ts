@@ -1,0 +1,36 @@
+import type { BodyOfWater } from "#contract/documents/job.ts";
+import { GRAVITY } from "#core/quantity/constants.ts";
+import { storeOf, topArea } from "./bodies.ts";
+
+/** What pushes a shell up out of wet ground, and what holds it down. N and m. */
+export interface Uplift {
+  /** ρ g (z of the ground water − z of the bottom) A */
+  force: number;
+  /** its own weight and that of the water left in it */
+  holding: number;
+  /** m above datum: the water in it must not fall below, for it to stay; absent where even a full one would not */
+  keepAbove?: number;
+}
+
+/** kg/m³ */
+const WATER = 1000;
+
+/**
+ * Archimedes on a shell in ground water, friction of the ground left out: on the safe side. Nothing where its weight or
+ * the ground water is not known.
+ * @param level m above datum, the lowest the water in it stands
+ */
+export function upliftOf(body: BodyOfWater, bottom: number, level: number): Uplift | undefined {
+  const { mass, groundwater } = body.shell ?? {};
+  if (mass === undefined || groundwater === undefined) return undefined;
+  const store = storeOf({ ...body, surround: undefined, inflowPipes: undefined }, bottom);
+  const force = WATER * GRAVITY * Math.max(groundwater - bottom, 0) * topArea(body.shape);
+  const holding = GRAVITY * (mass + WATER * store.volumeAt(level));
+  const least = force / GRAVITY / WATER - mass / WATER;
+  const capacity = store.volumeAt(store.rim);
+  return {
+    force,
+    holding,
+    ...(least <= capacity && { keepAbove: store.levelAt(Math.max(least, 0)) }),
+  };
+}
