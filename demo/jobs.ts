@@ -1,13 +1,8 @@
 import type { JobInput } from "#contract/documents/job.ts";
-import type { PumpInput } from "#contract/documents/pump.ts";
-import { LIBRARY } from "#library/pumps.ts";
+import { fromLibrary } from "./fromLibrary.ts";
+import { DRILL_TANK, RELAY_ROOM } from "./waterJobs.ts";
 
 /** Jobs of the invented firm Oxbow & Larch, pump fitters, in the invented Vale of Ennet. */
-function fromLibrary(id: string): PumpInput {
-  const pump = LIBRARY.find((candidate) => candidate.id === id);
-  if (!pump) throw new Error(`The library has no pump ${id}`);
-  return pump;
-}
 
 export const GLASSHOUSES: JobInput = {
   format: "upright-gusher/job",
@@ -21,6 +16,32 @@ export const GLASSHOUSES: JobInput = {
     name: "Rainwater lagoon",
     level: { low: "-1.6 m", normal: "-0.9 m", high: "-0.4 m" },
     intake: "-2.1 m",
+    body: "lagoon",
+  },
+  bodies: [
+    {
+      id: "lagoon",
+      name: "Rainwater lagoon",
+      shape: { kind: "trapezoid", length: "9 m", width: "5 m", depth: "2 m", slope: 1.5 },
+      bottom: "-2.4 m",
+      film: "0.1 m",
+    },
+    {
+      id: "header-tank",
+      name: "Header tank",
+      shape: { kind: "cylinder", diameter: "2.6 m", depth: "2 m" },
+      bottom: "8 m",
+      levels: { low: "8.2 m", normal: "8.9 m", high: "9.9 m" },
+      drawn: "0.16 L/s",
+    },
+  ],
+  overTime: {
+    controls: [
+      { kind: "float", body: "header-tank", role: "lead", on: "8.7 m", off: "9.7 m" },
+      { kind: "float", body: "lagoon", role: "guard", on: "-1.6 m", off: "-1.9 m" },
+    ],
+    span: "168 h",
+    energyPrice: 0.3,
   },
   path: [
     { kind: "fitting", id: "foot-valve", fitting: "foot-valve-hinged", count: 1 },
@@ -34,7 +55,7 @@ export const GLASSHOUSES: JobInput = {
     { kind: "fitting", id: "main-bends", fitting: "elbow-45", count: 2 },
     { kind: "pipe", id: "tank-riser", stock: "pe100-sdr11-63mm", length: "5 m", rise: "4.6 m" },
     { kind: "fitting", id: "tank-elbow", fitting: "elbow-90", count: 1 },
-    { kind: "outlet", id: "outlet", outlet: { type: "free" } },
+    { kind: "outlet", id: "outlet", outlet: { type: "free", body: "header-tank" } },
   ],
   site: { altitude: "140 m", waterTemperature: "14 °C", specificGravity: 1 },
   method: { friction: "darcy-weisbach", fittings: "coefficient" },
@@ -169,4 +190,6 @@ export const DEMO_JOBS: { id: string; job: JobInput }[] = [
   { id: "ennet-glasshouses-transfer", job: GLASSHOUSES },
   { id: "ketterby-hurling-ground", job: KETTERBY },
   { id: "tallow-mill-wheel-pit", job: TALLOW_MILL },
+  { id: "ennet-halt-relay-room", job: RELAY_ROOM },
+  { id: "ennet-drill-tank", job: DRILL_TANK },
 ];

@@ -29,6 +29,9 @@ export const PER_FIXTURE = GALLON / 60;
 /** m³ that a person uses in a day. Common practice, no source. */
 export const PER_HEAD = 0.2;
 
+/** h of the day in which its water is drawn. Common practice, no source. */
+export const USUAL_HOURS = 8;
+
 /** The flow of a need; undefined while something it is found from is missing. */
 export function flowOfNeed(need: Need | undefined): NeededFlow | undefined {
   switch (need?.kind) {
@@ -57,9 +60,9 @@ export function flowOfNeed(need: Need | undefined): NeededFlow | undefined {
       return { flow: of(1), low: of(1 - VOLUME_DOUBT), high: of(1 + VOLUME_DOUBT), comesIn: false };
     }
     case "household": {
-      const { fixtures, heads, perHead = PER_HEAD, hours } = need;
+      const { fixtures, heads, perHead = PER_HEAD, hours = USUAL_HOURS } = need;
       const byFixtures = fixtures ? fixtures * PER_FIXTURE : 0;
-      const byHeads = heads && hours ? (heads * perHead) / (hours * 3600) : 0;
+      const byHeads = heads && hours > 0 ? (heads * perHead) / (hours * 3600) : 0;
       const flow = Math.max(byFixtures, byHeads);
       return flow > 0 ? exactly(flow, false) : undefined;
     }
@@ -93,7 +96,7 @@ export const USUAL_IN_HAND = 1.5;
 export function withNeed(job: JobDocument, need: Need): JobDocument {
   const { flow: _, ...open } = need;
   const found = flowOfNeed(need.kind === "typed" || need.kind === "guns" ? need : (open as Need));
-  const { wantedFlow: _was, volume: _volume, ...rest } = job;
+  const { wantedFlow: _was, ...rest } = job;
   if (!found) return { ...rest, need: open as Need };
   const inHand =
     ("inHand" in need ? need.inHand : undefined) ?? (found.comesIn ? USUAL_IN_HAND : 1);

@@ -39,6 +39,14 @@ export function assumedName(job: JobDocument, field: string, units: UnitSystem):
       return site.standsAt && id === "standsAt"
         ? `The pump stands ${STANDS[site.standsAt]}`
         : "Site";
+    case "bodies":
+      return `Size of the water: ${(job.bodies ?? []).map(({ name, id: own }) => name || own).join(", ")}`;
+    case "overTime":
+      return `Floats: ${(job.overTime?.controls ?? [])
+        .flatMap((own) =>
+          own.kind === "float" ? [`on ${length(own.on)}, off ${length(own.off)}`] : [],
+        )
+        .join("; ")}`;
     case "well":
       return id === "bottom"
         ? `Bottom of the well: ${length(job.well?.bottom ?? 0)}`

@@ -50,6 +50,8 @@ export const RANGES = {
   emitterPressure: { max: 2e7, positive: true, what: "The pressure" },
   emitterFlow: { max: 1, positive: true, what: "The flow" },
   fullScale: { max: 1e8, positive: true, what: "The gauge's full scale" },
+  area: { max: 1e7, positive: true, what: "The area" },
+  areaOrNone: { min: 0, max: 1e7, what: "The area" },
   volume: { max: 1000, positive: true, what: "The volume" },
   jobVolume: { max: 1e7, positive: true, what: "The volume" },
   time: { max: 86_400, positive: true, what: "The time" },

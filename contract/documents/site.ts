@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
-import { amount, idSchema, levelsSchema, part, phases, text } from "./fields.ts";
+import { amount, day, idSchema, levelsSchema, part, phases, text } from "./fields.ts";
 import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
 
@@ -55,7 +55,7 @@ const catchesSchema = z
   .array(
     z.looseObject({
       surface: z.enum(["roof", "paving", "lawn", "other"]),
-      area: amount("The area", 1e7),
+      area: quantity("area", RANGES.areaOrNone),
       /** the part that runs off; as usual for the surface when absent */
       runoff: part("The part that runs off").optional(),
     }),
@@ -67,7 +67,7 @@ export const needSchema = z.discriminatedUnion("kind", [
   z.looseObject({ kind: z.literal("typed"), flow }),
   z.looseObject({
     kind: z.literal("rise-test"),
-    area: amount("The area", 1e7).optional(),
+    area: quantity("area", RANGES.area).optional(),
     rise: quantity("length", RANGES.depth).optional(),
     time: quantity("time", RANGES.time).optional(),
     /** a pipe leading in that filled meanwhile */
@@ -140,7 +140,7 @@ export const bodySchema = z.looseObject({
         .array(
           z.looseObject({
             depth: quantity("length", RANGES.depthOrNone),
-            area: amount("The area", 1e7),
+            area: quantity("area", RANGES.areaOrNone),
           }),
         )
         .min(2, "A table needs two rows.")
@@ -151,6 +151,8 @@ export const bodySchema = z.looseObject({
   levels: levelsSchema.optional(),
   /** of water that stays, above its bottom */
   film: quantity("diameter", RANGES.solids).optional(),
+  /** carpet and pad lie on its floor, and the pump on them */
+  carpet: z.boolean().optional(),
   /** the part of it that water can fill */
   porosity: z.number().min(0.05).max(1).optional(),
   /** gravel round it, out to this far across */
@@ -168,6 +170,8 @@ export const bodySchema = z.looseObject({
     .max(50)
     .optional(),
   inflow: quantity("flow", RANGES.flowOrNone).optional(),
+  /** that others draw from it all the time */
+  drawn: quantity("flow", RANGES.flowOrNone).optional(),
   overflowTo: idSchema.optional(),
   /** what it weighs empty, and the highest the ground water stands against it */
   shell: z
@@ -232,6 +236,16 @@ export const overTimeSchema = z.looseObject({
       duration: quantity("time", RANGES.longTime),
       start: z.number().min(0).optional(),
       catches: catchesSchema.optional(),
+    })
+    .optional(),
+  /** water let down slowly, so that what stands outside comes down with it: m a day, and what was done */
+  lowering: z
+    .looseObject({
+      perDay: depth,
+      done: z
+        .array(z.looseObject({ to: quantity("length", RANGES.elevation), on: day }))
+        .max(100)
+        .optional(),
     })
     .optional(),
   /** of a kilowatt-hour, in the firm's money */

@@ -19,6 +19,7 @@ function decimalsFor(quantity: Quantity, system: UnitSystem, magnitude: number):
     case "speed":
     case "mass":
       return 0;
+    case "area":
     case "volume":
       return magnitude < 100 ? 1 : 0;
     case "time":
@@ -114,6 +115,7 @@ const ENTRY_DECIMALS: Record<Quantity, Record<UnitSystem, number>> = {
   viscosity: { metric: 4, us: 4 },
   acceleration: { metric: 4, us: 4 },
   modulus: { metric: 2, us: 0 },
+  area: { metric: 2, us: 1 },
   ratio: { metric: 4, us: 4 },
 };
 

@@ -123,6 +123,12 @@ export const UNITS: Record<Quantity, readonly Unit[]> = {
     { symbol: "GPa", factor: 1e9 },
     { symbol: "ksi", factor: 1e3 * PSI },
   ],
+  area: [
+    { symbol: "m²", factor: 1, aliases: ["m2", "sqm"] },
+    { symbol: "ft²", factor: FOOT ** 2, aliases: ["ft2", "sq ft", "sqft"] },
+    { symbol: "ha", factor: 1e4, aliases: ["hectare", "hectares"] },
+    { symbol: "acre", factor: 43_560 * FOOT ** 2, aliases: ["acres"] },
+  ],
   ratio: [{ symbol: "", factor: 1 }],
 };
 
@@ -144,6 +150,7 @@ export const SI_SYMBOLS: Record<Quantity, string> = {
   viscosity: "Pa·s",
   acceleration: "m/s²",
   modulus: "Pa",
+  area: "m²",
   ratio: "",
 };
 
@@ -166,6 +173,7 @@ export const SHOWN: Record<UnitSystem, Record<Quantity, string>> = {
     viscosity: "mPa·s",
     acceleration: "ft/s²",
     modulus: "ksi",
+    area: "ft²",
     ratio: "",
   },
   metric: {
@@ -185,6 +193,7 @@ export const SHOWN: Record<UnitSystem, Record<Quantity, string>> = {
     viscosity: "mPa·s",
     acceleration: "m/s²",
     modulus: "GPa",
+    area: "m²",
     ratio: "",
   },
 };

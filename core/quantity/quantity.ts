@@ -2,6 +2,7 @@
 export type Quantity =
   | "flow"
   | "length"
+  | "area"
   | "diameter"
   | "head"
   | "pressure"

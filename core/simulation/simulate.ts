@@ -104,6 +104,9 @@ export interface TimelineEvent {
     /** it was full, and falls again */
     | "below-rim"
     | "alarm"
+    /** a guard of this store holds its pumps, or lets them go */
+    | "held"
+    | "freed"
     | "power-cut"
     | "power-back"
     | "battery-flat";
@@ -440,15 +443,17 @@ class Run {
         {
           ...{ at: store, value: volumeAt(store, stop), rising: !below },
           isOpen: () => blocked[i] === false,
-          does: () => {
+          does: (time) => {
             blocked[i] = true;
+            this.tell(time, "held", store);
           },
         },
         {
           ...{ at: store, value: volumeAt(store, release), rising: below },
           isOpen: () => blocked[i] === true,
-          does: () => {
+          does: (time) => {
             blocked[i] = false;
+            this.tell(time, "freed", store);
           },
         },
       ];

@@ -315,9 +315,13 @@ describe("events", () => {
     );
     const run = simulate(tanks, { levels: [0.8, 0.4] }, 4000, { ...LIMITS, breaks: [3000] });
     expect(run.events.map(({ kind, time }) => `${kind} ${time.toFixed(0)}`)).toEqual([
+      "held 250",
       "pump-off 250",
+      "freed 3300",
       "pump-on 3300",
+      "held 3600",
       "pump-off 3600",
+      "freed 3900",
       "pump-on 3900",
     ]);
   });

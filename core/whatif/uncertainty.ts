@@ -1,5 +1,5 @@
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
-import { lineModel, type Refused } from "../hydraulics/solveLine.ts";
+import { type LineModel, lineModel, type Refused } from "../hydraulics/solveLine.ts";
 import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import { type Pump, TOLERANCE } from "../pump/pump.ts";
@@ -71,37 +71,12 @@ export function dutyBand(
 ): BandResult {
   const ready = lineModel(line, pumps);
   if (ready.kind === "refused") return ready;
-  const outlets = ready.line.outlets.flatMap(({ item }) =>
-    item.outlet.type === "submerged" ? [item.id] : [],
-  );
   const flows: number[] = [];
   const atOutlets = ready.line.outlets.map((): number[] => []);
   const heads: number[] = [];
   const failures = new Map<Unsettled, number>();
-  const draws = latinHypercube(count, 3 + outlets.length + ready.pumps.length, 20_061);
-  for (const [done, draw] of draws.entries()) {
+  for (const [done, { condition }] of drawsOf(ready, doubt, count).entries()) {
     if (progress && done % PROGRESS_EVERY === 0) progress(done);
-    const [level, rough, fitting, ...rest] = draw.map((u) => 2 * u - 1) as Draw;
-    const condition: Condition = {
-      everywhere: {
-        roughnessFactor: doubt.roughnessFactor ** rough,
-        hazenWilliamsFactor: 1 - rough * doubt.hazenWilliamsC,
-        lossFactor: 1 + fitting * doubt.fittings,
-      },
-      levels: {
-        source: level * doubt.level,
-        outlets: Object.fromEntries(
-          outlets.map((id, i) => [id, (rest[i] as number) * doubt.level]),
-        ),
-      },
-      pumps: Object.fromEntries(
-        ready.pumps.map(({ itemId, pump }, i) => {
-          const strength = rest[outlets.length + i] as number;
-          const { flow, head } = TOLERANCE[pump.tolerance];
-          return [itemId, { flowFactor: 1 + strength * flow, headFactor: 1 + strength * head }];
-        }),
-      ),
-    };
     const { model, states, boundaryAt } = conditioned(ready, condition);
     const result = model.solve(boundaryAt("normal"), states);
     const duty = result.kind === "steady" ? settledDuty(result.outcome) : undefined;
@@ -132,9 +107,48 @@ export function dutyBand(
 
 const PROGRESS_EVERY = 50;
 
+/**
+ * Conditions drawn from what is in doubt about a line, a Latin hypercube of `count`, the same ones at every call. Each
+ * comes with a number from −1 to 1 for what else the caller has in doubt.
+ */
+export function drawsOf(
+  ready: LineModel,
+  doubt: Doubt,
+  count: number,
+): { condition: Condition; more: number }[] {
+  const outlets = ready.line.outlets.flatMap(({ item }) =>
+    item.outlet.type === "submerged" ? [item.id] : [],
+  );
+  const pumps = ready.asked ? [] : ready.pumps;
+  return latinHypercube(count, 4 + outlets.length + pumps.length, 20_061).map((draw) => {
+    const [level, rough, fitting, ...rest] = draw.map((u) => 2 * u - 1) as Draw;
+    const condition: Condition = {
+      everywhere: {
+        roughnessFactor: doubt.roughnessFactor ** rough,
+        hazenWilliamsFactor: 1 - rough * doubt.hazenWilliamsC,
+        lossFactor: 1 + fitting * doubt.fittings,
+      },
+      levels: {
+        source: level * doubt.level,
+        outlets: Object.fromEntries(
+          outlets.map((id, i) => [id, (rest[i] as number) * doubt.level]),
+        ),
+      },
+      pumps: Object.fromEntries(
+        pumps.map(({ itemId, pump }, i) => {
+          const strength = rest[outlets.length + i] as number;
+          const { flow, head } = TOLERANCE[pump.tolerance];
+          return [itemId, { flowFactor: 1 + strength * flow, headFactor: 1 + strength * head }];
+        }),
+      ),
+    };
+    return { condition, more: rest.at(-1) as number };
+  });
+}
+
 type Draw = [level: number, rough: number, fitting: number, ...rest: number[]];
 
-function spread(values: number[]): Spread {
+export function spread(values: number[]): Spread {
   const sorted = values.toSorted((a, b) => a - b);
   const at = (fraction: number) => sorted[Math.round(fraction * (sorted.length - 1))] as number;
   return { low: at(0.025), middle: at(0.5), high: at(0.975) };

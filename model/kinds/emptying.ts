@@ -3,6 +3,9 @@ import { type JobKind, runOf, wantedOf } from "./kind.ts";
 /** m of water a pump of its kind leaves standing. Common practice, no source. */
 const FILM = 0.01;
 
+/** m of wall over the water. */
+const HEADROOM = 0.5;
+
 /** Empty a room or pool: the pump stands on its floor, a hose takes the water over the edge. Measured from the floor. */
 export const emptying: JobKind = {
   demands: ["deadline", "flow"],
@@ -36,7 +39,16 @@ export const emptying: JobKind = {
         kind: "open",
         level: { low: Math.min(FILM, deep / 4), normal: deep / 2, high: deep },
         intake: 0,
+        body: "water",
       },
+      bodies: [
+        {
+          ...{ id: "water", name: "Water", bottom: 0 },
+          // Taller than the water, which stands as high as it does at the start.
+          shape: { kind: "box", length: of("long"), width: of("wide"), depth: deep + HEADROOM },
+          levels: { low: 0, normal: deep, high: deep },
+        },
+      ],
       path: [
         { kind: "pump", id: "pump", pump: null },
         {
@@ -51,6 +63,7 @@ export const emptying: JobKind = {
   },
   restsOn: {
     "source.level": ["deep"],
+    bodies: ["deep", "long", "wide"],
     "path.hose.stock": [],
     "path.hose.length": ["up", "along"],
     "site.standsAt": [],

@@ -79,7 +79,7 @@ export type Values = Partial<Record<Measure, number>>;
 
 type Begun = Pick<
   JobInput,
-  "source" | "path" | "datum" | "wantedFlow" | "volume" | "need" | "well"
+  "source" | "path" | "datum" | "wantedFlow" | "volume" | "need" | "well" | "bodies" | "overTime"
 > & { site?: Partial<JobInput["site"]> };
 
 /**

@@ -37,6 +37,21 @@ export const pit: JobKind = {
         kind: "open",
         level: { low: (-2 / 3) * depth, normal: (-1 / 3) * depth, high: 0 },
         intake: -depth,
+        body: "pit",
+      },
+      bodies: [
+        {
+          ...{ id: "pit", name: "Pit", bottom: -depth },
+          shape: { kind: "cylinder", diameter: of("across"), depth },
+        },
+      ],
+      overTime: {
+        controls: [
+          {
+            ...{ kind: "float", body: "pit", role: "lead" },
+            ...{ on: -depth / 3, off: (-2 / 3) * depth },
+          },
+        ],
       },
       path: [
         { kind: "pump", id: "pump", pump: null },
@@ -56,7 +71,7 @@ export const pit: JobKind = {
         { kind: "outlet", id: "outlet", outlet: { type: "free" } },
       ],
       site: { standsAt: "pit", measuredFrom: "floor" },
-      ...(flow && inflow && { need: { kind: "rise-test", ...inflow, flow } }),
+      ...(flow && inflow && { need: { kind: "rise-test", ...inflow, inHand: of("inHand"), flow } }),
       ...(demand === "flow" && wanted && { need: { kind: "typed", flow: wanted } }),
       ...(wanted && { wantedFlow: wanted }),
     };
@@ -64,6 +79,8 @@ export const pit: JobKind = {
   restsOn: {
     "source.level": [],
     "source.intake": ["depth"],
+    bodies: ["depth", "across"],
+    "overTime.controls": [],
     "path.vent": [],
     "path.check": [],
     "path.riser.stock": [],

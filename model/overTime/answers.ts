@@ -1,94 +1,36 @@
 import type { JobDocument } from "#contract/documents/job.ts";
+import type { Advice, Answers, Switching } from "#core/simulation/answers.ts";
 import { type Cycle, cycleAt, floatFor, worstCycle } from "#core/simulation/cycle.ts";
 import type { Timeline } from "#core/simulation/simulate.ts";
 import { LEAD_ACID } from "./battery.ts";
+import { emptyingOf } from "./emptying.ts";
 import type { OverTimeRun, Setting } from "./overTime.ts";
-import { type Uplift, upliftOf } from "./uplift.ts";
-
-/** What a job over time comes to. SI; what cannot be told is absent. */
-export interface Answers {
-  /** of the float that switches first */
-  switching?: Switching;
-  /** with every pump standing, at the greatest inflow of the run: s from the lead float's on and off to the rim */
-  unpumped?: { inflow: number; fromOn: number; fromOff: number };
-  /** m³/s that comes in at the most, and that the pumps on the mains hold at the rim */
-  greatestInflow: number;
-  survives?: number;
-  /** over the rim of the source: when first, for how long, and how much */
-  wet?: { at: number; lasts: number; spilled: number };
-  /** the source has given what it can, or the receiver is full */
-  dry?: { at: number; left: number };
-  full?: { at: number; spilled: number };
-  /** m³ the line took from the source less what came back, and what came back */
-  moved: number;
-  ranBack: number;
-  /** J, where every pump's power is published */
-  energy?: number;
-  cost?: number;
-  /** s the pumps ran, and how often they started */
-  runTime: number;
-  starts: number;
-  battery?: { flatAt?: number; used: number; needed?: number };
-  uplift: { body: number; uplift: Uplift }[];
-  advice: Advice[];
-}
-
-export interface Switching {
-  pump: string;
-  /** at the inflow that makes it start most often, and at the steady inflow */
-  worst: Cycle;
-  now?: Cycle;
-  /** in the worst hour of the run, of the pump that starts most */
-  most: number;
-  /** starts an hour the motor bears; assumed where its plate does not say */
-  limit: number;
-  assumed: boolean;
-  /** m above datum at which the float would keep to it; absent where none in this pit does */
-  floatAt?: number;
-}
-
-/** What is to be said of a run, the worst first. */
-export type Advice =
-  | { code: "floor-wet"; severity: "stop"; at: number; lasts: number; spilled: number }
-  | { code: "floats-up"; severity: "stop"; body: number; uplift: Uplift }
-  | {
-      code: "starts-too-often";
-      severity: "watch";
-      starts: number;
-      limit: number;
-      raiseBy?: number;
-    }
-  | { code: "battery-flat"; severity: "watch"; at: number; needed?: number }
-  | { code: "no-alarm"; severity: "watch" }
-  | { code: "one-pump"; severity: "watch" }
-  | { code: "never-dry"; severity: "stop"; level: number; inflow: number }
-  | { code: "receiver-full"; severity: "watch"; at: number }
-  | { code: "runs-back"; severity: "watch"; volume: number }
-  | { code: "too-many-events"; severity: "stop"; at: number }
-  | { code: "keeps-up"; severity: "good"; inflow: number; survives: number };
+import { upliftOf } from "./uplift.ts";
 
 /** Starts an hour of a motor whose plate does not say. Common practice, no source. */
 const USUAL_STARTS = 20;
 
 export function answersOf(
   { setting, timeline }: OverTimeRun,
-  job: Pick<JobDocument, "pumps" | "overTime" | "bodies" | "source">,
+  job: Pick<JobDocument, "pumps" | "overTime" | "path">,
 ): Answers {
   const { totals, events } = timeline;
   const { source, receiver, byHand } = setting;
   const own = source ?? receiver;
   const switching = switchingOf(setting, timeline, job);
   const greatestInflow = greatestOf(setting, timeline);
-  const survives = byHand || source === undefined ? undefined : heldAtRim(setting);
-  const unpumped = byHand ? undefined : unpumpedOf(setting, greatestInflow);
+  // A float that empties the source makes it a pit: something comes in that has to be held.
+  const isPit = switching !== undefined;
+  const survives = isPit ? heldAtRim(setting) : undefined;
+  const unpumped = !isPit ? undefined : unpumpedOf(setting, greatestInflow);
   const sum = (values: readonly number[]) => values.reduce((all, value) => all + value, 0);
-  const moved =
-    source !== undefined
-      ? (totals.taken[source] as number)
-      : -sum(totals.taken.filter((_, i) => i === receiver));
+  const span = timeline.times.at(-1) as number;
+  const throughLine = (i: number) =>
+    (totals.taken[i] as number) - (setting.bodies[i]?.drawn ?? 0) * span;
+  const moved = source !== undefined ? throughLine(source) : -throughLine(receiver ?? 0);
   const at = (kind: string, index: number | undefined) =>
     events.find((event) => event.kind === kind && event.index === index)?.time;
-  const wetAt = byHand ? undefined : at("full", source);
+  const wetAt = isPit ? at("full", source) : undefined;
   const wet = wetAt !== undefined &&
     source !== undefined && {
       at: wetAt,
@@ -97,6 +39,7 @@ export function answersOf(
     };
   const dryAt = byHand && own === source ? (at("empty", source) ?? doneAt(timeline)) : undefined;
   const fullAt = receiver === undefined ? undefined : at("full", receiver);
+  const heldAt = at("held", source);
   const left = source === undefined ? 0 : (totals.final[source] as number);
   const energy = sum(totals.energy);
   const price = job.overTime?.energyPrice;
@@ -126,6 +69,8 @@ export function answersOf(
         ...(needed !== undefined && { needed }),
       },
     }),
+    ...(heldAt !== undefined && { sourceLow: heldAt }),
+    ...(byHand && source !== undefined && emptyingOf(timeline, source, moved, job)),
     uplift: setting.bodies.flatMap((body, i) => {
       const uplift = upliftOf(body, setting.stores[i]?.bottom ?? 0, lowestOf(timeline, i));
       return uplift ? [{ body: i, uplift }] : [];
@@ -171,9 +116,12 @@ function adviceOf(
       ...(needed !== undefined && { needed }),
     });
   }
-  if (!byHand && source !== undefined) {
+  if (switching && source !== undefined) {
     if (stores[source]?.alarm === undefined) advice.push({ code: "no-alarm", severity: "watch" });
     if (pumps.length === 1) advice.push({ code: "one-pump", severity: "watch" });
+  }
+  if (answers.sourceLow !== undefined) {
+    advice.push({ code: "source-low", severity: "watch", at: answers.sourceLow });
   }
   if (full && answers.full && answers.full.spilled > 0) {
     advice.push({ code: "receiver-full", severity: "watch", at: full.at });
@@ -181,8 +129,10 @@ function adviceOf(
   if (byHand && answers.ranBack > SOME && job.overTime) {
     advice.push({ code: "runs-back", severity: "watch", volume: answers.ranBack });
   }
-  if (!wet && survives !== undefined && greatestInflow > 0 && survives > greatestInflow) {
-    advice.push({ code: "keeps-up", severity: "good", inflow: greatestInflow, survives });
+  if (!wet && source !== undefined && survives !== undefined && greatestInflow > 0) {
+    const highest = Math.max(...timeline.levels.map((row) => row[source] as number));
+    const under = (stores[source]?.rim as number) - highest;
+    advice.push({ code: "keeps-up", severity: "good", under, inflow: greatestInflow, survives });
   }
   return advice;
 }

@@ -1,6 +1,7 @@
 import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
 import { levelsOf } from "#core/line/path.ts";
+import type { Trouble } from "#core/simulation/answers.ts";
 import { fallingBack } from "#core/simulation/fallBack.ts";
 import { type LineTable, lineTable } from "#core/simulation/lineTable.ts";
 import {
@@ -16,7 +17,7 @@ import { flowOfNeed, runoffArea } from "../need.ts";
 import { batteryOf } from "./battery.ts";
 import { bottomOf, storeOf } from "./bodies.ts";
 import { inflowOf, type Piece, stormPieces, tablePieces } from "./storm.ts";
-import { type Trouble, troublesOf } from "./troubles.ts";
+import { troublesOf } from "./troubles.ts";
 
 /** What of a job its run over time depends on. */
 export type JobInTime = Pick<
@@ -79,6 +80,8 @@ export interface Draw {
   inflow?: number;
 }
 
+/** m that carpet and pad lift a pump, unless they are cut. Common practice, no source: 3/4 to 1 in. */
+const CARPET = 0.022;
 const HOUR = 3600;
 /** s: no run is followed for longer, whatever it waits for */
 export const LONGEST = 60 * 24 * HOUR;
@@ -145,7 +148,10 @@ export function settingOf(
       overflowTo: indexOf(bodies, body.overflowTo),
       alarm: alarms.get(body.id),
       // Water under the intake is out of reach, and the last of it stays as a film.
-      dry: i === sourceBody ? Math.max(store.bottom + film, intakeOf(job)) : undefined,
+      dry:
+        i === sourceBody
+          ? Math.max(store.bottom + film + (body.carpet ? CARPET : 0), intakeOf(job))
+          : undefined,
     };
   });
   const startLevels = bodies.map((body, i) => {
@@ -177,6 +183,7 @@ export function settingOf(
   const { controls, guards, byHand } = controlsOf(job, pumps, sourceBody, receiver, stores);
   const pieces = piecesOf(job, draw.inflow ?? 1);
   const steady = bodies.map((body, i) => steadyInto(job, body, i === sourceBody, draw.inflow ?? 1));
+  const drawn = bodies.map((body) => body.drawn ?? 0);
   const storm = inflowOf(pieces);
   const stormInto = sourceBody ?? 0;
   const fallBack =
@@ -195,7 +202,11 @@ export function settingOf(
       for (let i = 0; i < steady.length; i++) into[i] = steady[i] as number;
       into[stormInto] = (into[stormInto] as number) + storm(at);
     },
-    line: table.line,
+    line: (levels, running, flows) => {
+      table.line(levels, running, flows);
+      const { taken } = flows;
+      for (let i = 0; i < drawn.length; i++) taken[i] = (taken[i] as number) + (drawn[i] as number);
+    },
     ...(fallBack && { fallBack: { store: sourceBody as number, ...fallBack } }),
     ...(powerCut && { powerCut }),
     ...(battery && { battery }),

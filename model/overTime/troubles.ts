@@ -1,21 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
+import type { Trouble } from "#core/simulation/answers.ts";
 import { bottomOf, depthOf, storeOf } from "./bodies.ts";
-
-/** What is wrong with how a job moves in time, at the field it is about. */
-export type Trouble = {
-  /** of the document, such as "overTime.controls.0.on" */
-  at: string;
-  /** nothing can be told before it is mended */
-  stops: boolean;
-} & (
-  | { code: "floats-crossed" | "lag-under-lead"; on: number; off: number }
-  | { code: "float-over-rim"; level: number; rim: number }
-  | { code: "float-under-bottom"; level: number; bottom: number }
-  | { code: "no-area" }
-  | { code: "rows-not-rising"; row: number }
-  | { code: "power-back-before-cut" }
-  | { code: "no-battery" }
-);
 
 /** Everything in the bodies of water, the floats, the storm and the battery that cannot be so. */
 export function troublesOf(job: Pick<JobDocument, "source" | "bodies" | "overTime">): Trouble[] {

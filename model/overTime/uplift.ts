@@ -1,16 +1,7 @@
 import type { BodyOfWater } from "#contract/documents/job.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
+import type { Uplift } from "#core/simulation/answers.ts";
 import { storeOf, topArea } from "./bodies.ts";
-
-/** What pushes a shell up out of wet ground, and what holds it down. N and m. */
-export interface Uplift {
-  /** ρ g (z of the ground water − z of the bottom) A */
-  force: number;
-  /** its own weight and that of the water left in it */
-  holding: number;
-  /** m above datum: the water in it must not fall below, for it to stay; absent where even a full one would not */
-  keepAbove?: number;
-}
 
 /** kg/m³ */
 const WATER = 1000;

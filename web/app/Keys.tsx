@@ -25,7 +25,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["Ctrl Z, Ctrl Shift Z", "Undo, redo on a job"],
   ["1 to 5", "Source, suction, pump, discharge, outlet, each in its stage"],
   ["F", "Fold the section, or unfold it"],
-  ["L, S, C, G", "Head ledger, sizes, curve sheet, changes"],
+  ["L, S, C, G, T", "Head ledger, sizes, curve sheet, changes and what if, over time"],
   ["Alt ↑, Alt ↓", "Move the row of the line that has the cursor"],
   ["Space", "On a row’s handle: lift it; arrows carry it, space sets it down"],
   ["Esc", "Put an entry back as it was, close a sheet"],

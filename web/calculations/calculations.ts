@@ -1,3 +1,4 @@
+import type { JobDocument } from "#contract/documents/job.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
 import type { Judgement } from "#core/check/registry.ts";
 import type { Line } from "#core/line/path.ts";
@@ -7,7 +8,12 @@ import { type Candidate, rankPumps } from "#core/whatif/pumpRanking.ts";
 import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
+import type { JobInTime } from "#model/overTime/overTime.ts";
+import { TIME_DRAWS, type TimeRangeResult, timeRange } from "#model/overTime/range.ts";
+import { type Told, toldOverTime } from "#model/overTime/told.ts";
 import { mended, type SolvableJob, sizeGains, solveJob } from "#model/solveJob.ts";
+import type { Variant } from "#model/whatIf/changes.ts";
+import { type Column, columnsOf } from "#model/whatIf/columns.ts";
 
 /** Called now and then with how much of a computation is done, 0 to 1. */
 export type Progress = (done: number) => void;
@@ -34,6 +40,11 @@ export const CALCULATIONS = {
       ? { judgements: mended(job, solved), sizeUps: sizeGains(job) }
       : { judgements: [], sizeUps: [] };
   },
+  columns: (job: JobDocument, variants: readonly Variant[], progress: Progress): Column[] =>
+    columnsOf(job, variants, progress),
+  timeRange: (job: JobInTime, doubt: Doubt, progress: Progress): TimeRangeResult =>
+    timeRange(job, doubt, TIME_DRAWS, (draws) => progress(draws / TIME_DRAWS)),
+  overTime: (job: JobInTime): Told => toldOverTime(job),
   sizes: (
     line: Line,
     pumps: Pump[],

@@ -33,6 +33,8 @@ import { useSolution } from "./useSolution.ts";
 import { Working } from "./Working.tsx";
 
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
+const TimePane = lazy(() => import("../time/TimePane.tsx"));
+const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
 const MeasurePane = lazy(() => import("../measure/MeasurePane.tsx"));
 
 /** Loads a job onto the bench and keeps it saved. */
@@ -99,6 +101,7 @@ const VIEWS = [
   { value: "sizes", name: "Sizes" },
   { value: "curve", name: "Curve sheet" },
   { value: "changes", name: "Changes" },
+  { value: "time", name: "Over time" },
 ] as const;
 
 /** The parts of a job in the order the water meets them, each in the stage it belongs to. */
@@ -134,8 +137,10 @@ function Bench() {
   const { id, step } = useParams();
   const { stage, part } = whereAt(step, params.get("part"));
   const measuring = stage === "measure";
-  const usual = stage === "pump" ? "curve" : "ledger";
-  const view = VIEWS.find(({ value }) => value === params.get("view"))?.value ?? usual;
+  const views = VIEWS.filter(({ value }) => value !== "time" || stage === "need" || job.bodies);
+  const moves = stage === "need" && job.bodies && job.bodies.length > 0;
+  const usual = stage === "pump" ? "curve" : moves ? "time" : "ledger";
+  const view = views.find(({ value }) => value === params.get("view"))?.value ?? usual;
   const [selected, setSelected] = useState<string>();
   const { sectionFolded, toggleSection } = useSettings();
   const scroller = useRef<HTMLDivElement>(null);
@@ -205,6 +210,7 @@ function Bench() {
       if (event.key === "s") onView("sizes");
       if (event.key === "c") onView("curve");
       if (event.key === "g") onView("changes");
+      if (event.key === "t") onView("time");
       if (event.key === "f") toggleSection();
     };
     addEventListener("keydown", onKey);
@@ -285,13 +291,25 @@ function Bench() {
             aria-label="Ledger, sizes or curve"
             className="flex flex-col max-lg:order-4 lg:min-h-0 lg:border-l lg:border-rule"
           >
-            <Switch label="Ledger, sizes or curve" options={VIEWS} value={view} onChange={onView} />
+            <Switch label="Ledger, sizes or curve" options={views} value={view} onChange={onView} />
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
               {view === "ledger" && <HeadLedger {...{ solved, sizeUps, job, onItem }} />}
               {view === "sizes" && (
                 <SizeSheet {...{ job, selected }} asked={solved.kind === "asked"} />
               )}
-              {view === "changes" && <ChangesSheet {...{ job, solved }} />}
+              {view === "changes" && (
+                <>
+                  <Suspense fallback={<Loading what="the columns" />}>
+                    <WhatIfPane job={job} />
+                  </Suspense>
+                  <ChangesSheet {...{ job, solved }} />
+                </>
+              )}
+              {view === "time" && (
+                <Suspense fallback={<Loading what="the run" />}>
+                  <TimePane job={job} />
+                </Suspense>
+              )}
               {view === "curve" && (
                 <Suspense fallback={<Loading what="the curve" />}>
                   <div className="h-90 lg:h-full">

@@ -3,7 +3,7 @@ import { useId, useRef, useState } from "react";
 import { outOfRange, type QuantityRange } from "#contract/documents/ranges.ts";
 import { formatForEntry } from "#contract/units/format.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
-import { type Quantity, SHOWN } from "#contract/units/units.ts";
+import { type Quantity, SHOWN, toUnit, unitOf } from "#contract/units/units.ts";
 import { useStepUnits, useUnits } from "../app/settings.ts";
 import { Problem } from "./Problem.tsx";
 
@@ -13,6 +13,8 @@ interface Common {
   visibleLabel?: boolean | "phone";
   quantity: Quantity;
   range: QuantityRange;
+  /** the unit shown, and the one a bare number is read in, where another than the quantity's own serves better */
+  unit?: string;
   /** SI; undefined while an optional field is empty */
   value: number | undefined;
   /** called on entering and leaving, so that one visit is one step of undo */
@@ -31,19 +33,26 @@ type Props = Common &
  * anything else stays in the field with a sentence below it, and the last good value stands.
  */
 export function QuantityField(props: Props) {
-  const { label, visibleLabel = true, quantity, range, value, optional, onVisit } = props;
+  const { label, visibleLabel = true, quantity, range, value, optional, onVisit, unit } = props;
   const onChange = props.onChange as (value: number | undefined) => void;
   const units = useUnits();
   const own = useStepUnits();
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const before = useRef<number | undefined>(value);
-  const shown = value === undefined ? "" : formatForEntry(value, quantity, units);
+  const symbol = unit ?? SHOWN[units][quantity];
+  const shown =
+    value === undefined
+      ? ""
+      : unit
+        ? String(Number(toUnit(value, unitOf(quantity, unit)).toPrecision(6)))
+        : formatForEntry(value, quantity, units);
   const problem = draft === null ? undefined : read(draft).problem;
 
   function read(text: string): { problem?: string; value?: number } {
     if (optional && text.trim() === "") return {};
-    const parsed = parseQuantity(text, quantity, units, quantity === "length" ? own : []);
+    const given = unit && BARE.test(text) ? `${text} ${unit}` : text;
+    const parsed = parseQuantity(given, quantity, units, quantity === "length" ? own : []);
     if (!parsed.ok) return { problem: parsed.message };
     const outside = outOfRange(parsed.value, quantity, range);
     return outside ? { problem: outside } : { value: parsed.value };
@@ -68,7 +77,7 @@ export function QuantityField(props: Props) {
             problem && "border-signal outline-2 outline-signal",
           )}
           // Room for the unit and no more: narrow columns need their digits.
-          style={{ paddingRight: `calc(0.75rem + ${SHOWN[units][quantity].length * 0.45}rem)` }}
+          style={{ paddingRight: `calc(0.75rem + ${symbol.length * 0.45}rem)` }}
           inputMode="text"
           autoComplete="off"
           spellCheck={false}
@@ -103,10 +112,13 @@ export function QuantityField(props: Props) {
           aria-hidden
           className="pointer-events-none absolute inset-y-0 right-2 flex items-center text-[13px] text-soft"
         >
-          {SHOWN[units][quantity]}
+          {symbol}
         </span>
       </div>
       <Problem id={`${id}-problem`}>{problem}</Problem>
     </div>
   );
 }
+
+/** A number without a unit. */
+const BARE = /^\s*[-+−]?[\d.,\s/]+$/;

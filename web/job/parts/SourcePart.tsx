@@ -6,8 +6,12 @@ import { NumberField, PercentField, SelectField, TextField } from "../../ui/Fiel
 import { edit, visit } from "../jobStore.ts";
 import { AssumedList } from "./AssumedList.tsx";
 import { JobQuantity } from "./JobQuantity.tsx";
+import { BodiesPart } from "./need/BodiesPart.tsx";
+import { EmptyingPart } from "./need/EmptyingPart.tsx";
+import { FloatsPart } from "./need/FloatsPart.tsx";
+import { NeedPart } from "./need/NeedPart.tsx";
+import { StormPart } from "./need/StormPart.tsx";
 import { PlaceFields, withKnown } from "./PlaceFields.tsx";
-import { WantedFlow } from "./WantedFlow.tsx";
 
 /** Where the water is, what is wanted of it, and how it is reckoned. */
 export function SourcePart({ job }: { job: JobDocument }) {
@@ -22,18 +26,8 @@ export function SourcePart({ job }: { job: JobDocument }) {
   const elevation = { quantity: "length", range: RANGES.elevation } as const;
   return (
     <div className="grid gap-3 p-3">
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
-        <WantedFlow label="Flow wanted" wantedFlow={job.wantedFlow} />
-        <JobQuantity
-          label="Water to move"
-          optional
-          quantity="volume"
-          range={RANGES.jobVolume}
-          value={job.volume}
-          onChange={(volume) =>
-            edit(({ volume: _, ...j }) => (volume === undefined ? j : { ...j, volume }))
-          }
-        />
+      <NeedPart job={job} />
+      <div className="grid grid-cols-2 gap-2">
         <TextField
           label="Place"
           value={job.place ?? ""}
@@ -89,6 +83,10 @@ export function SourcePart({ job }: { job: JobDocument }) {
           onChange={(intake) => edit((j) => ({ ...j, source: { ...j.source, intake } }))}
         />
       </div>
+      <BodiesPart job={job} />
+      <FloatsPart job={job} />
+      {job.bodies && job.bodies.length > 0 && <StormPart job={job} />}
+      {job.kind === "emptying" && <EmptyingPart job={job} />}
       <PlaceFields
         site={site}
         onChange={(patch) => edit((j) => ({ ...j, site: withKnown(j.site, patch) }))}

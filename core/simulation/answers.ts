@@ -1,0 +1,104 @@
+import type { Cycle } from "./cycle.ts";
+
+/** What a job over time comes to. SI; what cannot be told is absent. */
+export interface Answers {
+  /** of the float that switches first */
+  switching?: Switching;
+  /** with every pump standing, at the greatest inflow of the run: s from the lead float's on and off to the rim */
+  unpumped?: { inflow: number; fromOn: number; fromOff: number };
+  /** m³/s that comes in at the most, and that the pumps on the mains hold at the rim */
+  greatestInflow: number;
+  survives?: number;
+  /** over the rim of the source: when first, for how long, and how much */
+  wet?: { at: number; lasts: number; spilled: number };
+  /** the source has given what it can, or the receiver is full */
+  dry?: { at: number; left: number };
+  full?: { at: number; spilled: number };
+  /** m³ the line took from the source less what came back, and what came back */
+  moved: number;
+  ranBack: number;
+  /** J, where every pump's power is published */
+  energy?: number;
+  cost?: number;
+  /** s the pumps ran, and how often they started */
+  runTime: number;
+  starts: number;
+  battery?: { flatAt?: number; used: number; needed?: number };
+  /** s until a guard held the pumps because the source was low */
+  sourceLow?: number;
+  /** where the water is let down slowly: how far each day, m above datum, and s of pumping */
+  stages?: { to: number; pumping: number }[];
+  /** of a hose that is rolled out, in pieces of 20 ft; and the trips with a wet vacuum that would do the same */
+  hose?: { pieces: number; couplings: number; clamps: number };
+  vacuumTrips?: number;
+  uplift: { body: number; uplift: Uplift }[];
+  advice: Advice[];
+}
+
+export interface Switching {
+  pump: string;
+  /** at the inflow that makes it start most often, and at the steady inflow */
+  worst: Cycle;
+  now?: Cycle;
+  /** in the worst hour of the run, of the pump that starts most */
+  most: number;
+  /** starts an hour the motor bears; assumed where its plate does not say */
+  limit: number;
+  assumed: boolean;
+  /** m above datum at which the float would keep to it; absent where none in this pit does */
+  floatAt?: number;
+}
+
+/** What is to be said of a run, the worst first. */
+export type Advice =
+  | { code: "floor-wet"; severity: "stop"; at: number; lasts: number; spilled: number }
+  | { code: "floats-up"; severity: "stop"; body: number; uplift: Uplift }
+  | {
+      code: "starts-too-often";
+      severity: "watch";
+      starts: number;
+      limit: number;
+      raiseBy?: number;
+    }
+  | { code: "battery-flat"; severity: "watch"; at: number; needed?: number }
+  | { code: "no-alarm"; severity: "watch" }
+  | { code: "one-pump"; severity: "watch" }
+  | { code: "never-dry"; severity: "stop"; level: number; inflow: number }
+  | { code: "source-low"; severity: "watch"; at: number }
+  | { code: "receiver-full"; severity: "watch"; at: number }
+  | { code: "runs-back"; severity: "watch"; volume: number }
+  | { code: "too-many-events"; severity: "stop"; at: number }
+  /** how far under the rim the water stays, and whether for a time more came in than the pumps hold */
+  | {
+      code: "keeps-up";
+      severity: "good";
+      under: number;
+      inflow: number;
+      survives: number;
+    };
+
+/** What pushes a shell up out of wet ground, and what holds it down. N and m. */
+export interface Uplift {
+  /** ρ g (z of the ground water − z of the bottom) A */
+  force: number;
+  /** its own weight and that of the water left in it */
+  holding: number;
+  /** m above datum: the water in it must not fall below, for it to stay; absent where even a full one would not */
+  keepAbove?: number;
+}
+
+/** What is wrong with how a job moves in time, at the field it is about. */
+export type Trouble = {
+  /** of the document, such as "overTime.controls.0.on" */
+  at: string;
+  /** nothing can be told before it is mended */
+  stops: boolean;
+} & (
+  | { code: "floats-crossed" | "lag-under-lead"; on: number; off: number }
+  | { code: "float-over-rim"; level: number; rim: number }
+  | { code: "float-under-bottom"; level: number; bottom: number }
+  | { code: "no-area" }
+  | { code: "rows-not-rising"; row: number }
+  | { code: "power-back-before-cut" }
+  | { code: "no-battery" }
+);

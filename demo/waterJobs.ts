@@ -1,0 +1,103 @@
+import type { JobInput } from "#contract/documents/job.ts";
+import { fromLibrary } from "./fromLibrary.ts";
+
+/** Jobs of the Vale of Ennet in which the water itself moves: rooms and tanks that are emptied. All of it is invented. */
+
+export const RELAY_ROOM: JobInput = {
+  format: "upright-gusher/job",
+  version: 2,
+  kind: "emptying",
+  name: "Ennet Halt signal box: relay room emptied in stages",
+  place: "Ennet Halt, Vale of Ennet",
+  note: "The relay room stands two feet deep after the brook came over. Power to the room is off and locked. The ground outside is full of water: it is let down in stages.",
+  datum: "Relay-room floor, deep end",
+  source: {
+    kind: "open",
+    name: "Relay room",
+    level: { low: "0.01 m", normal: "0.3 m", high: "0.6 m" },
+    intake: "0 m",
+    body: "relay-room",
+  },
+  bodies: [
+    {
+      id: "relay-room",
+      name: "Relay room",
+      shape: { kind: "wedge", length: "7 m", width: "4.5 m", fall: "60 mm", depth: "2.4 m" },
+      bottom: "0 m",
+      levels: { low: 0, normal: 0.6, high: 0.6 },
+      film: "3 mm",
+      inflow: "0.04 L/s",
+    },
+  ],
+  need: { kind: "deadline", volume: "17.9 m³", time: "8 h" },
+  volume: "17.9 m³",
+  wantedFlow: "0.66 L/s",
+  overTime: { lowering: { perDay: "0.3 m" } },
+  path: [
+    { kind: "pump", id: "pump", pump: "quillbeck-puddle-1" },
+    { kind: "pipe", id: "hose", stock: "sump-hose-1-1-4in", length: "18 m", rise: "2.2 m" },
+    { kind: "outlet", id: "outlet", outlet: { type: "free" } },
+  ],
+  site: {
+    altitude: "70 m",
+    waterTemperature: "9 °C",
+    specificGravity: 1,
+    standsAt: "indoors",
+    water: ["gritty"],
+    supplies: [{ volts: 230, phase: 1, generator: true }],
+    permissions: [
+      {
+        who: "Ennet Halt station keeper",
+        what: "On to the ballast beyond the down platform, not into the yard drain",
+        on: "2026-10-02",
+      },
+    ],
+  },
+  method: { friction: "darcy-weisbach", fittings: "coefficient" },
+  pumps: [fromLibrary("quillbeck-puddle-1")],
+};
+
+export const DRILL_TANK: JobInput = {
+  format: "upright-gusher/job",
+  version: 2,
+  kind: "emptying",
+  name: "Ennet fire brigade: drill tank drained for its lining",
+  place: "Ennet fire station, Vale of Ennet",
+  note: "Below ground, beside the brook. The ground water stands high in autumn: the shell must not be emptied before it is down.",
+  datum: "Yard",
+  source: {
+    kind: "open",
+    name: "Drill tank",
+    level: { low: "-2.5 m", normal: "-1.4 m", high: "-0.3 m" },
+    intake: "-2.6 m",
+    body: "drill-tank",
+  },
+  bodies: [
+    {
+      id: "drill-tank",
+      name: "Drill tank",
+      shape: { kind: "box", length: "8 m", width: "4 m", depth: "2.6 m" },
+      bottom: "-2.6 m",
+      levels: { low: -2.6, normal: -0.3, high: -0.3 },
+      film: "10 mm",
+      shell: { mass: 46_000, groundwater: "-0.9 m" },
+    },
+  ],
+  need: { kind: "deadline", volume: "73.6 m³", time: "8 h" },
+  volume: "73.6 m³",
+  wantedFlow: "2.56 L/s",
+  path: [
+    { kind: "pump", id: "pump", pump: "tarnfold-pit-9" },
+    { kind: "pipe", id: "hose", stock: "sump-hose-2in", length: "24 m", rise: "3.1 m" },
+    { kind: "outlet", id: "outlet", outlet: { type: "free" } },
+  ],
+  site: {
+    altitude: "70 m",
+    waterTemperature: "11 °C",
+    specificGravity: 1,
+    standsAt: "pit",
+    water: ["clear"],
+  },
+  method: { friction: "darcy-weisbach", fittings: "coefficient" },
+  pumps: [fromLibrary("tarnfold-pit-9")],
+};

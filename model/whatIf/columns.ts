@@ -1,0 +1,68 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import { findPipeStock } from "#core/catalogue/pipes.ts";
+import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
+import { everyItem, type PathItem } from "#core/line/path.ts";
+import type { Answers } from "#core/simulation/answers.ts";
+import { inTime, toldOverTime } from "../overTime/told.ts";
+import { solveJob } from "../solveJob.ts";
+import { applyChanges, type Variant } from "./changes.ts";
+
+/** What one job, or one change of it, comes to: beside the others. SI. */
+export interface Column {
+  /** m³/s at the outlets and m of total head, at normal water */
+  duty?: { flow: number; head: number };
+  stops: number;
+  overTime?: Answers;
+  /** the money of pipes and pumps whose price is known, and whether that is all of them */
+  price?: { known: number; whole: boolean };
+  /** why there is nothing to show */
+  refused?: "not-there" | "no-line";
+}
+
+/** The job as it is, and each of its changes tried on it, all worked out alike. */
+export function columnsOf(
+  job: JobDocument,
+  variants: readonly Variant[],
+  progress: (done: number) => void = () => undefined,
+): Column[] {
+  const all = [undefined, ...variants];
+  return all.map((variant, i) => {
+    progress(i / all.length);
+    if (!variant) return columnOf(job);
+    const changed = applyChanges(job, variant.changes);
+    return changed.ok ? columnOf(changed.job) : { stops: 0, refused: "not-there" };
+  });
+}
+
+function columnOf(job: JobDocument): Column {
+  const solved = solveJob(job);
+  const price = priceOf(job);
+  if (solved.kind === "refused") return { stops: 0, price, refused: "no-line" };
+  const { normal } = solved.solution.cases;
+  const duty = settledDuty(normal.outcome);
+  const told = toldOverTime(inTime(job));
+  return {
+    ...(normal.running && {
+      duty: {
+        flow: normal.running.state.delivered,
+        head: duty?.head ?? normal.running.duty.head,
+      },
+    }),
+    stops: solved.judgements.filter(({ severity }) => severity === "stop").length,
+    ...(told.kind === "run" && { overTime: told.answers }),
+    price,
+  };
+}
+
+function priceOf({ path, pumps }: JobDocument): { known: number; whole: boolean } {
+  let known = 0;
+  let whole = true;
+  for (const item of everyItem<PathItem>(path)) {
+    if (item.kind === "pipe") known += item.length * (findPipeStock(item.stock)?.price ?? 0);
+    if (item.kind !== "pump") continue;
+    const price = pumps.find(({ id }) => id === item.pump)?.price;
+    if (price === undefined) whole = false;
+    else known += price;
+  }
+  return { known, whole };
+}

@@ -1,0 +1,110 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import { findFitting } from "#core/catalogue/fittings.ts";
+import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
+import { everyItem, type PathItem } from "#core/line/path.ts";
+import { besideItself } from "#core/whatif/changes.ts";
+import type { FieldChange } from "./changes.ts";
+
+/** A what-if that is offered for a job as it stands, by what it is about. */
+export type Offer = { changes: FieldChange[] } & (
+  | { kind: "bigger-pipe"; from: string; to: string }
+  | { kind: "second-pump" }
+  | { kind: "float-higher"; by: number }
+  | { kind: "no-check" }
+  | { kind: "power-cut"; from: number; to: number }
+  | { kind: "no-power-cut" }
+  | { kind: "water-higher"; by: number }
+  | { kind: "more-rain"; times: number }
+);
+
+/** m a float is hung higher, and outside water stands higher; times a storm. */
+const FLOAT_STEP = 0.1;
+const WATER_STEP = 1;
+const STORM_STEP = 1.5;
+
+/** Everything that can be asked of this job in one tap, the plainest first. */
+export function offersFor(job: JobDocument): Offer[] {
+  return [
+    ...biggerPipe(job),
+    ...secondPump(job),
+    ...floatHigher(job),
+    ...noCheck(job),
+    ...powerCut(job),
+    ...waterHigher(job),
+    ...moreRain(job),
+  ];
+}
+
+/** All runs of the size of which most is laid, in the next size. */
+function biggerPipe({ path }: JobDocument): Offer[] {
+  const laid = new Map<string, { length: number; ids: string[] }>();
+  for (const item of everyItem<PathItem>(path)) {
+    if (item.kind !== "pipe") continue;
+    const own = laid.get(item.stock) ?? { length: 0, ids: [] };
+    laid.set(item.stock, { length: own.length + item.length, ids: [...own.ids, item.id] });
+  }
+  const [most] = [...laid].sort(([, a], [, b]) => b.length - a.length);
+  const from = most && findPipeStock(most[0]);
+  const to = from && nextSizeUp(from);
+  if (!most || !from || !to) return [];
+  const changes = most[1].ids.map((id) => ({ field: `path.${id}.stock`, value: to.id }));
+  return [{ kind: "bigger-pipe", from: from.nominal, to: to.nominal, changes }];
+}
+
+function secondPump({ path }: JobDocument): Offer[] {
+  const pumps = everyItem<PathItem>(path).filter((item) => item.kind === "pump");
+  const [only] = pumps;
+  const twice = only && pumps.length === 1 ? besideItself(path as PathItem[], only) : undefined;
+  if (!twice) return [];
+  return [{ kind: "second-pump", changes: [{ field: "path", value: twice as never }] }];
+}
+
+function floatHigher({ overTime, source }: JobDocument): Offer[] {
+  const changes = (overTime?.controls ?? []).flatMap((own, i) =>
+    own.kind === "float" && own.role !== "guard" && "body" in source && own.body === source.body
+      ? [{ field: `overTime.controls.${i}.on`, value: Number((own.on + FLOAT_STEP).toFixed(4)) }]
+      : [],
+  );
+  return changes.length > 0 ? [{ kind: "float-higher", by: FLOAT_STEP, changes }] : [];
+}
+
+function noCheck({ path }: JobDocument): Offer[] {
+  const changes = everyItem<PathItem>(path).flatMap((item) =>
+    item.kind === "fitting" && findFitting(item.fitting)?.group === "check"
+      ? [{ field: `path.${item.id}`, value: null }]
+      : [],
+  );
+  return changes.length > 0 ? [{ kind: "no-check", changes }] : [];
+}
+
+function powerCut({ overTime, bodies }: JobDocument): Offer[] {
+  if (!bodies || bodies.length === 0) return [];
+  const { powerCut: own, storm } = overTime ?? {};
+  if (own) {
+    return [{ kind: "no-power-cut", changes: [{ field: "overTime.powerCut", value: null }] }];
+  }
+  // In the middle of the storm, when it hurts most.
+  const from = storm ? (storm.start ?? 0) + storm.duration / 2 - 1800 : 3600;
+  const cut = { from: Math.max(from, 0), to: Math.max(from, 0) + 3600 };
+  return [{ kind: "power-cut", ...cut, changes: [{ field: "overTime.powerCut", value: cut }] }];
+}
+
+/** The water an outlet lies in, such as a lake in flood. */
+function waterHigher({ path }: JobDocument): Offer[] {
+  const changes = everyItem<PathItem>(path).flatMap((item) => {
+    if (item.kind !== "outlet" || item.outlet.type !== "submerged") return [];
+    const { low, normal, high } = item.outlet.level;
+    const value = { low: low + WATER_STEP, normal: normal + WATER_STEP, high: high + WATER_STEP };
+    return [{ field: `path.${item.id}.outlet.level`, value }];
+  });
+  return changes.length > 0 ? [{ kind: "water-higher", by: WATER_STEP, changes }] : [];
+}
+
+function moreRain({ overTime }: JobDocument): Offer[] {
+  const { storm } = overTime ?? {};
+  if (!storm) return [];
+  const value = storm.depth * STORM_STEP;
+  return [
+    { kind: "more-rain", times: STORM_STEP, changes: [{ field: "overTime.storm.depth", value }] },
+  ];
+}

@@ -1,0 +1,62 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import { format } from "#contract/units/format.ts";
+import type { Answers } from "#core/simulation/answers.ts";
+import { lasting } from "#words/overTime.ts";
+import { useUnits } from "../app/settings.ts";
+import { edit } from "../job/jobStore.ts";
+
+/** The water let down day by day, each ticked when the ground outside has followed. */
+export function Stages({
+  job,
+  stages,
+}: {
+  job: JobDocument;
+  stages: NonNullable<Answers["stages"]>;
+}) {
+  const units = useUnits();
+  const done = job.overTime?.lowering?.done ?? [];
+  const tick = (to: number, on: string | undefined) =>
+    edit((j) => {
+      const { lowering } = j.overTime ?? {};
+      if (!lowering) return j;
+      const others = (lowering.done ?? []).filter((own) => !isAt(own.to, to));
+      const all = on ? [...others, { to, on }] : others;
+      return { ...j, overTime: { ...j.overTime, lowering: { ...lowering, done: all } } };
+    });
+  return (
+    <section aria-label="Stages">
+      <h3 className="text-[19px]">Let down in stages</h3>
+      <ol className="border-t border-rule">
+        {stages.map(({ to, pumping }, i) => {
+          const ticked = done.find((own) => isAt(own.to, to));
+          return (
+            <li key={to} className="border-b border-rule">
+              <label className="target flex items-center gap-3 py-1">
+                <input
+                  type="checkbox"
+                  className="size-6 shrink-0"
+                  checked={ticked !== undefined}
+                  onChange={(event) => tick(to, event.target.checked ? today() : undefined)}
+                />
+                <span className="min-w-0 flex-1">
+                  Day {i + 1}: down to {format(to, "length", units)}, {lasting(pumping)} of pumping;
+                  then wait until the water outside is down too
+                </span>
+                {ticked && <span className="text-[13px] text-soft">{ticked.on}</span>}
+              </label>
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
+
+/** Levels of a stage are the same while they differ by less than anybody sees. */
+const isAt = (a: number, b: number) => Math.abs(a - b) < 5e-3;
+
+function today(): string {
+  const now = new Date();
+  const two = (n: number) => String(n).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}

@@ -1,0 +1,252 @@
+import type { PointerEvent, ReactNode } from "react";
+import { format } from "#contract/units/format.ts";
+import type { ToldRun } from "#model/overTime/told.ts";
+import { clockOf } from "#words/overTime.ts";
+import { useUnits } from "../app/settings.ts";
+import { thinned } from "./thinned.ts";
+
+/** The strip is drawn so wide, and stretched to the room there is. */
+const WIDE = 1000;
+const INFLOW = 52;
+const LEVEL = 150;
+const BAR = 14;
+
+/** A run from left to right: what comes in, the levels between bottom and rim, and which pumps run. */
+export function Strip({
+  run,
+  pumpName,
+  bodyName,
+  at,
+  onAt,
+}: {
+  run: ToldRun;
+  pumpName: (index: number) => string;
+  bodyName: (index: number) => string;
+  /** s: where the marker stands */
+  at: number;
+  onAt: (time: number) => void;
+}) {
+  const units = useUnits();
+  const { timeline, inflow, bodies, pumps, watched, receiver, span, powerCut } = run;
+  const { times, levels, running } = timeline;
+  const x = (time: number) => (WIDE * time) / span;
+  const most = Math.max(...inflow, 1e-9);
+  const shown = [watched, ...(receiver !== undefined && receiver !== watched ? [receiver] : [])];
+  const clamp = (time: number) => Math.min(Math.max(time, 0), span);
+  return (
+    <figure className="min-w-0">
+      {/* A pointer may pull the marker; keys move the slider below. */}
+      <div
+        className="relative touch-pan-y select-none"
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          onAt(clamp(timeUnder(event, span)));
+        }}
+        onPointerMove={(event) => {
+          if (event.buttons > 0) onAt(clamp(timeUnder(event, span)));
+        }}
+      >
+        {most > 1e-9 && (
+          <Row
+            name="Water coming in"
+            top={format(most, "flow", units)}
+            bottom="0"
+            height={INFLOW}
+            label={`Inflow, at the most ${format(most, "flow", units)}`}
+          >
+            <Outage {...{ powerCut, x, height: INFLOW }} />
+            <path
+              d={`M0 ${INFLOW}${points(
+                thinned(times, (i) => inflow[i] as number, WIDE),
+                x,
+                (q) => INFLOW - (INFLOW - 4) * (q / most),
+              )}L${WIDE} ${INFLOW}Z`}
+              fill="var(--water)"
+              opacity={0.45}
+            />
+          </Row>
+        )}
+        {shown.map((body) => {
+          const { bottom, rim, dry, alarm, floats } = bodies[body] as (typeof bodies)[number];
+          const own = levels.map((row) => row[body] as number);
+          const y = (z: number) => LEVEL - 4 - (LEVEL - 12) * ((z - bottom) / (rim - bottom));
+          return (
+            <Row
+              key={body}
+              name={bodyName(body)}
+              top={`rim ${format(rim, "length", units)}`}
+              bottom={format(bottom, "length", units)}
+              height={LEVEL}
+              label={`Level of ${bodyName(body)}, from ${format(own[0] as number, "length", units)} to ${format(own.at(-1) as number, "length", units)}`}
+            >
+              <Outage {...{ powerCut, x, height: LEVEL }} />
+              <path
+                d={`M0 ${LEVEL}${points(
+                  thinned(times, (i) => own[i] as number, WIDE),
+                  x,
+                  y,
+                )}L${WIDE} ${LEVEL}Z`}
+                fill="var(--water)"
+                fillOpacity={0.22}
+                stroke="var(--water)"
+                strokeWidth={2}
+                vectorEffect="non-scaling-stroke"
+              />
+              <Mark y={y(rim)} colour="var(--ink)" />
+              {dry !== undefined && dry > bottom && <Mark y={y(dry)} colour="var(--soft)" dashed />}
+              {alarm !== undefined && <Mark y={y(alarm)} colour="var(--signal)" dashed />}
+              {floats.map(({ on, off }) => (
+                <g key={`${on} ${off}`}>
+                  <Mark y={y(on)} colour="var(--pump)" dashed />
+                  <Mark y={y(off)} colour="var(--pump)" dashed />
+                </g>
+              ))}
+            </Row>
+          );
+        })}
+        {pumps.map((id, k) => (
+          <Row key={id} name={pumpName(k)} height={BAR} label={`When ${pumpName(k)} runs`} slim>
+            <rect width={WIDE} height={BAR} fill="var(--press)" />
+            <path d={bars(times, running, k, span, x)} fill="var(--pump)" />
+          </Row>
+        ))}
+        <div
+          aria-hidden
+          className="pointer-events-none absolute inset-y-0 w-0.5 -translate-x-1/2 bg-signal"
+          style={{ left: `${(100 * at) / span}%` }}
+        />
+      </div>
+      <input
+        type="range"
+        aria-label="Time of the run"
+        aria-valuetext={clockOf(at)}
+        className="block w-full accent-(--signal)"
+        min={0}
+        max={span}
+        step={span / 1000}
+        value={at}
+        onChange={(event) => onAt(Number(event.target.value))}
+      />
+      <figcaption className="flex justify-between text-[13px] text-soft">
+        <span>0</span>
+        <span>{powerCut ? "shaded: no power" : clockOf(span / 2)}</span>
+        <span>{clockOf(span)}</span>
+      </figcaption>
+    </figure>
+  );
+}
+
+function Row({
+  name,
+  top,
+  bottom,
+  height,
+  label,
+  slim,
+  children,
+}: {
+  name: string;
+  top?: string;
+  bottom?: string;
+  height: number;
+  label: string;
+  slim?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <div className={slim ? "pt-0.5" : "pt-1"}>
+      <p className="flex justify-between gap-2 text-[13px] leading-tight text-soft">
+        <span className="min-w-0 truncate">{name}</span>
+        {top && <span className="shrink-0">{top}</span>}
+      </p>
+      <svg
+        role="img"
+        aria-label={label}
+        viewBox={`0 0 ${WIDE} ${height}`}
+        preserveAspectRatio="none"
+        className="block w-full border-b border-rule"
+        style={{ height }}
+      >
+        {children}
+      </svg>
+      {bottom && <p className="-mt-4.5 h-4.5 text-[13px] leading-none text-soft">{bottom}</p>}
+    </div>
+  );
+}
+
+function Outage({
+  powerCut,
+  x,
+  height,
+}: {
+  powerCut: ToldRun["powerCut"];
+  x: (time: number) => number;
+  height: number;
+}) {
+  if (!powerCut) return null;
+  return (
+    <rect
+      x={x(powerCut.from)}
+      width={x(powerCut.to) - x(powerCut.from)}
+      height={height}
+      fill="var(--ink)"
+      opacity={0.14}
+    />
+  );
+}
+
+function Mark({ y, colour, dashed }: { y: number; colour: string; dashed?: boolean }) {
+  return (
+    <path
+      d={`M0 ${y}H${WIDE}`}
+      stroke={colour}
+      strokeWidth={1}
+      strokeDasharray={dashed ? "5 4" : undefined}
+      vectorEffect="non-scaling-stroke"
+      opacity={0.8}
+    />
+  );
+}
+
+function points(
+  curve: readonly (readonly [number, number])[],
+  x: (time: number) => number,
+  y: (value: number) => number,
+): string {
+  return curve.map(([time, value]) => `L${x(time).toFixed(1)} ${y(value).toFixed(2)}`).join("");
+}
+
+/** The times one pump runs, as a path of bars; those too near to tell apart are drawn as one. */
+function bars(
+  times: readonly number[],
+  running: readonly number[],
+  pump: number,
+  span: number,
+  x: (time: number) => number,
+): string {
+  const runs = (bits: number) => Math.floor(bits / 2 ** pump) % 2 === 1;
+  const near = span / WIDE / 2;
+  let path = "";
+  let from: number | undefined;
+  let to = 0;
+  const draw = () => {
+    if (from !== undefined)
+      path += `M${x(from).toFixed(1)} 0H${x(to).toFixed(1)}V${BAR}H${x(from).toFixed(1)}Z`;
+  };
+  for (let i = 0; i < times.length; i++) {
+    if (!runs(running[i] as number)) continue;
+    const start = times[i] as number;
+    if (from === undefined || start - to > near) {
+      draw();
+      from = start;
+    }
+    to = times[i + 1] ?? span;
+  }
+  draw();
+  return path;
+}
+
+function timeUnder(event: PointerEvent<HTMLElement>, span: number): number {
+  const { left, width } = event.currentTarget.getBoundingClientRect();
+  return (span * (event.clientX - left)) / width;
+}

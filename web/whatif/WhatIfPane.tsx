@@ -1,0 +1,192 @@
+import { useMemo } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { format } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { applyChanges, type Variant } from "#model/whatIf/changes.ts";
+import type { Column } from "#model/whatIf/columns.ts";
+import { offersFor } from "#model/whatIf/offers.ts";
+import { lasting } from "#words/overTime.ts";
+import { offerLabel } from "#words/whatIf.ts";
+import { useUnits } from "../app/settings.ts";
+import { useCalculation } from "../calculations/useCalculation.ts";
+import { edit } from "../job/jobStore.ts";
+import { Button, IconButton } from "../ui/Button.tsx";
+import { Plus, Trash2 } from "../ui/icons.ts";
+import { Loading } from "../ui/Notices.tsx";
+
+/** Beside the job as it is. */
+const MOST = 4;
+
+/** The job as it is beside what it would be with one thing changed, a column each. */
+export default function WhatIfPane({ job }: { job: JobDocument }) {
+  const units = useUnits();
+  const variants = job.variants ?? NONE;
+  const { value, stale, kind, error, again } = useCalculation("columns", [job, variants]);
+  const offers = useMemo(() => offersFor(job), [job]);
+  const labels = new Set(variants.map(({ label }) => label));
+  const open = offers.filter((offer) => !labels.has(offerLabel(offer, units)));
+  const set = (change: (own: Variant[]) => Variant[]) =>
+    edit((j) => ({ ...j, variants: change([...(j.variants ?? [])]) }));
+  const rows = value ? rowsOf(value, units) : [];
+  return (
+    <section aria-label="What if" className="grid gap-3 border-b border-rule p-3">
+      <h2 className="plate text-[19px]">What if</h2>
+      <div role="group" aria-label="Put beside it" className="flex flex-wrap gap-2">
+        {open.map((offer) => {
+          const label = offerLabel(offer, units);
+          return (
+            <Button
+              key={label}
+              disabled={variants.length >= MOST}
+              onClick={() => set((all) => [...all, { label, changes: offer.changes }])}
+            >
+              <Plus size={16} aria-hidden /> {label}
+            </Button>
+          );
+        })}
+      </div>
+      {variants.length >= MOST && (
+        <p className="text-[14px] text-soft">Four columns at the most: take one out first.</p>
+      )}
+      {kind === "failed" && (
+        <p>
+          It could not be worked out: {error}{" "}
+          <Button look="quiet" onClick={again}>
+            Try again
+          </Button>
+        </p>
+      )}
+      {!value ? (
+        kind !== "failed" && <Loading what="the columns" />
+      ) : (
+        <div className={`overflow-x-auto ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
+          <table className="w-full border-collapse text-left text-[15px]">
+            <caption className="sr-only">The job as it is beside each change of it</caption>
+            <thead>
+              <tr className="align-bottom">
+                <td />
+                <th scope="col" className="plate px-2 pb-1 text-[17px]">
+                  As it is
+                </th>
+                {variants.map(({ label }, i) => (
+                  // A label may come twice.
+                  <th
+                    key={`${i} ${label}`}
+                    scope="col"
+                    className="plate min-w-24 px-2 pb-1 text-[17px]"
+                  >
+                    {label}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(({ name, values }) => (
+                <tr key={name} className="border-t border-rule">
+                  <th scope="row" className="py-1.5 pr-2 text-[13px] font-normal text-soft">
+                    {name}
+                  </th>
+                  {values.slice(0, variants.length + 1).map((said, i) => (
+                    <td
+                      key={i}
+                      className={`px-2 py-1.5 whitespace-nowrap ${i > 0 && said !== values[0] ? "font-semibold" : ""}`}
+                    >
+                      {said}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+              <tr className="border-t border-rule">
+                <td />
+                <td />
+                {variants.map((variant, i) => (
+                  <td key={`${i} ${variant.label}`} className="px-2 py-1.5">
+                    <span className="flex">
+                      <Button
+                        disabled={value[i + 1]?.refused === "not-there"}
+                        aria-label={`Apply: ${variant.label}`}
+                        onClick={() =>
+                          edit((j) => {
+                            const changed = applyChanges(j, variant.changes);
+                            if (!changed.ok) return j;
+                            // What has been done is no what-if any more.
+                            const left = (j.variants ?? []).filter((own) => own !== variant);
+                            return { ...changed.job, variants: left };
+                          })
+                        }
+                      >
+                        Apply
+                      </Button>
+                      <IconButton
+                        label={`Take out: ${variant.label}`}
+                        onClick={() => set((all) => all.filter((own) => own !== variant))}
+                      >
+                        <Trash2 size={16} aria-hidden />
+                      </IconButton>
+                    </span>
+                  </td>
+                ))}
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      )}
+      <p className="text-[13px] text-soft">
+        Each column is the whole job solved and run anew. Applying one changes the job; undo takes
+        it back. Prices of pipe are invented.
+      </p>
+    </section>
+  );
+}
+
+const NONE: readonly Variant[] = [];
+
+/** Rows that at least one column has something to say in. */
+function rowsOf(columns: readonly Column[], units: UnitSystem) {
+  const row = (name: string, of: (column: Column) => string | undefined) => ({
+    name,
+    values: columns.map((column) =>
+      column.refused === "not-there"
+        ? "does not fit any more"
+        : column.refused === "no-line"
+          ? "cannot be solved"
+          : (of(column) ?? "–"),
+    ),
+    said: columns.some((column) => !column.refused && of(column) !== undefined),
+  });
+  const flow = (si: number | undefined) =>
+    si === undefined ? undefined : format(si, "flow", units);
+  const time = (si: number | undefined) => (si === undefined ? undefined : lasting(si));
+  return [
+    row("At the outlets", ({ duty }) => flow(duty?.flow)),
+    row("Total head", ({ duty }) => duty && format(duty.head, "head", units)),
+    row("Stops", ({ stops }) => String(stops)),
+    row("Dry after", ({ overTime }) => time(overTime?.dry?.at)),
+    row("Full after", ({ overTime }) => time(overTime?.full?.at)),
+    row("Floor wet after", ({ overTime }) =>
+      overTime?.wet
+        ? lasting(overTime.wet.at)
+        : overTime?.survives === undefined
+          ? undefined
+          : "stays dry",
+    ),
+    row("Over the rim", ({ overTime }) =>
+      overTime?.wet ? format(overTime.wet.spilled, "volume", units) : undefined,
+    ),
+    row("Without a pump, wet in", ({ overTime }) => time(overTime?.unpumped?.fromOn)),
+    row("Largest inflow it holds", ({ overTime }) => flow(overTime?.survives)),
+    row("Starts an hour, worst", ({ overTime }) => {
+      const starts = overTime?.switching?.worst.startsPerHour;
+      return starts === undefined ? undefined : starts.toFixed(starts < 9.5 ? 1 : 0);
+    }),
+    row("Runs back", ({ overTime }) =>
+      overTime && overTime.ranBack > 1e-3 ? format(overTime.ranBack, "volume", units) : undefined,
+    ),
+    row("Energy", ({ overTime }) =>
+      overTime?.energy === undefined ? undefined : `${(overTime.energy / 3.6e6).toFixed(2)} kWh`,
+    ),
+    row("Price", ({ price }) =>
+      price ? `${price.known.toFixed(0)}${price.whole ? "" : " and the pump"}` : undefined,
+    ),
+  ].filter(({ said }) => said);
+}

@@ -1,0 +1,306 @@
+import { format, formatNumber } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { GALLON } from "#core/quantity/constants.ts";
+import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
+import type { TimelineEvent } from "#core/simulation/simulate.ts";
+import { duration } from "./duration.ts";
+
+/** What the pumps and the bodies of water of a run are called. */
+export interface Called {
+  pump: (index: number) => string;
+  body: (index: number) => string;
+  system: UnitSystem;
+}
+
+/** What happened, in a line. */
+export function eventWords({ kind, index }: TimelineEvent, { pump, body }: Called): string {
+  switch (kind) {
+    case "pump-on":
+      return `${pump(index)} starts`;
+    case "pump-off":
+      return `${pump(index)} stops`;
+    case "empty":
+      return `${body(index)}: no more can be drawn`;
+    case "full":
+      return `${body(index)}: water over the rim`;
+    case "below-rim":
+      return `${body(index)}: below the rim again`;
+    case "alarm":
+      return `${body(index)}: alarm`;
+    case "held":
+      return `${body(index)}: its float holds the pumps`;
+    case "freed":
+      return `${body(index)}: its float lets the pumps go`;
+    case "power-cut":
+      return "Power gone";
+    case "power-back":
+      return "Power back";
+    case "battery-flat":
+      return "Battery flat";
+  }
+}
+
+/** A time of a run: "2 d 4:05" from two days on, "1:05:20" from hours on, "5:20" before. */
+export function clockOf(seconds: number): string {
+  const whole = Math.round(seconds);
+  const two = (n: number) => String(n).padStart(2, "0");
+  if (whole >= 172_800) {
+    const minutes = Math.round(whole / 60);
+    const days = Math.floor(minutes / 1440);
+    return `${days} d ${Math.floor((minutes % 1440) / 60)}:${two(minutes % 60)}`;
+  }
+  const hours = Math.floor(whole / 3600);
+  const rest = `${two(Math.floor((whole % 3600) / 60))}:${two(whole % 60)}`;
+  return hours > 0 ? `${hours}:${rest}` : rest.replace(/^0/, "");
+}
+
+/** "40 s" below two minutes, else minutes and hours. */
+export function lasting(seconds: number): string {
+  return seconds < 120 ? `${Math.round(seconds)} s` : duration(seconds);
+}
+
+/** A volume; from ten cubic metres on in those, where litres are read. */
+function amountOf(volume: number, system: UnitSystem): string {
+  if (system === "us" || volume < 10) return format(volume, "volume", system);
+  return `${volume.toFixed(volume < 100 ? 1 : 0)} m³`;
+}
+
+/** What is said of a run, with what to do about it. */
+export function adviceWords(
+  advice: Advice,
+  { body, system }: Called,
+): { title: string; sentence: string; mend?: string } {
+  const flow = (si: number) => format(si, "flow", system);
+  const volume = (si: number) => amountOf(si, system);
+  const length = (si: number) => format(si, "length", system);
+  switch (advice.code) {
+    case "floor-wet": {
+      const { at, lasts, spilled } = advice;
+      return {
+        title: "The floor gets wet",
+        sentence: `Water stands over the rim ${lasting(at)} after the start, for ${lasting(lasts)}; ${volume(spilled)} run over it.`,
+        mend: "A second pump, a larger pit, a lower float, or power that does not fail: try it under What if.",
+      };
+    }
+    case "floats-up": {
+      const { uplift, body: index } = advice;
+      const tonnes = (newton: number) => format(newton / 9.80665, "mass", system);
+      return {
+        title: `${body(index)} can lift out of the ground`,
+        sentence: `Ground water lifts it with ${tonnes(uplift.force)}; its own weight and the water left in it hold ${tonnes(uplift.holding)}.`,
+        mend:
+          uplift.keepAbove === undefined
+            ? "Not even full of water is it heavy enough: keep the ground water down first, and ask an engineer."
+            : `Leave water in it up to ${length(uplift.keepAbove)}, or keep the ground water down; open the relief valve and leave it open until it is full again.`,
+      };
+    }
+    case "starts-too-often": {
+      const { starts, limit, raiseBy } = advice;
+      return {
+        title: "Starts too often",
+        sentence: `Up to ${starts.toFixed(0)} starts an hour when water comes in at half of what it pumps; the motor bears ${limit.toFixed(0)}.`,
+        mend:
+          raiseBy === undefined
+            ? "No float in this pit keeps to it: a larger pit, or a smaller pump."
+            : `Raise the float that starts it by ${format(raiseBy, "diameter", system)}.`,
+      };
+    }
+    case "battery-flat": {
+      const { at, needed } = advice;
+      return {
+        title: "The battery gets flat",
+        sentence: `${lasting(at)} after the start it is empty.`,
+        ...(needed !== undefined && {
+          mend: `About ${(Math.ceil(needed / 5) * 5).toFixed(0)} Ah carry it through this power cut.`,
+        }),
+      };
+    }
+    case "no-alarm":
+      return {
+        title: "No high-water alarm",
+        sentence: "Nobody hears of it when a pump fails.",
+        mend: "Hang an alarm float above the highest one that starts a pump.",
+      };
+    case "one-pump":
+      return {
+        title: "One pump alone",
+        sentence: "When it fails, or the power does, nothing holds the water.",
+        mend: "A second pump on a float of its own, a battery unit, or an overflow by gravity.",
+      };
+    case "never-dry": {
+      const { level, inflow } = advice;
+      return {
+        title: "It does not get dry",
+        sentence: `At ${length(level)} as much comes in as is drawn: ${flow(inflow)}.`,
+        mend: "A larger pump or hose, or less water coming in.",
+      };
+    }
+    case "source-low":
+      return {
+        title: "The source gets too low",
+        sentence: `${lasting(advice.at)} after the start its float holds the pumps; nothing is moved until the water is back.`,
+        mend: "Draw less, find another source, or wait for rain.",
+      };
+    case "receiver-full":
+      return {
+        title: "It runs over",
+        sentence: `The water it goes to is at its rim ${lasting(advice.at)} after the start, and runs over from then on.`,
+        mend: "A float switch there, or somebody who stops the pump in time.",
+      };
+    case "runs-back":
+      return {
+        title: "Water runs back",
+        sentence: `${volume(advice.volume)} come back through the line once the pump stops.`,
+        mend: "A check valve at the pump, or an end above the water it goes to.",
+      };
+    case "too-many-events":
+      return {
+        title: "It never comes to an end",
+        sentence: `Floats followed one another without pause; the run was stopped ${lasting(advice.at)} after its start, and shows what came until then.`,
+        mend: "Set the floats further apart.",
+      };
+    case "keeps-up": {
+      const { under, inflow, survives } = advice;
+      return {
+        title: "The floor stays dry",
+        sentence:
+          inflow > survives
+            ? `The water stays ${length(under)} under the rim, though for a time ${flow(inflow)} come in and the pumps hold ${flow(survives)}: the pit takes the rest.`
+            : `The water stays ${length(under)} under the rim; ${flow(inflow)} come in at the most, and the pumps hold ${flow(survives)}.`,
+      };
+    }
+  }
+}
+
+/** What is wrong with how a job moves in time. */
+export function troubleWords(trouble: Trouble, system: UnitSystem): string {
+  const length = (si: number) => format(si, "length", system);
+  switch (trouble.code) {
+    case "floats-crossed":
+      return `It would start at ${length(trouble.on)} and stop at ${length(trouble.off)}: the two are crossed.`;
+    case "lag-under-lead":
+      return `The second float starts at ${length(trouble.on)}, not above the first at ${length(trouble.off)}: both pumps start together.`;
+    case "float-over-rim":
+      return `${length(trouble.level)} is over the rim at ${length(trouble.rim)}: the floor is wet before it moves.`;
+    case "float-under-bottom":
+      return `${length(trouble.level)} is under the bottom at ${length(trouble.bottom)}: it never moves.`;
+    case "no-area":
+      return "This holds no water: give it a length, a width and a depth.";
+    case "rows-not-rising":
+      return `Row ${trouble.row} does not come after the row before it.`;
+    case "power-back-before-cut":
+      return "The power cannot be back before it is gone.";
+    case "no-battery":
+      return "A battery without its Ah and volts never gets flat here: type both.";
+  }
+}
+
+/** m³ a wet vacuum holds, and s from one emptying to the next. Common practice, no source: 4 to 5 gal. */
+const VACUUM = 4.5 * GALLON;
+const TRIP = 240;
+
+/** m³ of a trash can of 32 gal, and of a bucket as people have them. */
+const CAN = 32 * GALLON;
+const BUCKET: Record<UnitSystem, number> = { us: 5 * GALLON, metric: 0.01 };
+
+/** A flow in things people see: "1.1 cans (32 gal) or 7 buckets (5 gal) a minute". */
+export function inBuckets(flow: number, system: UnitSystem): string {
+  const each = (volume: number) => {
+    const count = (flow * 60) / volume;
+    return count < 0.095 ? count.toFixed(2) : count < 9.5 ? count.toFixed(1) : count.toFixed(0);
+  };
+  const sizes = system === "us" ? ["32 gal", "5 gal"] : [`${(CAN * 1e3).toFixed(0)} L`, "10 L"];
+  return `${each(CAN)} trash cans (${sizes[0]}) or ${each(BUCKET[system])} buckets (${sizes[1]}) a minute`;
+}
+
+/** The figures of a run, by name: only those it has. */
+export function answerLines(
+  answers: Answers,
+  system: UnitSystem,
+): { name: string; value: string; note?: string }[] {
+  const flow = (si: number) => format(si, "flow", system);
+  const volume = (si: number) => amountOf(si, system);
+  const { switching, unpumped, survives, wet, dry, full, energy, cost, battery } = answers;
+  const lines: { name: string; value: string; note?: string }[] = [];
+  if (dry) {
+    lines.push({ name: "Dry after", value: lasting(dry.at), note: `${volume(dry.left)} stay` });
+  }
+  if (full) lines.push({ name: "Full after", value: lasting(full.at) });
+  if (answers.sourceLow !== undefined) {
+    lines.push({ name: "Source too low after", value: lasting(answers.sourceLow) });
+  }
+  if (unpumped) {
+    lines.push({
+      name: "Wet floor without a pump",
+      value: `${lasting(unpumped.fromOn)} to ${lasting(unpumped.fromOff)}`,
+      note: `at ${flow(unpumped.inflow)}`,
+    });
+  }
+  if (wet) {
+    const spreading = wet.lasts > 0 ? `, on average ${flow(wet.spilled / wet.lasts)}` : "";
+    lines.push({
+      name: "Over the rim",
+      value: volume(wet.spilled),
+      note: `from ${clockOf(wet.at)} on${spreading}`,
+    });
+  }
+  if (survives !== undefined) {
+    lines.push({
+      name: "Largest inflow it holds",
+      value: flow(survives),
+      note: `${flow(answers.greatestInflow)} at the most here`,
+    });
+  }
+  if (switching) {
+    const { worst, now, limit, assumed, most } = switching;
+    lines.push({
+      name: "Starts an hour at the worst",
+      value: worst.startsPerHour.toFixed(worst.startsPerHour < 9.5 ? 1 : 0),
+      note: `at ${flow(worst.inflow)}; ${assumed ? "assumed" : "motor"} limit ${limit.toFixed(0)}; ${most} in the worst hour here`,
+    });
+    if (now) {
+      lines.push({
+        name: "Cycle as it comes now",
+        value: lasting(now.filling + now.pumping),
+        note: `${lasting(now.pumping)} of it pumping`,
+      });
+    }
+  }
+  lines.push({ name: "Moved", value: volume(answers.moved) });
+  if (answers.ranBack > 1e-3) lines.push({ name: "Ran back", value: volume(answers.ranBack) });
+  lines.push({
+    name: "Pumps ran",
+    value: lasting(answers.runTime),
+    note: `${answers.starts} ${answers.starts === 1 ? "start" : "starts"}`,
+  });
+  if (energy !== undefined) {
+    lines.push({
+      name: "Energy",
+      value: `${formatNumber(energy / 3.6e6, "ratio", system)} kWh`,
+      note: `by the published power${cost === undefined ? "" : `; ${cost.toFixed(2)} in money`}`,
+    });
+  }
+  if (answers.stages) {
+    const days = answers.stages.length;
+    lines.push({ name: "Let down in", value: `${days} ${days === 1 ? "day" : "days"}` });
+  }
+  if (answers.hose) {
+    const { pieces, couplings, clamps } = answers.hose;
+    lines.push({
+      name: "Hose",
+      value: `${pieces} ${pieces === 1 ? "piece" : "pieces"}`,
+      note: `of 20 ft, ${couplings} couplings, ${clamps} clamps`,
+    });
+  }
+  if (answers.vacuumTrips !== undefined) {
+    lines.push({
+      name: "By wet vacuum instead",
+      value: `${answers.vacuumTrips} trips`,
+      note: `of ${format(VACUUM, "volume", system)}, about ${lasting(answers.vacuumTrips * TRIP)}`,
+    });
+  }
+  if (battery) {
+    lines.push({ name: "Battery used", value: `${(battery.used * 100).toFixed(0)} %` });
+  }
+  return lines;
+}

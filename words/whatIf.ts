@@ -1,0 +1,36 @@
+import { format } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { lasting } from "./overTime.ts";
+
+/** What a what-if is about; the model offers these. */
+export type OfferSaid =
+  | { kind: "bigger-pipe"; from: string; to: string }
+  | { kind: "second-pump" }
+  | { kind: "float-higher"; by: number }
+  | { kind: "no-check" }
+  | { kind: "power-cut"; from: number; to: number }
+  | { kind: "no-power-cut" }
+  | { kind: "water-higher"; by: number }
+  | { kind: "more-rain"; times: number };
+
+/** The label of a what-if, as it stands over its column. */
+export function offerLabel(offer: OfferSaid, system: UnitSystem): string {
+  switch (offer.kind) {
+    case "bigger-pipe":
+      return `${offer.to} for ${offer.from}`;
+    case "second-pump":
+      return "Second pump beside it";
+    case "float-higher":
+      return `Floats ${format(offer.by, "diameter", system)} higher`;
+    case "no-check":
+      return "No check valve";
+    case "power-cut":
+      return `Power gone for ${lasting(offer.to - offer.from)}`;
+    case "no-power-cut":
+      return "Power stays";
+    case "water-higher":
+      return `Outside water up ${format(offer.by, "length", system)}`;
+    case "more-rain":
+      return `${offer.times} times the rain`;
+  }
+}
