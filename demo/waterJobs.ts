@@ -35,7 +35,8 @@ export const RELAY_ROOM: JobInput = {
   overTime: { lowering: { perDay: "0.3 m" } },
   path: [
     { kind: "pump", id: "pump", pump: "quillbeck-puddle-1" },
-    { kind: "pipe", id: "hose", stock: "sump-hose-1-1-4in", length: "18 m", rise: "2.2 m" },
+    { kind: "pipe", id: "stair", stock: "sump-hose-1-1-4in", length: "4 m", rise: "2.2 m" },
+    { kind: "pipe", id: "hose", stock: "sump-hose-1-1-4in", length: "14 m", rise: "0 m" },
     { kind: "outlet", id: "outlet", outlet: { type: "free" } },
   ],
   site: {
@@ -43,7 +44,7 @@ export const RELAY_ROOM: JobInput = {
     waterTemperature: "9 °C",
     specificGravity: 1,
     standsAt: "indoors",
-    water: ["gritty"],
+    water: ["clear"],
     supplies: [{ volts: 230, phase: 1, generator: true }],
     permissions: [
       {
@@ -88,7 +89,8 @@ export const DRILL_TANK: JobInput = {
   wantedFlow: "2.56 L/s",
   path: [
     { kind: "pump", id: "pump", pump: "tarnfold-pit-9" },
-    { kind: "pipe", id: "hose", stock: "sump-hose-2in", length: "24 m", rise: "3.1 m" },
+    { kind: "pipe", id: "wall", stock: "sump-hose-2in", length: "4 m", rise: "3.1 m" },
+    { kind: "pipe", id: "hose", stock: "sump-hose-2in", length: "20 m", rise: "0 m" },
     { kind: "outlet", id: "outlet", outlet: { type: "free" } },
   ],
   site: {

@@ -1,4 +1,4 @@
-import { format, formatNumber } from "#contract/units/format.ts";
+import { format } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
@@ -59,8 +59,14 @@ export function lasting(seconds: number): string {
   return seconds < 120 ? `${Math.round(seconds)} s` : duration(seconds);
 }
 
+/** Energy as it is paid for. */
+export const kilowattHours = (joules: number): string => {
+  const kwh = joules / 3.6e6;
+  return `${kwh < 100 ? kwh.toPrecision(kwh < 1 ? 2 : 3) : kwh.toFixed(0)} kWh`;
+};
+
 /** A volume; from ten cubic metres on in those, where litres are read. */
-function amountOf(volume: number, system: UnitSystem): string {
+export function amountOf(volume: number, system: UnitSystem): string {
   if (system === "us" || volume < 10) return format(volume, "volume", system);
   return `${volume.toFixed(volume < 100 ? 1 : 0)} m³`;
 }
@@ -276,7 +282,7 @@ export function answerLines(
   if (energy !== undefined) {
     lines.push({
       name: "Energy",
-      value: `${formatNumber(energy / 3.6e6, "ratio", system)} kWh`,
+      value: kilowattHours(energy),
       note: `by the published power${cost === undefined ? "" : `; ${cost.toFixed(2)} in money`}`,
     });
   }

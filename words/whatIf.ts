@@ -1,4 +1,4 @@
-import { format } from "#contract/units/format.ts";
+import { format, formatSize } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { lasting } from "./overTime.ts";
 
@@ -21,7 +21,7 @@ export function offerLabel(offer: OfferSaid, system: UnitSystem): string {
     case "second-pump":
       return "Second pump beside it";
     case "float-higher":
-      return `Floats ${format(offer.by, "diameter", system)} higher`;
+      return `Floats ${formatSize(offer.by, system, "nearest")} higher`;
     case "no-check":
       return "No check valve";
     case "power-cut":

@@ -59,6 +59,36 @@ export function dormandPrinceStep(
   return worst;
 }
 
+/**
+ * One component within a step that was made, at a part of it from 0 to 1, from the slopes the step left behind: of
+ * order 4, and a sum of the same slopes for every component, so that what balances in them balances here too.
+ * Source: E. Hairer, S. P. Nørsett, G. Wanner, Solving Ordinary Differential Equations I, 2nd ed. (1993), section II.6,
+ * with the coefficients of their code DOPRI5, from memory.
+ */
+export function withinStep(
+  y: Float64Array,
+  result: Float64Array,
+  h: number,
+  slopes: readonly Float64Array[],
+  i: number,
+  part: number,
+): number {
+  const [k1, , k3, k4, k5, k6, k7] = slopes as Seven;
+  const whole = at(result, i) - at(y, i);
+  const bend = h * at(k1, i) - whole;
+  const twist = whole - h * at(k7, i) - bend;
+  const rest =
+    h *
+    (D1 * at(k1, i) +
+      D3 * at(k3, i) +
+      D4 * at(k4, i) +
+      D5 * at(k5, i) +
+      D6 * at(k6, i) +
+      D7 * at(k7, i));
+  const left = 1 - part;
+  return at(y, i) + part * (whole + left * (bend + part * (twist + left * rest)));
+}
+
 /** Writes dy/dt at a time and state into `slope`. */
 export type Derivative = (t: number, y: Float64Array, slope: Float64Array) => void;
 
@@ -102,6 +132,16 @@ const [E1, E3, E4, E5, E6, E7] = [
   -17253 / 339200,
   22 / 525,
   -1 / 40,
+];
+
+/** of the continuous extension */
+const [D1, D3, D4, D5, D6, D7] = [
+  -12715105075 / 11282082432,
+  87487479700 / 32700410799,
+  -10690763975 / 1880347072,
+  701980252875 / 199316789632,
+  -1453857185 / 822651844,
+  69997945 / 29380423,
 ];
 
 function at(values: Float64Array, i: number): number {

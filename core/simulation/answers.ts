@@ -45,7 +45,7 @@ export interface Switching {
   /** starts an hour the motor bears; assumed where its plate does not say */
   limit: number;
   assumed: boolean;
-  /** m above datum at which the float would keep to it; absent where none in this pit does */
+  /** where it starts too often, m above datum at which the float would keep to it; absent where none here does */
   floatAt?: number;
 }
 

@@ -58,7 +58,7 @@ export function worstCycle(cycling: Cycling): Cycle | undefined {
   let [low, high] = [most * 1e-3, most * (1 - 1e-6)];
   let [a, b] = [high - ratio * (high - low), low + ratio * (high - low)];
   let [atA, atB] = [startsAt(a), startsAt(b)];
-  for (let i = 0; i < 60 && high - low > most * 1e-7; i++) {
+  for (let i = 0; i < 60 && high - low > most * 1e-5; i++) {
     if (atA > atB) {
       [high, b, atB] = [b, a, atA];
       a = high - ratio * (high - low);

@@ -118,42 +118,51 @@ export function lineTable(between: LineBetween): LineTable {
     }
     return found;
   };
-  const place = (levels: ArrayLike<number>) => {
-    const near = levelIn(levels, source);
-    const other = levelIn(levels, far);
-    const row = byDifference ? near - other : near;
-    const span = (farHigh - farLow) / (columns.length - 1);
-    const along = columns.length > 1 ? (other - farLow) / span : 0;
-    return { row, along };
+  const span = (farHigh - farLow) / Math.max(columns.length - 1, 1);
+  const rowAt = (levels: ArrayLike<number>) =>
+    byDifference ? levelIn(levels, source) - levelIn(levels, far) : levelIn(levels, source);
+  const columnAt = (levels: ArrayLike<number>) =>
+    columns.length > 1 ? (levelIn(levels, far) - farLow) / span : 0;
+  // Asked thousands of times with the same pumps running: the set is looked up when it changes.
+  let lastRunning: readonly boolean[] | undefined;
+  let lastTable: Column[] = [];
+  const tableFor = (running: readonly boolean[]): Column[] => {
+    if (running !== lastRunning) {
+      lastTable = tableOf(bitsOf(running));
+      lastRunning = running;
+    }
+    return lastTable;
   };
-  const valueAt = (table: readonly Column[], which: number, row: number, along: number): number => {
-    const left = Math.min(Math.floor(along), table.length - 1);
-    const first = evaluateColumn(table[left] as Column, which, row);
-    const part = along - left;
-    if (part <= 0) return first;
-    return first + part * (evaluateColumn(table[left + 1] as Column, which, row) - first);
-  };
+  const putting = receivers.flatMap((to, i) => (to === undefined ? [] : [{ to, which: 1 + i }]));
   return {
     solves: () => solves,
-    drawn: (levels, running) => {
-      const { row, along } = place(levels);
-      return valueAt(tableOf(bitsOf(running)), 0, row, along);
-    },
+    drawn: (levels, running) =>
+      valueAt(tableOf(bitsOf(running)), 0, rowAt(levels), columnAt(levels)),
     line: (levels, running, { taken, power }) => {
-      const table = tableOf(bitsOf(running));
-      const { row, along } = place(levels);
+      const table = tableFor(running);
+      const row = rowAt(levels);
+      const along = columnAt(levels);
       taken.fill(0);
       if (source !== undefined) taken[source] = valueAt(table, 0, row, along);
-      for (let i = 0; i < receivers.length; i++) {
-        const to = receivers[i];
-        if (to === undefined) continue;
-        taken[to] = (taken[to] as number) - valueAt(table, 1 + i, row, along);
+      for (let i = 0; i < putting.length; i++) {
+        const { to, which } = putting[i] as (typeof putting)[number];
+        taken[to] = (taken[to] as number) - valueAt(table, which, row, along);
       }
       for (let k = 0; k < power.length; k++) {
         power[k] = running[k] ? valueAt(table, 1 + receivers.length + k, row, along) : 0;
       }
     },
   };
+}
+
+/** The value of a column at a row, straight between two columns where there are several. */
+function valueAt(table: readonly Column[], which: number, row: number, along: number): number {
+  if (table.length === 1) return evaluateColumn(table[0] as Column, which, row);
+  const left = Math.min(Math.floor(along), table.length - 1);
+  const first = evaluateColumn(table[left] as Column, which, row);
+  const part = along - left;
+  if (part <= 0) return first;
+  return first + part * (evaluateColumn(table[left + 1] as Column, which, row) - first);
 }
 
 interface Column {

@@ -1,4 +1,11 @@
-import { type Derivative, dormandPrinceStep, nextStep, stepSlopes } from "../numeric/ode.ts";
+import { bracketedRoot } from "../numeric/bracketedRoot.ts";
+import {
+  type Derivative,
+  dormandPrinceStep,
+  nextStep,
+  stepSlopes,
+  withinStep,
+} from "../numeric/ode.ts";
 import type { WaterStore } from "./waterStore.ts";
 
 /**
@@ -176,8 +183,6 @@ interface Mark {
   at: number;
   value: number;
   rising: boolean;
-  /** the state is held at the value, or watched for passing it once more: it has to be met to the last digit */
-  exact?: boolean;
   does: (time: number) => void;
   isOpen: () => boolean;
 }
@@ -186,6 +191,7 @@ class Run {
   private readonly n: number;
   private readonly y: Float64Array;
   private readonly next: Float64Array;
+  private readonly there: Float64Array;
   private readonly slopes: Float64Array[];
   private readonly capacity: number[];
   /** m³ that stays */
@@ -233,6 +239,7 @@ class Run {
     const size = n * ROWS + pumps.length + 1;
     this.y = new Float64Array(size);
     this.next = new Float64Array(size);
+    this.there = new Float64Array(size);
     this.slopes = stepSlopes(size);
     this.capacity = stores.map((store) => store.volumeAt(store.rim));
     this.residue = stores.map((store) =>
@@ -304,7 +311,7 @@ class Run {
       const grown = nextStep(h, error);
       const hit = this.firstMark(h);
       if (hit) {
-        this.stepTo(hit.mark, hit.part * h, allowed);
+        this.stepTo(hit.mark, hit.part, h);
         this.pass(hit.mark);
         this.afterEvent(slope0);
         h = grown;
@@ -460,7 +467,7 @@ class Run {
     });
     const ends = stores.flatMap((store, i): Mark[] => [
       {
-        ...{ at: i, value: this.residue[i] as number, rising: false, exact: true },
+        ...{ at: i, value: this.residue[i] as number, rising: false },
         isOpen: () => bound[i] === 0,
         does: (time) => {
           this.hold(i, -1);
@@ -468,7 +475,7 @@ class Run {
         },
       },
       {
-        ...{ at: i, value: this.capacity[i] as number, rising: true, exact: true },
+        ...{ at: i, value: this.capacity[i] as number, rising: true },
         isOpen: () => bound[i] === 0,
         does: (time) => {
           this.hold(i, 1);
@@ -479,7 +486,7 @@ class Run {
         ? []
         : [
             {
-              ...{ at: i, value: store.volumeAt(store.alarm), rising: true, exact: true },
+              ...{ at: i, value: store.volumeAt(store.alarm), rising: true },
               isOpen: () => true,
               does: (time: number) => this.tell(time, "alarm", i),
             },
@@ -589,9 +596,9 @@ class Run {
     this.fallsUntil = is.some(Boolean) ? Number.NEGATIVE_INFINITY : this.t + fallBack.time;
   }
 
-  /** The first mark passed on a step, and after what part of it, from the cubic through its ends. */
+  /** The first mark passed on a step, and after what part of it. */
   private firstMark(h: number): { mark: Mark; part: number } | undefined {
-    const { y, next, slopes } = this;
+    const { y, next } = this;
     let first: { mark: Mark; part: number } | undefined;
     for (const mark of this.marks) {
       const { at, value, rising } = mark;
@@ -599,36 +606,28 @@ class Run {
       const after = (next[at] as number) - value;
       const passed = rising ? before < 0 && after >= 0 : before > 0 && after <= 0;
       if (!passed || !mark.isOpen()) continue;
-      const part = cubicRoot(
-        before,
-        after,
-        (slopes[0]?.[at] as number) * h,
-        (slopes[6]?.[at] as number) * h,
-      );
+      const part = this.partUntil(at, value, before, after, h);
       if (!first || part < first.part) first = { mark, part };
     }
     return first;
   }
 
-  /** To the event itself by a step of its own, as exact as any other, its length mended until it ends there. */
-  private stepTo({ at, value, exact }: Mark, guess: number, allowed: Allowed): void {
+  /** The part of a step, 0 … 1, after which a component has a value that lies between its ends. */
+  private partUntil(at: number, value: number, before: number, after: number, h: number): number {
+    const off = (part: number) => withinStep(this.y, this.next, h, this.slopes, at, part) - value;
+    return after === 0 ? 1 : bracketedRoot(off, 0, 1, before, after, 1e-13);
+  }
+
+  /** To the event itself, within the step that passed it: what balances in the step balances there. */
+  private stepTo({ at, value }: Mark, part: number, h: number): void {
     const { y, next, slopes } = this;
-    const near = (exact ? 1e-12 : 1e-7) * Math.max(Math.abs(value), this.capacity[at] ?? 1);
-    let length = guess;
-    for (let attempt = 0; attempt < 6; attempt++) {
-      dormandPrinceStep(this.derivative, this.t, y, length, slopes, next, allowed);
-      const off = (next[at] as number) - value;
-      const slope = slopes[6]?.[at] as number;
-      if (Math.abs(off) <= near || slope === 0) break;
-      const mended = length - off / slope;
-      if (!(mended > 0)) break;
-      length = mended;
+    for (let i = 0; i < y.length; i++) {
+      this.there[i] = part === 1 ? (next[i] as number) : withinStep(y, next, h, slopes, i, part);
     }
-    this.sumRunTime(length);
-    this.t += length;
-    y.set(next);
-    // A float is let be where it was found, so that no water is made or lost.
-    if (exact) y[at] = value;
+    this.sumRunTime(part * h);
+    this.t += part * h;
+    y.set(this.there);
+    y[at] = value;
   }
 
   /** Floats that hang at one level act together. */
@@ -688,8 +687,6 @@ class Run {
   }
 }
 
-type Allowed = Parameters<typeof dormandPrinceStep>[6];
-
 const justBefore = (time: number) => time - 1e-12 * Math.max(time, 1);
 
 /** Stores, each after all that spill into it; of a ring, as they come. */
@@ -704,31 +701,4 @@ function downhillOrder(stores: readonly SimulatedStore[]): number[] {
   };
   for (const i of stores.keys()) visit(i);
   return order;
-}
-
-/** Where a cubic from `before` to `after` with these slopes at its ends is zero, 0 … 1. */
-function cubicRoot(before: number, after: number, slopeBefore: number, slopeAfter: number): number {
-  let low = 0;
-  let high = 1;
-  let x = before / (before - after);
-  for (let i = 0; i < 40; i++) {
-    const x2 = x * x;
-    const x3 = x2 * x;
-    const value =
-      before * (2 * x3 - 3 * x2 + 1) +
-      slopeBefore * (x3 - 2 * x2 + x) +
-      after * (3 * x2 - 2 * x3) +
-      slopeAfter * (x3 - x2);
-    if (value < 0 === before < 0) low = x;
-    else high = x;
-    const slope =
-      6 * (x2 - x) * (before - after) +
-      slopeBefore * (3 * x2 - 4 * x + 1) +
-      slopeAfter * (3 * x2 - 2 * x);
-    const newton = x - value / slope;
-    const to = newton > low && newton < high ? newton : (low + high) / 2;
-    if (Math.abs(to - x) < 1e-14) return to;
-    x = to;
-  }
-  return x;
 }

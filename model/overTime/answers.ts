@@ -130,7 +130,10 @@ function adviceOf(
     advice.push({ code: "runs-back", severity: "watch", volume: answers.ranBack });
   }
   if (!wet && source !== undefined && survives !== undefined && greatestInflow > 0) {
-    const highest = Math.max(...timeline.levels.map((row) => row[source] as number));
+    const highest = timeline.levels.reduce(
+      (most, row) => Math.max(most, row[source] as number),
+      Number.NEGATIVE_INFINITY,
+    );
     const under = (stores[source]?.rim as number) - highest;
     advice.push({ code: "keeps-up", severity: "good", under, inflow: greatestInflow, survives });
   }
@@ -172,7 +175,8 @@ function switchingOf(
   const stated = job.pumps.find(({ id }) => id === pumpId)?.startsPerHour;
   const limit = stated ?? USUAL_STARTS;
   const now = cycleAt(cycling, setting.inflowAt(0)[source] as number);
-  const floatAt = floatFor(cycling, limit * turns);
+  const often = shared(worst).startsPerHour > limit;
+  const floatAt = often ? floatFor(cycling, limit * turns) : undefined;
   return {
     pump: pumps[index] as string,
     worst: shared(worst),

@@ -1,11 +1,15 @@
 import { readFileSync } from "node:fs";
+import { parseArgs } from "node:util";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { jobSchema } from "#contract/documents/job.ts";
+import { parseQuantity } from "#contract/units/parse.ts";
 import { withNamedPumps } from "./namedPumps.ts";
 import { report } from "./report.ts";
+import { timelineCsv, timelineOf, timelineReport } from "./timeline.ts";
 
 /**
- * npm run --silent solve -- FILE: a job file in, its duty, ledger and checks out as JSON.
+ * npm run --silent solve -- FILE [--until TIME] [--csv]: a job file in, its duty, ledger, checks and timeline out as
+ * JSON, or the timeline alone as CSV.
  * Bad input ends with exit code 2, the path of the field and a sentence on standard error, and nothing
  * on standard output.
  */
@@ -14,8 +18,10 @@ function refuse(path: string, message: string): never {
   process.exit(2);
 }
 
-const [file, ...rest] = process.argv.slice(2);
+const { values, positionals } = options();
+const [file, ...rest] = positionals;
 if (!file || rest.length > 0) refuse("", "Give one job file, or - to read standard input.");
+const until = values.until === undefined ? undefined : seconds(values.until);
 
 let text: string;
 try {
@@ -40,8 +46,40 @@ if (!parsed.success) {
 }
 
 const result = report(parsed.data);
-if (result.kind === "refused") {
-  for (const { path, message } of result.problems) process.stderr.write(`${path}: ${message}\n`);
+if (result.kind === "refused") refuseAll(result.problems);
+const timeline = timelineOf(parsed.data, until);
+if (timeline.kind === "refused") refuseAll(timeline.problems);
+if (timeline.kind === "none") {
+  if (values.csv || until !== undefined) {
+    refuse("bodies", "Nothing moves in time: give the source, or an outlet, a body of water.");
+  }
+  process.stdout.write(`${JSON.stringify(result.report, null, 2)}\n`);
+} else if (values.csv) process.stdout.write(timelineCsv(timeline.run));
+else {
+  const overTime = timelineReport(parsed.data, timeline.run);
+  process.stdout.write(`${JSON.stringify({ ...result.report, overTime }, null, 2)}\n`);
+}
+
+function refuseAll(problems: readonly { path: string; message: string }[]): never {
+  for (const { path, message } of problems) process.stderr.write(`${path}: ${message}\n`);
   process.exit(2);
 }
-process.stdout.write(`${JSON.stringify(result.report, null, 2)}\n`);
+
+function options() {
+  try {
+    return parseArgs({
+      allowPositionals: true,
+      options: { until: { type: "string" }, csv: { type: "boolean" } },
+    });
+  } catch (error) {
+    refuse("", (error as Error).message);
+  }
+}
+
+/** A time typed in any unit; a bare number is in seconds. */
+function seconds(text: string): number {
+  const time = parseQuantity(text, "time", "metric");
+  if (!time.ok) refuse("--until", time.message);
+  if (!(time.value > 0)) refuse("--until", "The time must be more than 0.");
+  return time.value;
+}

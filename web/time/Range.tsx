@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { format, formatPercent } from "#contract/units/format.ts";
+import { formatPercent } from "#contract/units/format.ts";
 import type { Ranged } from "#model/overTime/range.ts";
-import { lasting } from "#words/overTime.ts";
+import { amountOf, lasting } from "#words/overTime.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { useTimeRange } from "./useOverTime.ts";
@@ -35,7 +35,7 @@ function Drawn({ job }: { job: JobDocument }) {
     which === "starts"
       ? si.toFixed(si < 9.5 ? 1 : 0)
       : which === "moved"
-        ? format(si, "volume", units)
+        ? amountOf(si, units)
         : lasting(si);
   return (
     <section aria-label="How sure" aria-busy={kind === "working"} className="grid gap-1">

@@ -30,7 +30,7 @@ export function Strip({
   const { timeline, inflow, bodies, pumps, watched, receiver, span, powerCut } = run;
   const { times, levels, running } = timeline;
   const x = (time: number) => (WIDE * time) / span;
-  const most = Math.max(...inflow, 1e-9);
+  const most = Math.max(highestOf(inflow), 1e-9);
   const shown = [watched, ...(receiver !== undefined && receiver !== watched ? [receiver] : [])];
   const clamp = (time: number) => Math.min(Math.max(time, 0), span);
   return (
@@ -69,12 +69,19 @@ export function Strip({
         {shown.map((body) => {
           const { bottom, rim, dry, alarm, floats } = bodies[body] as (typeof bodies)[number];
           const own = levels.map((row) => row[body] as number);
-          const y = (z: number) => LEVEL - 4 - (LEVEL - 12) * ((z - bottom) / (rim - bottom));
+          // A room deeper than its water is drawn up to a little over the water.
+          const highest = Math.max(
+            highestOf(own),
+            ...floats.map(({ on, off }) => Math.max(on, off)),
+          );
+          const top =
+            highest - bottom < (rim - bottom) / 2 ? bottom + 1.25 * (highest - bottom) : rim;
+          const y = (z: number) => LEVEL - 4 - (LEVEL - 12) * ((z - bottom) / (top - bottom));
           return (
             <Row
               key={body}
               name={bodyName(body)}
-              top={`rim ${format(rim, "length", units)}`}
+              top={`${top === rim ? "rim " : ""}${format(top, "length", units)}`}
               bottom={format(bottom, "length", units)}
               height={LEVEL}
               label={`Level of ${bodyName(body)}, from ${format(own[0] as number, "length", units)} to ${format(own.at(-1) as number, "length", units)}`}
@@ -250,3 +257,7 @@ function timeUnder(event: PointerEvent<HTMLElement>, span: number): number {
   const { left, width } = event.currentTarget.getBoundingClientRect();
   return (span * (event.clientX - left)) / width;
 }
+
+/** Of more values than a call takes arguments. */
+const highestOf = (values: readonly number[]) =>
+  values.reduce((most, value) => Math.max(most, value), Number.NEGATIVE_INFINITY);

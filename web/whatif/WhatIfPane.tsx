@@ -5,7 +5,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { applyChanges, type Variant } from "#model/whatIf/changes.ts";
 import type { Column } from "#model/whatIf/columns.ts";
 import { offersFor } from "#model/whatIf/offers.ts";
-import { lasting } from "#words/overTime.ts";
+import { amountOf, kilowattHours, lasting } from "#words/overTime.ts";
 import { offerLabel } from "#words/whatIf.ts";
 import { useUnits } from "../app/settings.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
@@ -60,12 +60,12 @@ export default function WhatIfPane({ job }: { job: JobDocument }) {
         kind !== "failed" && <Loading what="the columns" />
       ) : (
         <div className={`overflow-x-auto ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
-          <table className="w-full border-collapse text-left text-[15px]">
+          <table className="w-full border-collapse text-left text-[14px]">
             <caption className="sr-only">The job as it is beside each change of it</caption>
             <thead>
               <tr className="align-bottom">
                 <td />
-                <th scope="col" className="plate px-2 pb-1 text-[17px]">
+                <th scope="col" className="plate px-1.5 pb-1 text-[16px] leading-tight">
                   As it is
                 </th>
                 {variants.map(({ label }, i) => (
@@ -73,7 +73,7 @@ export default function WhatIfPane({ job }: { job: JobDocument }) {
                   <th
                     key={`${i} ${label}`}
                     scope="col"
-                    className="plate min-w-24 px-2 pb-1 text-[17px]"
+                    className="plate min-w-16 px-1.5 pb-1 text-[16px] leading-tight"
                   >
                     {label}
                   </th>
@@ -83,13 +83,16 @@ export default function WhatIfPane({ job }: { job: JobDocument }) {
             <tbody>
               {rows.map(({ name, values }) => (
                 <tr key={name} className="border-t border-rule">
-                  <th scope="row" className="py-1.5 pr-2 text-[13px] font-normal text-soft">
+                  <th
+                    scope="row"
+                    className="sticky left-0 bg-paper py-1.5 pr-1.5 text-[13px] leading-tight font-normal text-soft"
+                  >
                     {name}
                   </th>
                   {values.slice(0, variants.length + 1).map((said, i) => (
                     <td
                       key={i}
-                      className={`px-2 py-1.5 whitespace-nowrap ${i > 0 && said !== values[0] ? "font-semibold" : ""}`}
+                      className={`px-1.5 py-1.5 leading-tight ${i > 0 && said !== values[0] ? "font-semibold" : ""}`}
                     >
                       {said}
                     </td>
@@ -100,8 +103,8 @@ export default function WhatIfPane({ job }: { job: JobDocument }) {
                 <td />
                 <td />
                 {variants.map((variant, i) => (
-                  <td key={`${i} ${variant.label}`} className="px-2 py-1.5">
-                    <span className="flex">
+                  <td key={`${i} ${variant.label}`} className="px-0.5 py-1.5">
+                    <span className="flex flex-wrap">
                       <Button
                         disabled={value[i + 1]?.refused === "not-there"}
                         aria-label={`Apply: ${variant.label}`}
@@ -158,12 +161,12 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
     si === undefined ? undefined : format(si, "flow", units);
   const time = (si: number | undefined) => (si === undefined ? undefined : lasting(si));
   return [
-    row("At the outlets", ({ duty }) => flow(duty?.flow)),
+    row("Delivered", ({ duty }) => flow(duty?.flow)),
     row("Total head", ({ duty }) => duty && format(duty.head, "head", units)),
     row("Stops", ({ stops }) => String(stops)),
     row("Dry after", ({ overTime }) => time(overTime?.dry?.at)),
     row("Full after", ({ overTime }) => time(overTime?.full?.at)),
-    row("Floor wet after", ({ overTime }) =>
+    row("Floor wet", ({ overTime }) =>
       overTime?.wet
         ? lasting(overTime.wet.at)
         : overTime?.survives === undefined
@@ -171,19 +174,19 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
           : "stays dry",
     ),
     row("Over the rim", ({ overTime }) =>
-      overTime?.wet ? format(overTime.wet.spilled, "volume", units) : undefined,
+      overTime?.wet ? amountOf(overTime.wet.spilled, units) : undefined,
     ),
-    row("Without a pump, wet in", ({ overTime }) => time(overTime?.unpumped?.fromOn)),
-    row("Largest inflow it holds", ({ overTime }) => flow(overTime?.survives)),
-    row("Starts an hour, worst", ({ overTime }) => {
+    row("No pump: wet in", ({ overTime }) => time(overTime?.unpumped?.fromOn)),
+    row("Holds", ({ overTime }) => flow(overTime?.survives)),
+    row("Starts an hour", ({ overTime }) => {
       const starts = overTime?.switching?.worst.startsPerHour;
       return starts === undefined ? undefined : starts.toFixed(starts < 9.5 ? 1 : 0);
     }),
     row("Runs back", ({ overTime }) =>
-      overTime && overTime.ranBack > 1e-3 ? format(overTime.ranBack, "volume", units) : undefined,
+      overTime && overTime.ranBack > 1e-3 ? amountOf(overTime.ranBack, units) : undefined,
     ),
     row("Energy", ({ overTime }) =>
-      overTime?.energy === undefined ? undefined : `${(overTime.energy / 3.6e6).toFixed(2)} kWh`,
+      overTime?.energy === undefined ? undefined : kilowattHours(overTime.energy),
     ),
     row("Price", ({ price }) =>
       price ? `${price.known.toFixed(0)}${price.whole ? "" : " and the pump"}` : undefined,

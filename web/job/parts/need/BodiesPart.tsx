@@ -1,6 +1,5 @@
 import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { format } from "#contract/units/format.ts";
 import type { Quantity } from "#contract/units/units.ts";
 import { startElevations } from "#core/line/elevations.ts";
 import {
@@ -12,7 +11,7 @@ import {
 } from "#model/overTime/begin.ts";
 import { bottomOf, depthOf, type Shape, storeOf } from "#model/overTime/bodies.ts";
 import { troublesOf } from "#model/overTime/troubles.ts";
-import { troubleWords } from "#words/overTime.ts";
+import { amountOf, troubleWords } from "#words/overTime.ts";
 import { useUnits } from "../../../app/settings.ts";
 import { BodyDrawing } from "../../../time/BodyDrawing.tsx";
 import { Button, IconButton } from "../../../ui/Button.tsx";
@@ -25,11 +24,11 @@ import { AreaTable } from "./AreaTable.tsx";
 const SHAPE_NAMES: Record<Shape["kind"], string> = {
   cylinder: "Round, upright",
   box: "Box or room",
-  wedge: "Room with a sloping floor",
-  cone: "Round, wider at one end",
-  trapezoid: "Pond with sloping sides",
+  wedge: "Room, sloping floor",
+  cone: "Round, tapered",
+  trapezoid: "Pond, sloping sides",
   "horizontal-cylinder": "Lying round tank",
-  table: "Depth and area, from a table",
+  table: "Table of areas",
 };
 
 type Dimension = { field: string; name: string; quantity?: Quantity };
@@ -218,7 +217,7 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
         />
         <p className="text-[14px]">
           <span className="block text-[13px] text-soft">It holds</span>
-          <span className="plate text-[21px]">{format(capacity, "volume", units)}</span>
+          <span className="plate text-[21px]">{amountOf(capacity, units)}</span>
         </p>
       </div>
       <details>

@@ -14,7 +14,7 @@ import { JobQuantity } from "../JobQuantity.tsx";
 type Control = NonNullable<NonNullable<JobDocument["overTime"]>["controls"]>[number];
 type Float = Extract<Control, { kind: "float" }>;
 
-const ROLES = { lead: "starts first", lag: "starts second", guard: "stops pumps" } as const;
+const ROLES = { lead: "first", lag: "second", guard: "holds" } as const;
 
 /** The floats and the alarm in each body of water; none of them means somebody switches by hand. */
 export function FloatsPart({ job }: { job: JobDocument }) {
@@ -89,7 +89,7 @@ function Row({
   const name = control.kind === "alarm" ? "Alarm" : `Float ${index + 1}`;
   const level = (label: string, field: string, value: number) => (
     <JobQuantity
-      label={`${name}: ${label}`}
+      label={control.kind === "alarm" ? `Alarm ${label}` : `${sentence(label)}, float ${index + 1}`}
       quantity="length"
       range={RANGES.elevation}
       value={value}
@@ -102,7 +102,7 @@ function Row({
         {control.kind === "float" ? (
           <>
             <SelectField
-              label={own ? `In ${nameOf(own, where)}` : "Float"}
+              label={own ? `${name}, in ${nameOf(own, where)}` : name}
               visibleLabel
               value={control.role ?? "lead"}
               onChange={(role) => onChange({ role })}
@@ -159,5 +159,7 @@ function Row({
     </div>
   );
 }
+
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 const nameOf = (body: BodyOfWater, index: number) => body.name || `water ${index + 1}`;

@@ -62,10 +62,11 @@ export function StormPart({ job }: { job: JobDocument }) {
   const setStorm = (patch: object) => put({ storm: { ...storm, ...patch } as InTime["storm"] });
   return (
     <section aria-label="Storm and power" className="grid gap-2">
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+      <div className="grid grid-cols-3 gap-2">
         <SelectField
           label="Storm"
           visibleLabel
+          className="col-span-full"
           value={chosen}
           onChange={(kind) => choose(kind as keyof typeof STORMS)}
         >

@@ -1,0 +1,81 @@
+import type { FieldIssue } from "#contract/documents/issues.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { ToldRun } from "#model/overTime/told.ts";
+import { inTime, toldOverTime } from "#model/overTime/told.ts";
+import { itemName } from "#words/items.ts";
+import { adviceWords, eventWords, troubleWords } from "#words/overTime.ts";
+
+type Timeline =
+  | { kind: "run"; run: ToldRun }
+  /** the job does not move in time */
+  | { kind: "none" }
+  | { kind: "refused"; problems: FieldIssue[] };
+
+/** A job over time, as far as `until` in s where that is given. */
+export function timelineOf(job: JobDocument, until: number | undefined): Timeline {
+  const given = inTime(job);
+  const span = until === undefined ? {} : { overTime: { ...given.overTime, span: until } };
+  const told = toldOverTime({ ...given, ...span });
+  if (told.kind === "wrong") {
+    const problems = told.troubles
+      .filter(({ stops }) => stops)
+      .map((trouble) => ({ path: trouble.at, message: troubleWords(trouble, "metric") }));
+    return { kind: "refused", problems };
+  }
+  return told.kind === "run" ? { kind: "run", run: told } : { kind: "none" };
+}
+
+/** The timeline as it stands in the report: SI, a row a time. */
+export function timelineReport(job: JobDocument, run: ToldRun): object {
+  const { timeline, answers, bodies, pumps, inflow, byHand, troubles } = run;
+  const called = calledOf(job, run);
+  const { advice, ...figures } = answers;
+  return {
+    bodies: bodies.map(({ id, bottom, rim }) => ({ id, bottom, rim })),
+    pumps,
+    byHand,
+    end: timeline.end,
+    answers: figures,
+    advice: [
+      ...advice.map((own) => ({ ...own, ...adviceWords(own, called) })),
+      ...troubles.map((own) => ({ ...own, sentence: troubleWords(own, "metric") })),
+    ],
+    totals: timeline.totals,
+    events: timeline.events.map((event) => ({ ...event, name: eventWords(event, called) })),
+    rows: timeline.times.map((time, i) => ({
+      time,
+      levels: timeline.levels[i],
+      inflow: inflow[i],
+      running: runningAt(run, i),
+    })),
+  };
+}
+
+/** The rows alone: s, m above datum, m³/s, and 1 for a pump that runs from then on. */
+export function timelineCsv({ timeline, inflow, bodies, pumps, ...run }: ToldRun): string {
+  const heading = [
+    "time_s",
+    ...bodies.map(({ id }) => `level_${id}_m`),
+    "inflow_m3_per_s",
+    ...pumps,
+  ];
+  const rows = timeline.times.map((time, i) => [
+    time,
+    ...(timeline.levels[i] ?? []),
+    inflow[i],
+    ...runningAt({ timeline, inflow, bodies, pumps, ...run }, i).map(Number),
+  ]);
+  return `${[heading, ...rows].map((row) => row.join(",")).join("\n")}\n`;
+}
+
+const runningAt = ({ timeline, pumps }: ToldRun, i: number): boolean[] =>
+  pumps.map((_, k) => Math.floor((timeline.running[i] as number) / 2 ** k) % 2 === 1);
+
+function calledOf(job: JobDocument, { bodies, pumps }: ToldRun) {
+  return {
+    pump: (k: number) => itemName(job.path, pumps[k] ?? "", "metric"),
+    body: (k: number) =>
+      job.bodies?.find(({ id }) => id === bodies[k]?.id)?.name ?? `Water ${k + 1}`,
+    system: "metric" as const,
+  };
+}
