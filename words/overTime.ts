@@ -134,11 +134,25 @@ export function adviceWords(
         mend: "A second pump on a float of its own, a battery unit, or an overflow by gravity.",
       };
     case "never-dry": {
-      const { level, inflow } = advice;
+      const { level, inflow, drawn } = advice;
       return {
         title: "It does not get dry",
-        sentence: `At ${length(level)} as much comes in as is drawn: ${flow(inflow)}.`,
+        sentence: `At ${length(level)} ${flow(inflow)} come in and ${flow(drawn)} are drawn.`,
         mend: "A larger pump or hose, or less water coming in.",
+      };
+    }
+    case "not-dry-yet":
+      return {
+        title: "Not dry yet",
+        sentence: `After ${lasting(advice.after)} it stands at ${length(advice.level)}, and still falls.`,
+        mend: "Look at it for longer, or pump harder.",
+      };
+    case "falls-behind": {
+      const { inflow, survives, wetIn } = advice;
+      return {
+        title: "The pumps fall behind",
+        sentence: `${flow(inflow)} come in at the end, and the pumps hold ${flow(survives)} at the rim: about ${lasting(wetIn)} more, and the floor is wet.`,
+        mend: "A second pump, or a larger one.",
       };
     }
     case "source-low":

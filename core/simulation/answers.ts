@@ -63,7 +63,11 @@ export type Advice =
   | { code: "battery-flat"; severity: "watch"; at: number; needed?: number }
   | { code: "no-alarm"; severity: "watch" }
   | { code: "one-pump"; severity: "watch" }
-  | { code: "never-dry"; severity: "stop"; level: number; inflow: number }
+  | { code: "never-dry"; severity: "stop"; level: number; inflow: number; drawn: number }
+  /** still falling when the run ended */
+  | { code: "not-dry-yet"; severity: "watch"; level: number; after: number }
+  /** dry so far, but more comes in at the end than the pumps hold: s from the end until it is wet */
+  | { code: "falls-behind"; severity: "stop"; inflow: number; survives: number; wetIn: number }
   | { code: "source-low"; severity: "watch"; at: number }
   | { code: "receiver-full"; severity: "watch"; at: number }
   | { code: "runs-back"; severity: "watch"; volume: number }

@@ -42,7 +42,7 @@ export function cycleAt(cycling: Cycling, inflow: number): Cycle | undefined {
   return { inflow, filling, pumping, startsPerHour: 3600 / (filling + pumping) };
 }
 
-const PIECES = 32;
+const PIECES = 12;
 
 /**
  * The inflow at which the pump starts most often, and how often: near half of what it moves. Undefined where it moves

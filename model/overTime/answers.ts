@@ -81,7 +81,7 @@ export function answersOf(
 
 function adviceOf(
   answers: Omit<Answers, "advice">,
-  { byHand, source, pumps, dynamics, stores }: Setting,
+  { byHand, source, pumps, dynamics, stores, inflowAt, table }: Setting,
   timeline: Timeline,
   job: Pick<JobDocument, "overTime">,
 ): Advice[] {
@@ -99,7 +99,17 @@ function adviceOf(
   }
   if (byHand && source !== undefined && !answers.dry && !full) {
     const level = timeline.final.levels[source] as number;
-    advice.push({ code: "never-dry", severity: "stop", level, inflow: greatestInflow });
+    const after = timeline.times.at(-1) as number;
+    const inflow = inflowAt(after)[source] as number;
+    const drawn = table.drawn(
+      timeline.final.levels,
+      pumps.map(() => true),
+    );
+    advice.push(
+      drawn > inflow * (1 + EVEN)
+        ? { code: "not-dry-yet", severity: "watch", level, after }
+        : { code: "never-dry", severity: "stop", level, inflow, drawn },
+    );
   }
   if (switching && switching.worst.startsPerHour > switching.limit) {
     const { worst, limit, floatAt } = switching;
@@ -134,12 +144,22 @@ function adviceOf(
       (most, row) => Math.max(most, row[source] as number),
       Number.NEGATIVE_INFINITY,
     );
-    const under = (stores[source]?.rim as number) - highest;
-    advice.push({ code: "keeps-up", severity: "good", under, inflow: greatestInflow, survives });
+    const store = stores[source] as (typeof stores)[number];
+    const under = store.rim - highest;
+    const last = inflowAt(timeline.times.at(-1) as number)[source] as number;
+    if (last > survives) {
+      const room = store.volumeAt(store.rim) - (timeline.totals.final[source] as number);
+      const wetIn = room / (last - survives);
+      advice.push({ code: "falls-behind", severity: "stop", inflow: last, survives, wetIn });
+    } else {
+      advice.push({ code: "keeps-up", severity: "good", under, inflow: greatestInflow, survives });
+    }
   }
   return advice;
 }
 
+/** Flows that differ by less are as good as one. */
+const EVEN = 1e-3;
 /** m³: less than a bucket is not worth a word. */
 const SOME = 0.01;
 
@@ -190,14 +210,14 @@ function switchingOf(
 
 /** The most times one pump started within any hour. */
 function startsInAnHour({ events }: Timeline, pump: number): number {
-  const times = events.flatMap(({ kind, index, time }) =>
-    kind === "pump-on" && index === pump ? [time] : [],
-  );
+  const times: number[] = [];
   let most = 0;
   let first = 0;
-  for (const [i, time] of times.entries()) {
+  for (const { kind, index, time } of events) {
+    if (kind !== "pump-on" || index !== pump) continue;
+    times.push(time);
     while ((times[first] as number) <= time - 3600) first++;
-    most = Math.max(most, i - first + 1);
+    most = Math.max(most, times.length - first);
   }
   return most;
 }

@@ -106,7 +106,7 @@ export function simulateSetting(setting: Setting, span = setting.span): Timeline
   };
   return simulate(dynamics, start, span, {
     // No float is passed there and back within this while storms bend at their own times.
-    longestStep: Math.max(span / 400, 60),
+    longestStep: Math.max(Math.min(span / 500, byHand ? drawnDownIn(setting) / 60 : span), 1),
     breaks,
     mostEvents: MOST_EVENTS,
     ...(byHand && {
@@ -114,6 +114,23 @@ export function simulateSetting(setting: Setting, span = setting.span): Timeline
         kind === "pump-off" || ((kind === "empty" || kind === "full") && index === watched),
     }),
   });
+}
+
+/** s in which the water that is there would be drawn at the flow it begins with, where nothing more came in. */
+function drawnDownIn({ stores, source, receiver, startLevels, table, pumps, span }: Setting) {
+  const own = source ?? receiver;
+  const store = own === undefined ? undefined : stores[own];
+  if (!store || own === undefined) return span;
+  const level = startLevels[own] as number;
+  const volume =
+    source === undefined
+      ? store.volumeAt(store.rim) - store.volumeAt(level)
+      : store.volumeAt(level) - store.volumeAt(store.dry ?? store.bottom);
+  const drawn = table.drawn(
+    startLevels,
+    pumps.map(() => true),
+  );
+  return drawn > 0 && volume > 0 ? volume / drawn : span;
 }
 
 const MOST_EVENTS = 20_000;
