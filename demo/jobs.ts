@@ -1,6 +1,6 @@
 import type { JobInput } from "#contract/documents/job.ts";
 import { fromLibrary } from "./fromLibrary.ts";
-import { DRILL_TANK, RELAY_ROOM } from "./waterJobs.ts";
+import { BRAMBLE_YARD, DRILL_TANK, RELAY_ROOM } from "./waterJobs.ts";
 
 /** Jobs of the invented firm Oxbow & Larch, pump fitters, in the invented Vale of Ennet. */
 
@@ -192,4 +192,5 @@ export const DEMO_JOBS: { id: string; job: JobInput }[] = [
   { id: "tallow-mill-wheel-pit", job: TALLOW_MILL },
   { id: "ennet-halt-relay-room", job: RELAY_ROOM },
   { id: "ennet-drill-tank", job: DRILL_TANK },
+  { id: "bramble-rigg-yard", job: BRAMBLE_YARD },
 ];

@@ -103,3 +103,81 @@ export const DRILL_TANK: JobInput = {
   method: { friction: "darcy-weisbach", fittings: "coefficient" },
   pumps: [fromLibrary("tarnfold-pit-9")],
 };
+
+export const BRAMBLE_YARD: JobInput = {
+  format: "upright-gusher/job",
+  version: 2,
+  kind: "yard-drain",
+  name: "Bramble Rigg allotments: yard drained to the lane ditch",
+  place: "Bramble Rigg, Vale of Ennet",
+  note: "Rain off the tool-shed roof and the paved yard runs by its fall into a pit at the low corner, and is pumped over the bank to the lane ditch.",
+  datum: "Pit rim",
+  source: {
+    kind: "open",
+    name: "Yard pit",
+    level: { low: "-0.9 m", normal: "-0.6 m", high: "-0.2 m" },
+    intake: "-1.1 m",
+    body: "yard-pit",
+  },
+  bodies: [
+    {
+      id: "yard-pit",
+      name: "Yard pit",
+      shape: { kind: "cylinder", diameter: "0.8 m", depth: "1.1 m" },
+      bottom: "-1.1 m",
+      surround: { across: "1.4 m", porosity: 0.38 },
+      inflowPipes: [{ bore: "102 mm", length: "14 m", invert: "-0.5 m" }],
+    },
+  ],
+  need: {
+    kind: "rain",
+    catches: [
+      { surface: "roof", area: "60 m²" },
+      { surface: "paving", area: "140 m²" },
+      { surface: "lawn", area: "220 m²" },
+    ],
+    hardestHour: "22 mm",
+    inHand: 1.2,
+    flow: 0.00152167,
+  },
+  wantedFlow: 0.001826,
+  yard: {
+    runs: [
+      {
+        ...{ id: "shed", name: "Downpipe of the shed", into: "yard-run", takes: [0] },
+        ...{ bore: "80 mm", length: "9 m", slope: 0.02 },
+      },
+      {
+        ...{ id: "yard-run", name: "Yard gully to the pit", into: "yard-pit", takes: [1, 2] },
+        ...{ bore: "102 mm", length: "14 m", slope: 0.01 },
+        trench: { width: "0.3 m", depth: "0.4 m", porosity: 0.38 },
+      },
+    ],
+  },
+  overTime: {
+    controls: [
+      { kind: "float", body: "yard-pit", role: "lead", on: "-0.6 m", off: "-0.9 m" },
+      { kind: "alarm", body: "yard-pit", at: "-0.2 m" },
+    ],
+    storm: { kind: "triangle", depth: "30 mm", duration: "2 h", start: 1800 },
+    span: "5 h",
+  },
+  path: [
+    { kind: "pump", id: "pump", pump: "tarnfold-pit-9" },
+    { kind: "orifice", id: "vent", purpose: "vent-hole", bore: "4 mm" },
+    { kind: "fitting", id: "check", fitting: "check-swing", count: 1 },
+    { kind: "pipe", id: "riser", stock: "pvc-sch40-1-1-2in", length: "2 m", rise: "2 m" },
+    { kind: "fitting", id: "elbow", fitting: "elbow-90", count: 1 },
+    { kind: "pipe", id: "run", stock: "pvc-sch40-1-1-2in", length: "16 m", rise: "0 m" },
+    { kind: "outlet", id: "outlet", outlet: { type: "free" } },
+  ],
+  site: {
+    altitude: "190 m",
+    waterTemperature: "10 °C",
+    specificGravity: 1,
+    standsAt: "pit",
+    water: ["clear"],
+  },
+  method: { friction: "darcy-weisbach", fittings: "coefficient" },
+  pumps: [fromLibrary("tarnfold-pit-9")],
+};

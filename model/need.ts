@@ -1,4 +1,5 @@
 import type { JobDocument, Need } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 
 /** What a need comes to, m³/s, and between which flows it lies by the doubt of what it was found from. */
@@ -51,7 +52,8 @@ export function flowOfNeed(need: Need | undefined): NeededFlow | undefined {
       if (!hardestHour || catches.length === 0) return undefined;
       const at = (which: "usual" | "low" | "high") =>
         (runoffArea(catches, which) * hardestHour) / 3600;
-      return { flow: at("usual"), low: at("low"), high: at("high"), comesIn: true };
+      const flow = at("usual");
+      return flow > 0 ? { flow, low: at("low"), high: at("high"), comesIn: true } : undefined;
     }
     case "deadline": {
       const { volume, time, inflow = 0 } = need;

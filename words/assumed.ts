@@ -41,6 +41,8 @@ export function assumedName(job: JobDocument, field: string, units: UnitSystem):
         : "Site";
     case "bodies":
       return `Size of the water: ${(job.bodies ?? []).map(({ name, id: own }) => name || own).join(", ")}`;
+    case "yard":
+      return "Drains to the pit: bore, fall and length";
     case "overTime":
       return `Floats: ${(job.overTime?.controls ?? [])
         .flatMap((own) =>

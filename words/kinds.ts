@@ -4,6 +4,7 @@ import type { JobKindId } from "#contract/documents/job.ts";
 export const JOB_KIND_NAMES: Record<JobKindId, { says: string; name: string }> = {
   "sump-riser": { says: "Keep a pit dry", name: "Pit" },
   emptying: { says: "Empty a room or pool", name: "Emptying" },
+  "yard-drain": { says: "Drain a yard", name: "Yard" },
   "tank-to-tank": { says: "Move water between tanks", name: "Transfer" },
   "well-to-tank": { says: "Draw from a well", name: "Well" },
   "pond-to-field": { says: "Water ground", name: "Watering" },

@@ -13,6 +13,7 @@ import {
   pressureTankSchema,
   siteSchema,
   wellSchema,
+  yardSchema,
 } from "./site.ts";
 import { type Versions, versioned } from "./versioned.ts";
 
@@ -39,6 +40,7 @@ const elevation = quantity("length", RANGES.elevation);
 export const JOB_KINDS = [
   "sump-riser",
   "emptying",
+  "yard-drain",
   "tank-to-tank",
   "well-to-tank",
   "pond-to-field",
@@ -310,6 +312,7 @@ export const jobShape = z
     need: needSchema.optional(),
     bodies: z.array(bodySchema).max(20).optional(),
     overTime: overTimeSchema.optional(),
+    yard: yardSchema.optional(),
     well: wellSchema.optional(),
     pressureTank: pressureTankSchema.optional(),
     field: fieldSchema.optional(),

@@ -258,6 +258,33 @@ export const overTimeSchema = z.looseObject({
   powerCut: z.looseObject({ from: z.number().min(0), to: z.number().min(0) }).optional(),
 });
 
+/** What drains into a pit by its own fall: a list of runs, not a plan. */
+export const yardSchema = z.looseObject({
+  runs: z
+    .array(
+      z.looseObject({
+        id: idSchema,
+        name: text(80).optional(),
+        bore: quantity("diameter", RANGES.bore),
+        length: stretch,
+        /** m of fall for each m along */
+        slope: part("The fall"),
+        /** of its wall, after Manning */
+        n: z.number().min(0.005).max(0.1).optional(),
+        /** numbers of the catches of the need that drain into it; all when absent */
+        takes: z.array(z.number().int().min(0)).max(50).optional(),
+        /** another run, or a body of water */
+        into: idSchema.optional(),
+        /** gravel it lies in */
+        trench: z
+          .looseObject({ width: stretch, depth, porosity: z.number().min(0.05).max(1) })
+          .optional(),
+      }),
+    )
+    .max(100)
+    .optional(),
+});
+
 export const wellSchema = z.looseObject({
   casings: z
     .array(

@@ -8,6 +8,8 @@ const DEPTH = { max: 900, positive: true, what: "The depth" };
 const STRETCH = { max: 3000, positive: true, what: "The measure" };
 /** Pits are measured in these, whatever a length is shown in. */
 const SMALL = { us: "in", metric: "cm" };
+/** Rain is read in these. */
+const RAIN = { us: "in", metric: "mm" };
 const RUN = { max: 50_000, positive: true, what: "The length" };
 
 /** Everything a sketch card may ask, as people measure it: down from the floor, up to, along. SI. */
@@ -26,6 +28,9 @@ export const MEASURES = {
   long: { quantity: "length", range: STRETCH },
   wide: { quantity: "length", range: STRETCH },
   within: { quantity: "time", range: RANGES.longTime, bare: { us: "h", metric: "h" } },
+  /** of roofs and ground that drain to the pit */
+  area: { quantity: "area", range: RANGES.area },
+  hardestHour: { quantity: "length", range: { ...RANGES.rain, positive: true }, bare: RAIN },
   volume: { quantity: "volume", range: RANGES.jobVolume },
   flow: { quantity: "flow", range: RANGES.flow },
   /** up to the outlet, from what the other heights are measured from */
@@ -67,7 +72,7 @@ export function inBareUnit(measure: Measure, si: number, units: UnitSystem): str
 }
 
 /** How the flow that is wanted is known. */
-export type Demand = "rise-test" | "deadline" | "flow" | "gun" | "none";
+export type Demand = "rise-test" | "rain" | "deadline" | "flow" | "gun" | "none";
 
 /** A measure that cannot be so beside another. */
 export interface Clash {
@@ -79,7 +84,16 @@ export type Values = Partial<Record<Measure, number>>;
 
 type Begun = Pick<
   JobInput,
-  "source" | "path" | "datum" | "wantedFlow" | "volume" | "need" | "well" | "bodies" | "overTime"
+  | "source"
+  | "path"
+  | "datum"
+  | "wantedFlow"
+  | "volume"
+  | "need"
+  | "well"
+  | "bodies"
+  | "overTime"
+  | "yard"
 > & { site?: Partial<JobInput["site"]> };
 
 /**

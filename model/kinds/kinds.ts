@@ -14,11 +14,13 @@ import { measuring, plainLine } from "./plainLine.ts";
 import { transfer } from "./transfer.ts";
 import { watering } from "./watering.ts";
 import { well } from "./well.ts";
+import { yard } from "./yard.ts";
 
 /** Every kind of job. */
 export const KINDS: Record<JobKindId, JobKind> = {
   "sump-riser": pit,
   emptying,
+  "yard-drain": yard,
   "tank-to-tank": transfer,
   "well-to-tank": well,
   "pond-to-field": watering,
@@ -68,7 +70,13 @@ export function clashOf(sketch: Sketch, units: UnitSystem): Clash | undefined {
   return at && { at, why: "too-much-water" };
 }
 
-const MAKES_A_FLOW: ReadonlySet<Measure> = new Set(["riseTime", "within", "flow", "pressure"]);
+const MAKES_A_FLOW: ReadonlySet<Measure> = new Set([
+  "riseTime",
+  "hardestHour",
+  "within",
+  "flow",
+  "pressure",
+]);
 
 const isWithin = (value: unknown, { max }: { max: number }) =>
   typeof value !== "number" || value <= max;

@@ -36,6 +36,18 @@ export const CARDS: Record<JobKindId, Card> = {
     },
     note: "Water is taken as deep everywhere as at the deepest, the pump on the bare floor. Power to the room off before anybody steps into the water.",
   },
+  "yard-drain": {
+    fields: {
+      area: ["roof and yard, area", 2, 26],
+      hardestHour: ["rain in the hardest hour", 2, 108],
+      depth: ["rim down to the bottom", 242, 258],
+      across: ["pit across", 116, 386],
+      up: ["rim up to the bend", 246, 130],
+      along: ["along to the outlet", 196, 14],
+      inHand: ["Times that inflow", 0, 0],
+    },
+    note: "All of it is taken as paving, drained by one 4 in (100 mm) run at a fall of 1 in 100 into a round pit. Roofs, lawns and further runs are put in under Need.",
+  },
   "tank-to-tank": {
     fields: {
       deep: ["water in the first tank", 2, 158],
@@ -85,6 +97,7 @@ export const CARDS: Record<JobKindId, Card> = {
 /** How the flow is known, as it is chosen. */
 export const DEMANDS: Record<Demand, string> = {
   "rise-test": "I watched it rise",
+  rain: "By the rain",
   deadline: "So much in a time",
   flow: "I know the flow",
   gun: "What the gun takes",

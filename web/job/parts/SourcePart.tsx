@@ -11,6 +11,7 @@ import { EmptyingPart } from "./need/EmptyingPart.tsx";
 import { FloatsPart } from "./need/FloatsPart.tsx";
 import { NeedPart } from "./need/NeedPart.tsx";
 import { StormPart } from "./need/StormPart.tsx";
+import { YardPart } from "./need/YardPart.tsx";
 import { PlaceFields, withKnown } from "./PlaceFields.tsx";
 
 /** Where the water is, what is wanted of it, and how it is reckoned. */
@@ -83,6 +84,7 @@ export function SourcePart({ job }: { job: JobDocument }) {
           onChange={(intake) => edit((j) => ({ ...j, source: { ...j.source, intake } }))}
         />
       </div>
+      {(job.need?.kind === "rain" || job.yard) && <YardPart job={job} />}
       <BodiesPart job={job} />
       <FloatsPart job={job} />
       {job.bodies && job.bodies.length > 0 && <StormPart job={job} />}

@@ -64,6 +64,11 @@ export function NeedPart({ job }: { job: JobDocument }) {
           {inBuckets(found.flow, units)}.
         </p>
       )}
+      {found && wantedFlow === undefined && (
+        <p role="alert" className="text-[14px] text-signal">
+          That makes more water than any job can have: look at the units.
+        </p>
+      )}
       {!found && wantedFlow !== undefined && (
         <p className="text-[14px] text-soft">{inBuckets(wantedFlow, units)}.</p>
       )}

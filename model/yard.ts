@@ -1,0 +1,60 @@
+import type { JobDocument, Need } from "#contract/documents/job.ts";
+import { fullFlow, headToPass, MANNING_N } from "#core/pipe/manning.ts";
+import { runoffArea } from "./need.ts";
+
+export type Run = NonNullable<NonNullable<JobDocument["yard"]>["runs"]>[number];
+type Catch = NonNullable<Extract<Need, { kind: "rain" }>["catches"]>[number];
+
+/** What a gravity run has to carry in the hardest hour, and what it can. SI. */
+export interface RunAtWork {
+  run: Run;
+  flow: number;
+  /** just full */
+  capacity: number;
+  /** m the water stands over the crown at its upper end where more comes than it can carry */
+  surcharge: number;
+  /** m³ it holds, with the gravel round it */
+  storage: number;
+}
+
+/** Every run of a yard with what all that drains into it brings; of a ring of runs, none twice. */
+export function yardAtWork(job: Pick<JobDocument, "need" | "yard">): RunAtWork[] {
+  const { need, yard } = job;
+  const runs = yard?.runs ?? [];
+  if (need?.kind !== "rain") return [];
+  const { catches = [], hardestHour = 0 } = need;
+  const intensity = hardestHour / 3600;
+  const own = (run: Run) => runoffArea(catchesOf(run, catches)) * intensity;
+  const flowInto = (id: string, seen: ReadonlySet<string>): number =>
+    runs.reduce((sum, run) => {
+      if (run.into !== id || seen.has(run.id)) return sum;
+      return sum + own(run) + flowInto(run.id, new Set([...seen, run.id]));
+    }, 0);
+  return runs.map((run) => {
+    const { bore, slope, length, n = MANNING_N.smooth, trench } = run;
+    const flow = own(run) + flowInto(run.id, new Set([run.id]));
+    const pipe = { bore, slope, n };
+    const capacity = fullFlow(pipe);
+    const needed = headToPass(pipe, length, flow);
+    const area = (Math.PI / 4) * bore ** 2;
+    const gravel = trench ? Math.max(trench.width * trench.depth - area, 0) * trench.porosity : 0;
+    return {
+      ...{ run, flow, capacity },
+      surcharge: flow > capacity ? needed - slope * length : 0,
+      storage: (area + gravel) * length,
+    };
+  });
+}
+
+/** The surfaces a run takes; all of them where it names none. */
+function catchesOf({ takes }: Run, catches: readonly Catch[]): Catch[] {
+  return takes ? catches.filter((_, i) => takes.includes(i)) : [...catches];
+}
+
+/** kg/m³ */
+const WATER = 1000;
+
+/** N with which a jet lifts what stands in its way: F = ρ Q v. */
+export function jetForce(flow: number, bore: number): number {
+  return (WATER * flow ** 2) / ((Math.PI / 4) * bore ** 2);
+}
