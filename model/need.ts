@@ -99,9 +99,10 @@ export function withNeed(job: JobDocument, need: Need): JobDocument {
   const { flow: _, ...open } = need;
   const found = flowOfNeed(need.kind === "typed" || need.kind === "guns" ? need : (open as Need));
   const { wantedFlow: _was, ...rest } = job;
-  if (!found) return { ...rest, need: open as Need };
   const inHand =
-    ("inHand" in need ? need.inHand : undefined) ?? (found.comesIn ? USUAL_IN_HAND : 1);
+    ("inHand" in need ? need.inHand : undefined) ?? (found?.comesIn ? USUAL_IN_HAND : 1);
+  // More than a job can have is told where it is typed, and wanted of no pump.
+  if (!found || found.flow * inHand > RANGES.flow.max) return { ...rest, need: open as Need };
   return {
     ...rest,
     ...(need.kind === "deadline" && need.volume && { volume: need.volume }),

@@ -39,7 +39,7 @@ export const DRAWINGS: Record<JobKindId, () => ReactNode> = {
   ),
   "yard-drain": () => (
     <>
-      <Earth d="M0 236H84L130 250V362H215V220H236V440H0Z M236 220H360V440H236Z" />
+      <Earth d="M0 220H130V362H215V220H236V440H0Z M236 220H360V440H236Z" />
       <Wall d="M0 220H130V362H215V220H360" />
       <Wall d="M4 196L50 164L96 196M16 196V220M84 196V220" />
       <Pipe d="M88 198V236L130 248" />

@@ -1,20 +1,14 @@
-import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { Answers } from "#core/simulation/answers.ts";
 import { lasting } from "#words/overTime.ts";
 import { useUnits } from "../app/settings.ts";
-import { edit } from "../job/jobStore.ts";
+import { edit, useJobStore } from "../job/jobStore.ts";
 
 /** The water let down day by day, each ticked when the ground outside has followed. */
-export function Stages({
-  job,
-  stages,
-}: {
-  job: JobDocument;
-  stages: NonNullable<Answers["stages"]>;
-}) {
+export function Stages({ stages }: { stages: NonNullable<Answers["stages"]> }) {
   const units = useUnits();
-  const done = job.overTime?.lowering?.done ?? [];
+  // As ticked, where the run beside it follows a moment later.
+  const done = useJobStore((s) => s.job.overTime?.lowering?.done) ?? [];
   const tick = (to: number, on: string | undefined) =>
     edit((j) => {
       const { lowering } = j.overTime ?? {};
@@ -25,7 +19,7 @@ export function Stages({
     });
   return (
     <section aria-label="Stages">
-      <h3 className="text-[19px]">Let down in stages</h3>
+      <h2 className="text-[19px]">Let down in stages</h2>
       <ol className="border-t border-rule">
         {stages.map(({ to, pumping }, i) => {
           const ticked = done.find((own) => isAt(own.to, to));

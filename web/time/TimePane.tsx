@@ -160,11 +160,11 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
         ))}
       </dl>
       <Range job={job} />
-      {answers.stages && answers.stages.length > 0 && <Stages job={job} stages={answers.stages} />}
+      {answers.stages && answers.stages.length > 0 && <Stages stages={answers.stages} />}
       <section aria-label="Events">
-        <h3 className="text-[19px]">
+        <h2 className="text-[19px]">
           What happens <span className="text-soft">{timeline.events.length}</span>
-        </h3>
+        </h2>
         <EventList
           events={timeline.events}
           wordsOf={(event) => eventWords(event, called)}

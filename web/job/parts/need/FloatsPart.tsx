@@ -31,14 +31,14 @@ export function FloatsPart({ job }: { job: JobDocument }) {
   if (bodies.length === 0) return null;
   return (
     <section aria-label="Floats" className="grid gap-2">
-      <h3 className="plate text-[17px]">
+      <h2 className="plate text-[17px]">
         Floats{" "}
         {controls.every(({ kind }) => kind !== "float") && (
           <span className="text-[14px] font-normal text-soft">
             none: the pump is started by hand, and stopped when it draws air
           </span>
         )}
-      </h3>
+      </h2>
       {controls.map((control, i) =>
         control.kind === "float" || control.kind === "alarm" ? (
           <Row
