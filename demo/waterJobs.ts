@@ -32,7 +32,7 @@ export const RELAY_ROOM: JobInput = {
   need: { kind: "deadline", volume: "17.9 m³", time: "8 h" },
   volume: "17.9 m³",
   wantedFlow: "0.66 L/s",
-  overTime: { lowering: { perDay: "0.3 m" } },
+  overTime: { lowering: { perDay: "0.3 m" }, hirePerDay: 35 },
   path: [
     { kind: "pump", id: "pump", pump: "quillbeck-puddle-1" },
     { kind: "pipe", id: "stair", stock: "sump-hose-1-1-4in", length: "4 m", rise: "2.2 m" },

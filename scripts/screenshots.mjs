@@ -9,6 +9,7 @@ import { buildServer, buildWeb, install, root } from "./tasks/prepare.mjs";
 const GLASSHOUSES = "/jobs/ennet-glasshouses-transfer";
 const KETTERBY = "/jobs/ketterby-hurling-ground";
 const TALLOW_MILL = "/jobs/tallow-mill-wheel-pit";
+const RELAY_ROOM = "/jobs/ennet-halt-relay-room";
 const DESK = { viewport: { width: 1280, height: 800 } };
 const PHONE = {
   viewport: { width: 390, height: 844 },
@@ -20,7 +21,6 @@ const PHONE = {
 const PICTURES = [
   { name: "jobs", path: "/", ...DESK },
   { name: "new-job", path: "/new", ...DESK },
-  { name: "sketch", path: "/new/sump-riser", act: sketchPit, units: "us", ...DESK },
   { name: "phone-sketch", path: "/new/sump-riser", act: sketchPit, units: "us", ...PHONE },
   { name: "job-ledger", path: `${GLASSHOUSES}/line`, ...DESK },
   {
@@ -33,8 +33,10 @@ const PICTURES = [
   { name: "line-before-pump", path: "/new/sump-riser", act: startPit, units: "us", ...DESK },
   { name: "job-changes", path: `${GLASSHOUSES}/line?view=changes`, act: claimTooMuch, ...DESK },
   { name: "job-pump", path: `${GLASSHOUSES}/pump`, ...DESK },
-  { name: "job-sizes", path: `${GLASSHOUSES}/line?part=suction&view=sizes`, ...DESK },
   { name: "measure", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
+  { name: "need-time", path: `${TALLOW_MILL}/need`, act: markPowerCut, ...DESK },
+  { name: "what-if", path: `${TALLOW_MILL}/need?view=changes`, act: putBeside, ...DESK },
+  { name: "emptying", path: `${RELAY_ROOM}/need`, act: seeRun, ...DESK },
   { name: "job-branches", path: `${TALLOW_MILL}/pump?view=ledger`, ...DESK },
   {
     name: "line-editor",
@@ -51,7 +53,6 @@ const PICTURES = [
   { name: "job-sheet", path: `${GLASSHOUSES}/sheet`, ...DESK },
   { name: "hoses", path: "/hoses?volume=4", ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
-  { name: "pump", path: "/pumps/fenwicket-jet-2", ...DESK },
   { name: "phone-measure", path: `${KETTERBY}/measure`, act: timeBuckets, ...PHONE },
 ];
 
@@ -75,6 +76,33 @@ async function startPit(page) {
   await page.getByLabel("Place").fill("Tallow Mill museum");
   await page.getByRole("button", { name: "Start the job" }).click();
   await page.getByRole("region", { name: "Pumps that do it" }).waitFor();
+}
+
+/** The run with the section folded: the strip has the room. */
+async function seeRun(page) {
+  await page.getByTestId("over-time").waitFor();
+  await page.keyboard.press("f");
+}
+
+async function markPowerCut(page) {
+  await seeRun(page);
+  await page.getByRole("button", { name: /Power gone/ }).click();
+  await page.getByTestId("marker").scrollIntoViewIfNeeded();
+  await page.evaluate(() =>
+    document
+      .querySelector("[data-testid=marker]")
+      ?.closest(".overflow-y-auto, [class*=overflow-y-auto]")
+      ?.scrollTo(0, 0),
+  );
+}
+
+/** Three changes beside the job as it is. */
+async function putBeside(page) {
+  await page.keyboard.press("f");
+  for (const name of ["2-1/2 in for 2 in", "Floats 100 mm higher", "No check valve"]) {
+    await page.getByRole("button", { name, exact: true }).click();
+  }
+  await page.getByRole("button", { name: "Apply: No check valve" }).waitFor();
 }
 
 /** More than arrives, as it stands on a box. */

@@ -304,6 +304,9 @@ export function answerLines(
     const days = answers.stages.length;
     lines.push({ name: "Let down in", value: `${days} ${days === 1 ? "day" : "days"}` });
   }
+  if (answers.hire !== undefined) {
+    lines.push({ name: "Hired by the day", value: answers.hire.toFixed(0), note: "in money" });
+  }
   if (answers.hose) {
     const { pieces, couplings, clamps } = answers.hose;
     lines.push({

@@ -248,6 +248,8 @@ export const overTimeSchema = z.looseObject({
         .optional(),
     })
     .optional(),
+  /** of a pump hired for a day, in the firm's money */
+  hirePerDay: amount("The hire", 1e6).optional(),
   /** of a kilowatt-hour, in the firm's money */
   energyPrice: amount("The price", 1000).optional(),
   /** m³/s from a time in s on */

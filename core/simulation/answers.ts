@@ -31,6 +31,8 @@ export interface Answers {
   /** of a hose that is rolled out, in pieces of 20 ft; and the trips with a wet vacuum that would do the same */
   hose?: { pieces: number; couplings: number; clamps: number };
   vacuumTrips?: number;
+  /** money for a pump by the day: as many as it takes */
+  hire?: number;
   uplift: { body: number; uplift: Uplift }[];
   advice: Advice[];
 }

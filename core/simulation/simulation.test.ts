@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { Solver } from "odex";
 import { describe, expect, it } from "vitest";
+import { orificeFlow } from "../hydraulics/hydraulicModel.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
 import type { PathItem } from "../line/path.ts";
 import { FOOT, GALLON, GRAVITY, INCH } from "../quantity/constants.ts";
@@ -396,6 +397,14 @@ describe("events", () => {
     });
     expect(run.end).toBe("event-limit");
     expect(run.events).toHaveLength(500);
+  });
+});
+
+describe("a hole", () => {
+  it("vents 0.65 gpm through 1/8 in and 1.46 through 3/16 in at 12 ft, Cd 0.61", () => {
+    const gpm = (bore: number) => (orificeFlow(0.61, bore, 12 * FOOT) / GALLON) * 60;
+    expect(gpm(INCH / 8)).toBeCloseTo(0.65, 2);
+    expect(gpm((3 / 16) * INCH)).toBeCloseTo(1.46, 2);
   });
 });
 

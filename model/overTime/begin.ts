@@ -52,6 +52,19 @@ export function withReceiver(job: JobDocument, outletId: string, elevation: numb
   return { ...job, path, bodies: [...bodies, body] };
 }
 
+/** One more body of water, such as a pit the first one overflows into. */
+export function withAnotherBody(job: JobDocument): JobDocument {
+  const { bodies = [] } = job;
+  const id = freeId(bodies, "pit");
+  const bottom = Math.min(...bodies.map((body) => bottomOf(body, job)), 0);
+  const body: BodyOfWater = { id, name: "Second pit", shape: SHAPES.cylinder(1), bottom };
+  const [first] = bodies;
+  const others = bodies.map((own) =>
+    own === first && own.overflowTo === undefined ? { ...own, overflowTo: id } : own,
+  );
+  return { ...job, bodies: [...others, body] };
+}
+
 export const takesBody = (outlet: { type: string }): boolean =>
   outlet.type === "free" || outlet.type === "submerged";
 

@@ -15,11 +15,15 @@ export function emptyingOf(
   source: number,
   moved: number,
   job: Pick<JobDocument, "path" | "overTime">,
-): Pick<Answers, "stages" | "hose" | "vacuumTrips"> {
+): Pick<Answers, "stages" | "hose" | "vacuumTrips" | "hire"> {
   const perDay = job.overTime?.lowering?.perDay;
+  const stages = perDay ? stagesOf(timeline, source, perDay) : undefined;
+  const rate = job.overTime?.hirePerDay;
+  const days = stages?.length ?? Math.ceil((timeline.times.at(-1) as number) / 86_400);
   const hose = hosePieces(job.path as PathItem[]);
   return {
-    ...(perDay && { stages: stagesOf(timeline, source, perDay) }),
+    ...(stages && { stages }),
+    ...(rate !== undefined && { hire: rate * days }),
     ...(hose && { hose }),
     ...(moved > 0 && { vacuumTrips: Math.ceil(moved / VACUUM) }),
   };

@@ -1,6 +1,6 @@
-import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
+import type { BodyOfWater, JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
-import { levelsOf } from "#core/line/path.ts";
+import { everyItem, levelsOf } from "#core/line/path.ts";
 import type { Trouble } from "#core/simulation/answers.ts";
 import { fallingBack } from "#core/simulation/fallBack.ts";
 import { type LineTable, lineTable } from "#core/simulation/lineTable.ts";
@@ -167,7 +167,7 @@ export function settingOf(
       // Water under the intake is out of reach, and the last of it stays as a film.
       dry:
         i === sourceBody
-          ? Math.max(store.bottom + film + (body.carpet ? CARPET : 0), intakeOf(job))
+          ? Math.max(store.bottom + film + (body.carpet ? CARPET : 0), intakeOf(job, store.bottom))
           : undefined,
     };
   });
@@ -255,8 +255,16 @@ function usualSpan(
   return byHand ? LONGEST : 12 * HOUR;
 }
 
-/** The intake of a suction line hangs where it is; a pump that stands in the water takes it from its own foot. */
-const intakeOf = ({ source }: JobInTime): number => source.intake;
+/** m of water a floating intake needs under it. Common practice, no source. */
+const FLOATS_IN = 0.3;
+
+/** m above datum under which nothing is drawn: a floating intake goes down with the water, any other hangs where it is. */
+function intakeOf({ source, path }: JobInTime, bottom: number): number {
+  const floats = everyItem<JobPathItem>(path).some(
+    (item) => item.kind === "fitting" && item.fitting === "floating-intake",
+  );
+  return floats ? bottom + FLOATS_IN : source.intake;
+}
 
 /**
  * m³/s into a body that does not change: as typed, or for the source what was found to come in. A storm on the catches

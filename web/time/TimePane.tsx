@@ -148,6 +148,9 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
         bodyName={called.body}
         onAt={(time) => setMarker(time)}
       />
+      {answers.dry && !answers.stages && (
+        <p className="text-[15px]">Begun now, it is dry {clockAt(answers.dry.at)}.</p>
+      )}
       <dl className="grid grid-cols-2 gap-x-4 gap-y-2" data-testid="over-time">
         {answerLines(answers, units).map(({ name, value, note }) => (
           <div key={name}>
@@ -173,6 +176,16 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
       </section>
     </div>
   );
+}
+
+/** The clock so many seconds from now: "at 16:40", or with the day where that is another. */
+function clockAt(seconds: number): string {
+  const now = new Date();
+  const then = new Date(now.getTime() + seconds * 1000);
+  const two = (n: number) => String(n).padStart(2, "0");
+  const clock = `at ${two(then.getHours())}:${two(then.getMinutes())}`;
+  if (then.toDateString() === now.toDateString()) return clock;
+  return `${clock} on ${then.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" })}`;
 }
 
 /** s a whole run takes to be played */

@@ -188,6 +188,7 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
     row("Energy", ({ overTime }) =>
       overTime?.energy === undefined ? undefined : kilowattHours(overTime.energy),
     ),
+    row("Hired, by the day", ({ overTime }) => overTime?.hire?.toFixed(0)),
     row("Price", ({ price }) =>
       price ? `${price.known.toFixed(0)}${price.whole ? "" : " and the pump"}` : undefined,
     ),

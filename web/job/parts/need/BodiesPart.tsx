@@ -5,6 +5,7 @@ import { startElevations } from "#core/line/elevations.ts";
 import {
   SHAPES,
   takesBody,
+  withAnotherBody,
   withoutBody,
   withReceiver,
   withSourceBody,
@@ -99,6 +100,9 @@ export function BodiesPart({ job }: { job: JobDocument }) {
             How large is the water it goes to
           </Button>
         ))}
+        {bodies.length > 0 && (
+          <Button onClick={() => edit(withAnotherBody)}>A pit it overflows into</Button>
+        )}
       </div>
     </section>
   );
@@ -124,6 +128,7 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
   const start =
     body.levels?.normal ??
     (isSource ? (job.source.kind !== "mains" ? job.source.level.normal : bottom) : bottom);
+  const [pipe] = body.inflowPipes ?? [];
   const name = body.name || `Water ${index + 1}`;
   const others = (job.bodies ?? []).filter(({ id }) => id !== body.id);
   return (
@@ -218,11 +223,16 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
         <p className="text-[14px]">
           <span className="block text-[13px] text-soft">It holds</span>
           <span className="plate text-[21px]">{amountOf(capacity, units)}</span>
+          {!problem && (
+            <span className="block text-[13px] text-soft">
+              {amountOf(storeOf(body, bottom).volumeAt(start), units)} at the start
+            </span>
+          )}
         </p>
       </div>
       <details>
         <summary className="min-h-8 content-center text-[14px] text-soft">
-          Gravel round it, film that stays, overflow, weight in wet ground
+          Gravel, pipes that lead in, film, overflow, weight in wet ground
         </summary>
         <div className="grid grid-cols-2 gap-2 pt-1 sm:grid-cols-3">
           <JobQuantity
@@ -249,6 +259,38 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
                 put({ surround: { ...body.surround, porosity } } as Partial<BodyOfWater>)
               }
             />
+          )}
+          <JobQuantity
+            label="Pipe that leads in, bore"
+            optional
+            quantity="diameter"
+            range={RANGES.bore}
+            value={pipe?.bore}
+            onChange={(bore) =>
+              put({
+                inflowPipes: bore
+                  ? [{ length: pipe?.length ?? 5, invert: pipe?.invert ?? bottom, bore }]
+                  : undefined,
+              } as Partial<BodyOfWater>)
+            }
+          />
+          {pipe && (
+            <>
+              <JobQuantity
+                label="Pipe, long"
+                quantity="length"
+                range={RANGES.length}
+                value={pipe.length}
+                onChange={(length) => put({ inflowPipes: [{ ...pipe, length }] })}
+              />
+              <JobQuantity
+                label="Pipe, its lowest point"
+                quantity="length"
+                range={RANGES.elevation}
+                value={pipe.invert}
+                onChange={(invert) => put({ inflowPipes: [{ ...pipe, invert }] })}
+              />
+            </>
           )}
           <JobQuantity
             label="Film that stays"

@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { Button, IconButton } from "../../../ui/Button.tsx";
-import { TextField } from "../../../ui/Fields.tsx";
+import { NumberField, TextField } from "../../../ui/Fields.tsx";
 import { Plus, Trash2 } from "../../../ui/icons.ts";
 import { edit, visit } from "../../jobStore.ts";
 import { JobQuantity } from "../JobQuantity.tsx";
@@ -21,7 +21,21 @@ export function EmptyingPart({ job }: { job: JobDocument }) {
   const { lowering } = job.overTime ?? {};
   return (
     <section aria-label="Emptying" className="grid gap-2">
-      <div className="grid grid-cols-2 gap-2">
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+        <NumberField
+          label="Hire of a pump, a day"
+          visibleLabel
+          value={job.overTime?.hirePerDay ?? 0}
+          min={0}
+          max={1e6}
+          onVisit={visit}
+          onChange={(hire) =>
+            edit((j) => {
+              const { hirePerDay: _, ...rest } = j.overTime ?? {};
+              return { ...j, overTime: hire ? { ...rest, hirePerDay: hire } : rest };
+            })
+          }
+        />
         <JobQuantity
           label="Let down at most, a day"
           optional
@@ -35,7 +49,7 @@ export function EmptyingPart({ job }: { job: JobDocument }) {
             })
           }
         />
-        <p className="text-[13px] text-soft">
+        <p className="text-[13px] text-soft max-sm:col-span-2">
           Where the ground outside is full of water it pushes walls in and floors up: let it come
           down with the water inside. An engineer says how fast.
         </p>
