@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { Advice, Answers, Switching } from "#core/simulation/answers.ts";
 import { type Cycle, cycleAt, floatFor, worstCycle } from "#core/simulation/cycle.ts";
-import type { Timeline } from "#core/simulation/simulate.ts";
+import { type Control, type Dynamics, simulate, type Timeline } from "#core/simulation/simulate.ts";
 import { LEAD_ACID } from "./battery.ts";
 import { emptyingOf } from "./emptying.ts";
 import type { OverTimeRun, Setting } from "./overTime.ts";
@@ -57,7 +57,11 @@ export function answersOf(
       full: { at: fullAt, spilled: totals.spilled[receiver as number] as number },
     }),
     moved,
-    ranBack: source === undefined ? 0 : (totals.returned[source] as number),
+    ranBack: byHand
+      ? afterStop(setting, timeline)
+      : source === undefined
+        ? 0
+        : (totals.returned[source] as number),
     ...(energy > 0 && { energy }),
     ...(energy > 0 && price !== undefined && { cost: (energy / 3.6e6) * price }),
     runTime: sum(totals.runTime),
@@ -76,14 +80,13 @@ export function answersOf(
       return uplift ? [{ body: i, uplift }] : [];
     }),
   };
-  return { ...answers, advice: adviceOf(answers, setting, timeline, job) };
+  return { ...answers, advice: adviceOf(answers, setting, timeline) };
 }
 
 function adviceOf(
   answers: Omit<Answers, "advice">,
   { byHand, source, pumps, dynamics, stores, inflowAt, table }: Setting,
   timeline: Timeline,
-  job: Pick<JobDocument, "overTime">,
 ): Advice[] {
   const { wet, switching, greatestInflow, survives, battery, full } = answers;
   const advice: Advice[] = [];
@@ -113,7 +116,7 @@ function adviceOf(
   }
   if (switching && switching.worst.startsPerHour > switching.limit) {
     const { worst, limit, floatAt } = switching;
-    const lead = dynamics.controls[0];
+    const lead = leadFloat(dynamics, source);
     advice.push({
       ...{ code: "starts-too-often", severity: "watch", starts: worst.startsPerHour, limit },
       ...(floatAt !== undefined && lead && { raiseBy: floatAt - lead.on }),
@@ -128,7 +131,9 @@ function adviceOf(
   }
   if (switching && source !== undefined) {
     if (stores[source]?.alarm === undefined) advice.push({ code: "no-alarm", severity: "watch" });
-    if (pumps.length === 1) advice.push({ code: "one-pump", severity: "watch" });
+    if (pumps.length === 1 && stores[source]?.overflowTo === undefined) {
+      advice.push({ code: "one-pump", severity: "watch" });
+    }
   }
   if (answers.sourceLow !== undefined) {
     advice.push({ code: "source-low", severity: "watch", at: answers.sourceLow });
@@ -136,7 +141,7 @@ function adviceOf(
   if (full && answers.full && answers.full.spilled > 0) {
     advice.push({ code: "receiver-full", severity: "watch", at: full.at });
   }
-  if (byHand && answers.ranBack > SOME && job.overTime) {
+  if (byHand && answers.ranBack > SOME) {
     advice.push({ code: "runs-back", severity: "watch", volume: answers.ranBack });
   }
   if (!wet && source !== undefined && survives !== undefined && greatestInflow > 0) {
@@ -169,8 +174,8 @@ function switchingOf(
   job: Pick<JobDocument, "pumps">,
 ): Switching | undefined {
   const { dynamics, source, stores, table, pumps, ready } = setting;
-  const lead = dynamics.controls[0];
-  if (!lead || setting.byHand || lead.store !== source || lead.on <= lead.off) return undefined;
+  const lead = setting.byHand ? undefined : leadFloat(dynamics, source);
+  if (!lead || source === undefined) return undefined;
   const store = stores[source];
   const index = lead.pumps[0];
   if (!store || index === undefined) return undefined;
@@ -233,22 +238,49 @@ function greatestOf({ inflowAt, breaks, source, receiver }: Setting, { times }: 
   return most;
 }
 
-/** m³/s that all pumps on the mains together draw with the water at the rim. */
+/** The float that first starts a pump to empty the source. */
+const leadFloat = ({ controls }: Dynamics, source: number | undefined): Control | undefined =>
+  controls.find(({ store, on, off }) => store === source && on > off);
+
+/** m³/s drawn with the water at the rim, by all pumps on the mains that a float calls for by then. */
 function heldAtRim({ dynamics, stores, source, table, startLevels }: Setting): number {
   const levels = [...startLevels];
   if (source !== undefined) levels[source] = stores[source]?.rim as number;
-  return table.drawn(
-    levels,
-    dynamics.pumps.map(({ supply }) => supply === "mains"),
-  );
+  const on = dynamics.pumps.map(() => false);
+  for (const { store, on: starts, off, pumps } of dynamics.controls) {
+    if (store !== source || starts <= off) continue;
+    const next = pumps.find((k) => !on[k] && dynamics.pumps[k]?.supply === "mains");
+    if (next !== undefined) on[next] = true;
+  }
+  return table.drawn(levels, on);
 }
 
+/** m³ that come back into the source once what was started by hand is stopped. */
+function afterStop(setting: Setting, timeline: Timeline): number {
+  const { source, dynamics, startLevels } = setting;
+  if (source === undefined) return 0;
+  const { levels } = timeline.final;
+  const still = {
+    ...dynamics,
+    controls: [],
+    inflow: (_: number, into: Float64Array) => into.fill(0),
+  };
+  const { totals } = simulate(
+    { ...still, line: setting.table.line },
+    { levels: levels.length > 0 ? levels : startLevels },
+    AFTER,
+    { longestStep: AFTER / 50 },
+  );
+  return (totals.returned[source] as number) + (dynamics.fallBack?.volume ?? 0);
+}
+
+/** s after which what runs back has run back. */
+const AFTER = 12 * 3600;
+
 function unpumpedOf({ dynamics, stores, source }: Setting, inflow: number) {
-  const lead = dynamics.controls[0];
+  const lead = leadFloat(dynamics, source);
   const store = source === undefined ? undefined : stores[source];
-  if (!lead || !store || !(inflow > 0) || lead.store !== source || lead.on <= lead.off) {
-    return undefined;
-  }
+  if (!lead || !store || !(inflow > 0)) return undefined;
   const from = (level: number) => (store.volumeAt(store.rim) - store.volumeAt(level)) / inflow;
   return { inflow, fromOn: from(lead.on), fromOff: from(lead.off) };
 }
@@ -282,7 +314,7 @@ function neededCapacity(
 ): number | undefined {
   const { battery, powerCut } = job.overTime ?? {};
   const { ampereHours, volts } = battery ?? {};
-  const lead = dynamics.controls.find(({ store }) => store === source);
+  const lead = leadFloat(dynamics, source);
   if (!ampereHours || !volts || !powerCut || !dynamics.battery || !lead) return undefined;
   const on = dynamics.pumps.map(({ supply }) => supply === "battery");
   const levels = [...startLevels];

@@ -1,5 +1,5 @@
-import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
-import { levelsOf } from "#core/line/path.ts";
+import type { BodyOfWater, JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { changeItems, levelsOf } from "#core/line/path.ts";
 import { bottomOf, depthOf, type Shape } from "./bodies.ts";
 
 /** A shape of each kind about so deep, to be typed over. m. */
@@ -44,7 +44,7 @@ export function withReceiver(job: JobDocument, outletId: string, elevation: numb
   const { bodies = [] } = job;
   const id = freeId(bodies, "receiver");
   const body: BodyOfWater = { id, name: "Tank", shape: SHAPES.cylinder(1), bottom: elevation - 1 };
-  const path = job.path.map((item) =>
+  const path = changeItems<JobPathItem>(job.path, (item) =>
     item.kind === "outlet" && item.id === outletId && takesBody(item.outlet)
       ? { ...item, outlet: { ...item.outlet, body: id } }
       : item,
@@ -81,7 +81,7 @@ export function withoutBody(job: JobDocument, id: string): JobDocument {
       .map(({ overflowTo, ...body }) =>
         overflowTo === undefined || overflowTo === id ? body : { ...body, overflowTo },
       ),
-    path: job.path.map((item) => {
+    path: changeItems<JobPathItem>(job.path, (item) => {
       if (item.kind !== "outlet" || !("body" in item.outlet) || item.outlet.body !== id)
         return item;
       const { body: _, ...outlet } = item.outlet;

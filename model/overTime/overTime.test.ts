@@ -147,7 +147,8 @@ describe("emptying", () => {
         overTime: { span: "48 h" },
       } as JobInput);
     };
-    expect(codes(flooded("2.0 L/s"))).toEqual([]);
+    expect(codes(flooded("2.0 L/s"))).not.toContain("never-dry");
+    expect(codes(flooded("2.0 L/s"))).not.toContain("not-dry-yet");
     expect(codes(flooded("2.03 L/s"))).toContain("not-dry-yet");
     expect(codes(flooded("2.1 L/s"))).toContain("never-dry");
     expect(run(flooded("2.1 L/s")).answers.moved).toBeGreaterThan(30);
@@ -178,6 +179,52 @@ describe("emptying", () => {
   });
 });
 
+describe("moving water between two bodies", () => {
+  const lake = (check: boolean): JobDocument => {
+    const job = tank();
+    const [hose, outlet] = job.path.slice(1) as [JobDocument["path"][number], unknown];
+    const valve = { kind: "fitting", id: "check", fitting: "check-swing", count: 1 };
+    const level = { low: 2, normal: 2, high: 2 };
+    return parse({
+      ...job,
+      bodies: [
+        ...(job.bodies ?? []),
+        { id: "upper", bottom: 1, shape: { kind: "box", length: 3, width: 3, depth: 3 } },
+      ],
+      path: [
+        job.path[0],
+        ...(check ? [valve] : []),
+        { ...hose, rise: 1 },
+        { ...(outlet as object), outlet: { type: "submerged", level, body: "upper" } },
+      ],
+    } as JobInput);
+  };
+  it("what one gives the other gets; without a check valve it runs back, with one it stays", () => {
+    const open = run(lake(false));
+    const [from = 0, to = 0] = open.timeline.totals.taken;
+    expect(from).toBeCloseTo(-to, 9);
+    expect(open.answers.moved).toBeCloseTo(5, 6);
+    expect(open.answers.ranBack).toBeGreaterThan(4);
+    expect(codes(lake(false))).toContain("runs-back");
+    expect(run(lake(true)).answers.ranBack).toBeLessThan(1e-6);
+    expect(codes(lake(true))).not.toContain("runs-back");
+  });
+
+  it("a floating intake goes down with the water, one that hangs does not", () => {
+    const hung = tank({ source: { ...tank().source, intake: 0.8 } } as Partial<JobInput>);
+    expect(run(hung).answers.dry?.left).toBeCloseTo(0.8 * 4, 6);
+    const floats: JobDocument = {
+      ...hung,
+      path: [
+        { kind: "fitting", id: "intake", fitting: "floating-intake", count: 1 },
+        { kind: "pipe", id: "suction", stock: "suction-hose-2in", length: 2, rise: 0 },
+        ...hung.path,
+      ],
+    };
+    expect(run(floats).answers.dry?.left).toBeCloseTo(0.3 * 4, 6);
+  });
+});
+
 describe("a pit", () => {
   const bare = inTimeOf(mill, { powerCut: undefined, storm: undefined, span: 7200 });
   const fed = (inflow: number): JobDocument => ({
@@ -195,6 +242,16 @@ describe("a pit", () => {
     expect(over.answers.advice.map(({ code }) => code)).toContain("floor-wet");
     expect(over.answers.advice.map(({ code }) => code)).not.toContain("keeps-up");
     expect(over.answers.wet?.spilled).toBeGreaterThan(0);
+  });
+
+  it("counts on a second pump only if a float calls for it", () => {
+    const [lead, , alarm] = bare.overTime?.controls ?? [];
+    const alone = inTimeOf(fed(0.001), { controls: [lead, alarm] as never });
+    const [one = 0, both = 0] = [alone, fed(0.001)].map((job) => run(job).answers.survives);
+    expect(one).toBeLessThan(both * 0.8);
+    expect(codes(inTimeOf({ ...alone, bodies: fed(one * 1.1).bodies as never }, {}))).toContain(
+      "falls-behind",
+    );
   });
 
   it("is wet without a pump after the volume over its floats divided by what comes in", () => {

@@ -171,7 +171,9 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
         ? lasting(overTime.wet.at)
         : overTime?.survives === undefined
           ? undefined
-          : "stays dry",
+          : overTime.advice.some(({ code }) => code === "falls-behind")
+            ? "falls behind"
+            : "stays dry",
     ),
     row("Over the rim", ({ overTime }) =>
       overTime?.wet ? amountOf(overTime.wet.spilled, units) : undefined,
