@@ -29,7 +29,8 @@ describe("documents", () => {
   );
 
   it("says which body of water is named and is not there", () => {
-    const [demo] = DEMO_JOBS;
+    // One that names no body of water yet.
+    const demo = DEMO_JOBS.find(({ job }) => job.bodies === undefined);
     const lake = { id: "lake", shape: { kind: "cylinder", diameter: 20, depth: 3 } };
     const lying = { ...demo?.job, source: { ...demo?.job.source, body: "lake" } };
     const path = demo?.job.path.map((item) =>
@@ -43,6 +44,12 @@ describe("documents", () => {
     ]);
     expect(places({ ...lying, bodies: [{ ...lake, overflowTo: "ditch" }] })).toEqual([
       ["bodies", 0, "overflowTo"],
+    ]);
+    const float = { kind: "float", body: "pit", on: 1, off: 0 };
+    const alarm = { kind: "alarm", body: "sky", at: 1 };
+    expect(places({ ...demo?.job, overTime: { controls: [float, alarm] } })).toEqual([
+      ["overTime", "controls", 0, "body"],
+      ["overTime", "controls", 1, "body"],
     ]);
   });
 
