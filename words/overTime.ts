@@ -215,8 +215,7 @@ export function troubleWords(trouble: Trouble, system: UnitSystem): string {
   }
 }
 
-/** m³ a wet vacuum holds, and s from one emptying to the next. Common practice, no source: 4 to 5 gal. */
-const VACUUM = 4.5 * GALLON;
+/** s from one emptying of a wet vacuum to the next. Common practice, no source. */
 const TRIP = 240;
 
 /** m³ of a trash can of 32 gal, and of a bucket as people have them. */
@@ -315,11 +314,12 @@ export function answerLines(
       note: `of 20 ft, ${couplings} couplings, ${clamps} clamps`,
     });
   }
-  if (answers.vacuumTrips !== undefined) {
+  if (answers.vacuum) {
+    const { trips, each } = answers.vacuum;
     lines.push({
       name: "By wet vacuum instead",
-      value: `${answers.vacuumTrips} trips`,
-      note: `of ${format(VACUUM, "volume", system)}, about ${lasting(answers.vacuumTrips * TRIP)}`,
+      value: `${trips} trips`,
+      note: `of ${format(each, "volume", system)}, about ${lasting(trips * TRIP)}`,
     });
   }
   if (battery) {

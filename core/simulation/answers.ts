@@ -30,7 +30,7 @@ export interface Answers {
   stages?: { to: number; pumping: number }[];
   /** of a hose that is rolled out, in pieces of 20 ft; and the trips with a wet vacuum that would do the same */
   hose?: { pieces: number; couplings: number; clamps: number };
-  vacuumTrips?: number;
+  vacuum?: { trips: number; each: number };
   /** money for a pump by the day: as many as it takes */
   hire?: number;
   uplift: { body: number; uplift: Uplift }[];

@@ -15,7 +15,7 @@ export function emptyingOf(
   source: number,
   moved: number,
   job: Pick<JobDocument, "path" | "overTime">,
-): Pick<Answers, "stages" | "hose" | "vacuumTrips" | "hire"> {
+): Pick<Answers, "stages" | "hose" | "vacuum" | "hire"> {
   const perDay = job.overTime?.lowering?.perDay;
   const stages = perDay ? stagesOf(timeline, source, perDay) : undefined;
   const rate = job.overTime?.hirePerDay;
@@ -25,7 +25,7 @@ export function emptyingOf(
     ...(stages && { stages }),
     ...(rate !== undefined && { hire: rate * days }),
     ...(hose && { hose }),
-    ...(moved > 0 && { vacuumTrips: Math.ceil(moved / VACUUM) }),
+    ...(moved > 0 && { vacuum: { trips: Math.ceil(moved / VACUUM), each: VACUUM } }),
   };
 }
 

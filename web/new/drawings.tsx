@@ -8,17 +8,8 @@ export const DRAWN = { width: 360, height: 440 };
 export const DRAWINGS: Record<JobKindId, () => ReactNode> = {
   "sump-riser": () => (
     <>
-      <Earth d="M0 220H130V362H215V220H236V440H0Z M236 220H360V440H236Z" />
-      <Wall d="M0 220H130V362H215V220H360" />
-      <Still x={130} y={290} width={85} height={71} />
+      <PumpedPit />
       <Arrow from={[122, 338]} to={[122, 296]} />
-      <Pipe d="M172 345V104H330" />
-      <Falls x={330} y={104} />
-      <Motor x={172} y={342} />
-      <Reach from={[236, 104]} to={[236, 217]} />
-      <Reach from={[226, 224]} to={[226, 360]} />
-      <Reach from={[174, 90]} to={[328, 90]} />
-      <Reach from={[132, 374]} to={[213, 374]} />
     </>
   ),
   emptying: () => (
@@ -39,18 +30,9 @@ export const DRAWINGS: Record<JobKindId, () => ReactNode> = {
   ),
   "yard-drain": () => (
     <>
-      <Earth d="M0 220H130V362H215V220H236V440H0Z M236 220H360V440H236Z" />
-      <Wall d="M0 220H130V362H215V220H360" />
+      <PumpedPit />
       <Wall d="M4 196L50 164L96 196M16 196V220M84 196V220" />
       <Pipe d="M88 198V236L130 248" />
-      <Still x={130} y={290} width={85} height={71} />
-      <Pipe d="M172 345V104H330" />
-      <Falls x={330} y={104} />
-      <Motor x={172} y={342} />
-      <Reach from={[236, 104]} to={[236, 217]} />
-      <Reach from={[226, 224]} to={[226, 360]} />
-      <Reach from={[174, 90]} to={[328, 90]} />
-      <Reach from={[132, 374]} to={[213, 374]} />
     </>
   ),
   "tank-to-tank": () => (
@@ -125,6 +107,24 @@ export const DRAWINGS: Record<JobKindId, () => ReactNode> = {
     </>
   ),
 };
+
+/** A pit in the ground with a pump on its bottom, and the riser that takes the water out. */
+function PumpedPit() {
+  return (
+    <>
+      <Earth d="M0 220H130V362H215V220H236V440H0Z M236 220H360V440H236Z" />
+      <Wall d="M0 220H130V362H215V220H360" />
+      <Still x={130} y={290} width={85} height={71} />
+      <Pipe d="M172 345V104H330" />
+      <Falls x={330} y={104} />
+      <Motor x={172} y={342} />
+      <Reach from={[236, 104]} to={[236, 217]} />
+      <Reach from={[226, 224]} to={[226, 360]} />
+      <Reach from={[174, 90]} to={[328, 90]} />
+      <Reach from={[132, 374]} to={[213, 374]} />
+    </>
+  );
+}
 
 const INK = { stroke: "var(--ink)", fill: "none", strokeWidth: 2.5 } as const;
 

@@ -3,6 +3,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import type { Quantity } from "#contract/units/units.ts";
 import { startElevations } from "#core/line/elevations.ts";
 import {
+  GRAVEL,
   SHAPES,
   takesBody,
   withAnotherBody,
@@ -349,6 +350,3 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
     </fieldset>
   );
 }
-
-/** Of clean gravel, the part that water fills. Common practice, no source: 0.35 to 0.4. */
-const GRAVEL = 0.38;

@@ -3,6 +3,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent, formatSize } from "#contract/units/format.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { MANNING_N } from "#core/pipe/manning.ts";
+import { GRAVEL } from "#model/overTime/begin.ts";
 import { jetForce, type Run, type RunAtWork, yardAtWork } from "#model/yard.ts";
 import { amountOf } from "#words/overTime.ts";
 import { newId } from "../../../api/client.ts";
@@ -19,8 +20,6 @@ const WALLS = {
   concrete: "concrete or clay",
   ribbed: "ribbed",
 } as const;
-/** Of clean gravel, the part that water fills. Common practice, no source: 0.35 to 0.4. */
-const GRAVEL = 0.38;
 
 /** The gravity runs that lead to the pit: what each carries in the hardest hour, and what it could. */
 export function YardPart({ job }: { job: JobDocument }) {
