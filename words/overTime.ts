@@ -232,17 +232,27 @@ export function inBuckets(flow: number, system: UnitSystem): string {
   return `${each(CAN)} trash cans (${sizes[0]}) or ${each(BUCKET[system])} buckets (${sizes[1]}) a minute`;
 }
 
+export interface AnswerLine {
+  name: string;
+  value: string;
+  note?: string;
+  /** a figure whose working can be shown */
+  worked?: "starts" | "unpumped" | "dry";
+}
+
 /** The figures of a run, by name: only those it has. */
-export function answerLines(
-  answers: Answers,
-  system: UnitSystem,
-): { name: string; value: string; note?: string }[] {
+export function answerLines(answers: Answers, system: UnitSystem): AnswerLine[] {
   const flow = (si: number) => format(si, "flow", system);
   const volume = (si: number) => amountOf(si, system);
   const { switching, unpumped, survives, wet, dry, full, energy, cost, battery } = answers;
-  const lines: { name: string; value: string; note?: string }[] = [];
+  const lines: AnswerLine[] = [];
   if (dry) {
-    lines.push({ name: "Dry after", value: lasting(dry.at), note: `${volume(dry.left)} stay` });
+    lines.push({
+      name: "Dry after",
+      value: lasting(dry.at),
+      note: `${volume(dry.left)} stay`,
+      worked: "dry",
+    });
   }
   if (full) lines.push({ name: "Full after", value: lasting(full.at) });
   if (answers.sourceLow !== undefined) {
@@ -253,6 +263,7 @@ export function answerLines(
       name: "Wet floor without a pump",
       value: `${lasting(unpumped.fromOn)} to ${lasting(unpumped.fromOff)}`,
       note: `at ${flow(unpumped.inflow)}`,
+      worked: "unpumped",
     });
   }
   if (wet) {
@@ -273,6 +284,7 @@ export function answerLines(
   if (switching) {
     const { worst, now, limit, assumed, most } = switching;
     lines.push({
+      worked: "starts",
       name: "Starts an hour at the worst",
       value: worst.startsPerHour.toFixed(worst.startsPerHour < 9.5 ? 1 : 0),
       note: `at ${flow(worst.inflow)}; ${assumed ? "assumed" : "motor"} limit ${limit.toFixed(0)}; ${most} in the worst hour here`,

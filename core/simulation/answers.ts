@@ -4,8 +4,8 @@ import type { Cycle } from "./cycle.ts";
 export interface Answers {
   /** of the float that switches first */
   switching?: Switching;
-  /** with every pump standing, at the greatest inflow of the run: s from the lead float's on and off to the rim */
-  unpumped?: { inflow: number; fromOn: number; fromOff: number };
+  /** with every pump standing, at the greatest inflow of the run: s from the lead float's on and off to the rim, and m³ from its on */
+  unpumped?: { inflow: number; fromOn: number; fromOff: number; room: number };
   /** m³/s that comes in at the most, and that the pumps on the mains hold at the rim */
   greatestInflow: number;
   survives?: number;
@@ -16,6 +16,8 @@ export interface Answers {
   full?: { at: number; spilled: number };
   /** m³ the line took from the source less what came back, and what came back */
   moved: number;
+  /** m³ that came into the source meanwhile */
+  cameIn: number;
   ranBack: number;
   /** J, where every pump's power is published */
   energy?: number;
@@ -44,6 +46,10 @@ export interface Switching {
   now?: Cycle;
   /** in the worst hour of the run, of the pump that starts most */
   most: number;
+  /** m³ between its floats, and what falls back at each stop; pumps that share the starts by turns */
+  volume: number;
+  fallsBack: number;
+  turns: number;
   /** starts an hour the motor bears; assumed where its plate does not say */
   limit: number;
   assumed: boolean;

@@ -38,9 +38,21 @@ export function cycleAt(cycling: Cycling, inflow: number): Cycle | undefined {
     pumping += weight / net;
   }
   pumping *= volume / PIECES / 3;
-  const filling = Math.max(volume - fallsBack, 0) / inflow;
-  return { inflow, filling, pumping, startsPerHour: 3600 / (filling + pumping) };
+  const filling = fillingTime(volume, fallsBack, inflow);
+  return { inflow, filling, pumping, startsPerHour: startsAnHour(filling, pumping, 1) };
 }
+
+/** s in which a volume fills, less what fell back into it. */
+export const fillingTime = (volume: number, fallsBack: number, inflow: number): number =>
+  Math.max(volume - fallsBack, 0) / inflow;
+
+/** s in which a volume is pumped out at a mean flow while more comes in. */
+export const pumpingTime = (volume: number, flow: number, inflow: number): number =>
+  volume / (flow - inflow);
+
+/** Starts an hour of each of the pumps that take turns. */
+export const startsAnHour = (filling: number, pumping: number, turns: number): number =>
+  3600 / (filling + pumping) / turns;
 
 const PIECES = 12;
 

@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { Advice, Answers, Switching } from "#core/simulation/answers.ts";
-import { type Cycle, cycleAt, floatFor, worstCycle } from "#core/simulation/cycle.ts";
+import { type Cycle, cycleAt, fillingTime, floatFor, worstCycle } from "#core/simulation/cycle.ts";
 import { type Control, type Dynamics, simulate, type Timeline } from "#core/simulation/simulate.ts";
 import { LEAD_ACID } from "./battery.ts";
 import { emptyingOf } from "./emptying.ts";
@@ -57,6 +57,7 @@ export function answersOf(
       full: { at: fullAt, spilled: totals.spilled[receiver as number] as number },
     }),
     moved,
+    cameIn: source === undefined ? 0 : (totals.inflow[source] as number),
     ranBack: byHand
       ? afterStop(setting, timeline)
       : source === undefined
@@ -206,6 +207,8 @@ function switchingOf(
     pump: pumps[index] as string,
     worst: shared(worst),
     ...(now && { now: shared(now) }),
+    volume: store.volumeAt(lead.on) - store.volumeAt(lead.off),
+    ...{ fallsBack: cycling.fallsBack, turns },
     most: Math.max(0, ...pumps.map((_, k) => startsInAnHour(timeline, k))),
     limit,
     assumed: stated === undefined,
@@ -281,8 +284,9 @@ function unpumpedOf({ dynamics, stores, source }: Setting, inflow: number) {
   const lead = leadFloat(dynamics, source);
   const store = source === undefined ? undefined : stores[source];
   if (!lead || !store || !(inflow > 0)) return undefined;
-  const from = (level: number) => (store.volumeAt(store.rim) - store.volumeAt(level)) / inflow;
-  return { inflow, fromOn: from(lead.on), fromOff: from(lead.off) };
+  const room = (level: number) => store.volumeAt(store.rim) - store.volumeAt(level);
+  const from = (level: number) => fillingTime(room(level), 0, inflow);
+  return { inflow, fromOn: from(lead.on), fromOff: from(lead.off), room: room(lead.on) };
 }
 
 /** s a store stood at its rim. */

@@ -1,6 +1,7 @@
 import { Solver } from "odex";
 import { describe, expect, it } from "vitest";
 import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/job.ts";
+import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON } from "#core/quantity/constants.ts";
 import type { Advice, Trouble } from "#core/simulation/answers.ts";
 import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
@@ -9,6 +10,7 @@ import { beginJob } from "../kinds/kinds.ts";
 import { answersOf } from "./answers.ts";
 import { batteryOf } from "./battery.ts";
 import { withoutBody } from "./begin.ts";
+import { runDerivation } from "./derivations.ts";
 import { hosePieces } from "./emptying.ts";
 import { overTime, settingOf, simulateSetting } from "./overTime.ts";
 import { timeRange } from "./range.ts";
@@ -417,5 +419,18 @@ describe("tables out of a file", () => {
     ]);
     const dry = readStorm("time,rain (mm)\n0,1\n10,2", 0, "metric");
     expect(dry.kind).toBe("problems");
+  });
+});
+
+describe("the working of a figure", () => {
+  it("ends with the figure that is shown", () => {
+    const { answers } = run(mill);
+    const starts = resultOf(runDerivation("starts", answers) ?? []);
+    expect(starts).toBeCloseTo(answers.switching?.worst.startsPerHour ?? 0, 9);
+    const wet = resultOf(runDerivation("unpumped", answers) ?? []);
+    expect(wet).toBeCloseTo(answers.unpumped?.fromOn ?? 0, 9);
+    const emptied = run(tank()).answers;
+    expect(resultOf(runDerivation("dry", emptied) ?? [])).toBeCloseTo(emptied.dry?.at ?? 0, 6);
+    expect(runDerivation("dry", answers)).toBeUndefined();
   });
 });

@@ -18,6 +18,7 @@ import { StatusMark } from "../ui/StatusMark.tsx";
 import { BodyDrawing } from "./BodyDrawing.tsx";
 import { EventList } from "./EventList.tsx";
 import { Range } from "./Range.tsx";
+import { RunWorking, useRunWorking } from "./RunWorking.tsx";
 import { Stages } from "./Stages.tsx";
 import { Strip } from "./Strip.tsx";
 import { useOverTime } from "./useOverTime.ts";
@@ -72,6 +73,7 @@ export default function TimePane({ job }: { job: JobDocument }) {
 function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocument }) {
   const units = useUnits();
   const { timeline, answers, span, troubles, pumps, bodies, watched } = run;
+  const show = useRunWorking();
   const called = useMemo(
     (): Called => ({
       pump: (k) => itemName(job.path, pumps[k] ?? "", units),
@@ -152,11 +154,22 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
         <p className="text-[15px]">Begun now, it is dry {clockAt(answers.dry.at)}.</p>
       )}
       <dl className="grid grid-cols-2 gap-x-4 gap-y-2" data-testid="over-time">
-        {answerLines(answers, units).map(({ name, value, note }) => (
+        {answerLines(answers, units).map(({ name, value, note, worked }) => (
           <div key={name}>
             <dt className="text-[13px] text-soft">{name}</dt>
             <dd>
-              <span className="plate text-2xl leading-none">{value}</span>
+              {worked ? (
+                <button
+                  type="button"
+                  title="Show the working"
+                  className="plate text-2xl leading-none underline decoration-rule decoration-1 underline-offset-4 hover:decoration-ink"
+                  onClick={() => show(worked)}
+                >
+                  {value}
+                </button>
+              ) : (
+                <span className="plate text-2xl leading-none">{value}</span>
+              )}
               {note && <span className="block text-[13px] text-soft">{note}</span>}
             </dd>
           </div>
@@ -164,6 +177,7 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
       </dl>
       <Range job={job} />
       {answers.stages && answers.stages.length > 0 && <Stages stages={answers.stages} />}
+      <RunWorking answers={answers} />
       <section aria-label="Events">
         <h2 className="text-[19px]">
           What happens <span className="text-soft">{timeline.events.length}</span>

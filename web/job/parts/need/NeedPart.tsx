@@ -31,10 +31,11 @@ export function NeedPart({ job }: { job: JobDocument }) {
   const flow = (si: number) => format(si, "flow", units);
   return (
     <section aria-label="How much water" className="grid gap-2 rounded border border-rule p-2">
-      <div className="grid grid-cols-2 gap-2">
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-[1.6fr_1fr_1fr]">
         <SelectField
           label="How much water"
           visibleLabel
+          className="max-sm:col-span-2"
           value={way}
           onChange={(value) => set(startOf(value as Way, job))}
         >
@@ -53,6 +54,18 @@ export function NeedPart({ job }: { job: JobDocument }) {
               {wantedFlow === undefined ? "still to say" : flow(wantedFlow)}
             </p>
           </div>
+        )}
+        {way !== "deadline" && (
+          <JobQuantity
+            label="Water to move"
+            optional
+            quantity="volume"
+            range={RANGES.jobVolume}
+            value={job.volume}
+            onChange={(volume) =>
+              edit(({ volume: _, ...j }) => (volume === undefined ? j : { ...j, volume }))
+            }
+          />
         )}
       </div>
       {need && way !== "typed" && <Inputs need={need} set={set} />}
