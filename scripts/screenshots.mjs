@@ -103,6 +103,7 @@ async function putBeside(page) {
     await page.getByRole("button", { name, exact: true }).click();
   }
   await page.getByRole("button", { name: "Apply: No check valve" }).waitFor();
+  await page.locator("[aria-label='What if'] [aria-busy=false]").waitFor();
 }
 
 /** More than arrives, as it stands on a box. */

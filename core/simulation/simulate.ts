@@ -177,6 +177,10 @@ const SPILLED = 3;
 const RETURNED = 4;
 const ROWS = 5;
 
+/** How far past an expected event a step reaches, and s it is never cut shorter than for that. */
+const BEYOND = 1.1;
+const LEAST_STEP = 1e-3;
+
 /** Something that happens when a volume, or a sum, passes a value. */
 interface Mark {
   /** which of the state, and the value of it */
@@ -302,7 +306,7 @@ class Run {
       }
       const falling = this.fallsUntil > this.t ? this.fallsUntil : Number.POSITIVE_INFINITY;
       const limit = Math.min(jump, falling);
-      h = Math.min(h, longestStep, limit - this.t);
+      h = Math.min(h, longestStep, limit - this.t, this.reach());
       const error = dormandPrinceStep(this.derivative, this.t, y, h, slopes, next, allowed);
       if (error > 1) {
         h = nextStep(h, error);
@@ -594,6 +598,23 @@ class Run {
     const { fallBack } = this.dynamics;
     if (!fallBack || fallBack.volume <= 0) return;
     this.fallsUntil = is.some(Boolean) ? Number.NEGATIVE_INFINITY : this.t + fallBack.time;
+  }
+
+  /**
+   * s until the next mark as things move now, and a little more: a step that ran far past it would be work thrown away,
+   * and might meet what lies behind it.
+   */
+  private reach(): number {
+    const { y } = this;
+    const slope = this.slopes[0] as Float64Array;
+    let soonest = Number.POSITIVE_INFINITY;
+    for (const mark of this.marks) {
+      const speed = slope[mark.at] as number;
+      const away = mark.value - (y[mark.at] as number);
+      if (mark.rising ? !(speed > 0 && away > 0) : !(speed < 0 && away < 0)) continue;
+      if (mark.isOpen()) soonest = Math.min(soonest, away / speed);
+    }
+    return Math.max(soonest * BEYOND, LEAST_STEP);
   }
 
   /** The first mark passed on a step, and after what part of it. */

@@ -142,7 +142,8 @@ function adviceOf(
   if (full && answers.full && answers.full.spilled > 0) {
     advice.push({ code: "receiver-full", severity: "watch", at: full.at });
   }
-  if (byHand && answers.ranBack > SOME) {
+  // What only drains out of the pipe is a check of the line already.
+  if (byHand && answers.ranBack > (dynamics.fallBack?.volume ?? 0) + SOME) {
     advice.push({ code: "runs-back", severity: "watch", volume: answers.ranBack });
   }
   if (!wet && source !== undefined && survives !== undefined && greatestInflow > 0) {

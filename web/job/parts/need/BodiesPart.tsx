@@ -26,7 +26,7 @@ import { AreaTable } from "./AreaTable.tsx";
 const SHAPE_NAMES: Record<Shape["kind"], string> = {
   cylinder: "Round, upright",
   box: "Box or room",
-  wedge: "Room, sloping floor",
+  wedge: "Sloping floor",
   cone: "Round, tapered",
   trapezoid: "Pond, sloping sides",
   "horizontal-cylinder": "Lying round tank",
