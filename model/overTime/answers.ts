@@ -20,7 +20,7 @@ export function answersOf(
   const switching = switchingOf(setting, timeline, job);
   const greatestInflow = greatestOf(setting, timeline);
   // A float that empties the source makes it a pit: something comes in that has to be held.
-  const isPit = switching !== undefined;
+  const isPit = !byHand && leadFloat(setting.dynamics, source) !== undefined;
   const survives = isPit ? heldAtRim(setting) : undefined;
   const unpumped = !isPit ? undefined : unpumpedOf(setting, greatestInflow);
   const sum = (values: readonly number[]) => values.reduce((all, value) => all + value, 0);
@@ -130,7 +130,7 @@ function adviceOf(
       ...(needed !== undefined && { needed }),
     });
   }
-  if (switching && source !== undefined) {
+  if (!byHand && source !== undefined && leadFloat(dynamics, source)) {
     if (stores[source]?.alarm === undefined) advice.push({ code: "no-alarm", severity: "watch" });
     if (pumps.length === 1 && stores[source]?.overflowTo === undefined) {
       advice.push({ code: "one-pump", severity: "watch" });

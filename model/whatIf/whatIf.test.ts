@@ -66,6 +66,7 @@ describe("columns", () => {
     expect(higher?.overTime?.unpumped?.fromOn).toBeLessThan(now?.overTime?.unpumped?.fromOn ?? 0);
     // Without check valves one standing pump lets the other's water back, and the riser falls at each stop.
     expect(open?.stops).toBeGreaterThan(now?.stops ?? 0);
+    expect(open?.overTime?.survives).toBeGreaterThan(0);
     expect(open?.overTime?.ranBack).toBeGreaterThan(now?.overTime?.ranBack ?? 0);
     const gone = columnsOf(mill, [{ label: "x", changes: [{ field: "path.no", value: null }] }]);
     expect(gone[1]?.refused).toBe("not-there");
