@@ -81,11 +81,14 @@ export function adviceWords(
   const length = (si: number) => format(si, "length", system);
   switch (advice.code) {
     case "floor-wet": {
-      const { at, lasts, spilled } = advice;
+      const { at, lasts, spilled, inflow, survives } = advice;
       return {
         title: "The floor gets wet",
         sentence: `Water stands over the rim ${lasting(at)} after the start, for ${lasting(lasts)}; ${volume(spilled)} run over it.`,
-        mend: "A second pump, a larger pit, a lower float, or power that does not fail: try it under What if.",
+        mend:
+          inflow > survives
+            ? `Pumps that hold ${flow(inflow)} at the rim, where these hold ${flow(survives)}; or a larger pit. Try a second pump under What if.`
+            : "The pumps could hold it: a lower float, a lag float for the second pump, or power that does not fail. Try it under What if.",
       };
     }
     case "floats-up": {
@@ -101,13 +104,13 @@ export function adviceWords(
       };
     }
     case "starts-too-often": {
-      const { starts, limit, raiseBy } = advice;
+      const { starts, limit, raiseBy, larger } = advice;
       return {
         title: "Starts too often",
         sentence: `Up to ${starts.toFixed(0)} starts an hour when water comes in at half of what it pumps; the motor bears ${limit.toFixed(0)}.`,
         mend:
           raiseBy === undefined
-            ? "No float in this pit keeps to it: a larger pit, or a smaller pump."
+            ? `No float in this pit keeps to it: a pit of ${larger ? `${larger.toFixed(1)} times the area` : "more area"}, or a smaller pump.`
             : `Raise the float that starts it by ${format(raiseBy, "diameter", system)}.`,
       };
     }
@@ -226,7 +229,7 @@ const BUCKET: Record<UnitSystem, number> = { us: 5 * GALLON, metric: 0.01 };
 export function inBuckets(flow: number, system: UnitSystem): string {
   const each = (volume: number) => {
     const count = (flow * 60) / volume;
-    return count < 0.095 ? count.toFixed(2) : count < 9.5 ? count.toFixed(1) : count.toFixed(0);
+    return count < 0.095 ? count.toPrecision(1) : count < 9.5 ? count.toFixed(1) : count.toFixed(0);
   };
   const sizes = system === "us" ? ["32 gal", "5 gal"] : [`${(CAN * 1e3).toFixed(0)} L`, "10 L"];
   return `${each(CAN)} trash cans (${sizes[0]}) or ${each(BUCKET[system])} buckets (${sizes[1]}) a minute`;

@@ -4,11 +4,13 @@ import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { Line, PathItem } from "#core/line/path.ts";
 import type { AxisComparison, Comparison } from "#core/measurement/acceptance.ts";
+import { GALLON } from "#core/quantity/constants.ts";
 import { checkWords } from "./checks.ts";
 import { comparisonWords } from "./comparison.ts";
 import { diagnosticSentence } from "./diagnostics.ts";
 import { itemName } from "./items.ts";
 import { ledgerName } from "./ledger.ts";
+import { adviceWords, amountOf, clockOf, inBuckets, kilowattHours, lasting } from "./overTime.ts";
 
 const path: PathItem[] = [
   { kind: "pipe", id: "hose", stock: "suction-hose-2in", length: 6, rise: 2 },
@@ -182,5 +184,46 @@ describe("comparisons in words", () => {
     expect(words.mend).toContain("discharge gauge");
     const { improve: _, ...nowhere } = comparison;
     expect(comparisonWords(nowhere, "us").mend).toContain("nothing is published");
+  });
+});
+
+describe("water over time in words", () => {
+  it("a flow in cans and buckets a minute", () => {
+    const can = (32 * GALLON) / 60;
+    expect(inBuckets(can, "us")).toBe("1.0 trash cans (32 gal) or 6.4 buckets (5 gal) a minute");
+    expect(inBuckets(0.001, "metric")).toBe(
+      "0.5 trash cans (121 L) or 6.0 buckets (10 L) a minute",
+    );
+    expect(inBuckets(can / 200, "us")).toContain("0.005 trash cans");
+  });
+
+  it("times as a watch shows them, days only once there are two", () => {
+    expect([65, 3725, 172_799, 180_000].map(clockOf)).toEqual([
+      "1:05",
+      "1:02:05",
+      "47:59:59",
+      "2 d 2:00",
+    ]);
+    expect([59, 119, 120, 7200].map(lasting)).toEqual(["59 s", "119 s", "2 min", "2 h 0 min"]);
+  });
+
+  it("volumes in litres while they are few, and kilowatt-hours to what is known", () => {
+    expect(amountOf(9.4, "metric")).toBe("9400 L");
+    expect(amountOf(17.9, "metric")).toBe("17.9 m³");
+    expect(amountOf(17.9, "us")).toMatch(/gal$/);
+    expect([3.6e5, 3.6e6 * 8.144, 3.6e6 * 812.6].map(kilowattHours)).toEqual([
+      "0.10 kWh",
+      "8.14 kWh",
+      "813 kWh",
+    ]);
+  });
+
+  it("what a wet floor needs is told by what comes in: more pump, or a float that calls for it", () => {
+    const called = { pump: () => "Pump", body: () => "Pit", system: "metric" as const };
+    const wet = { code: "floor-wet", severity: "stop", at: 60, lasts: 30, spilled: 0.02 } as const;
+    const short = adviceWords({ ...wet, inflow: 0.005, survives: 0.004 }, called);
+    expect(short.mend).toContain("hold 5.00 L/s at the rim, where these hold 4.00 L/s");
+    const enough = adviceWords({ ...wet, inflow: 0.003, survives: 0.004 }, called);
+    expect(enough.mend).toContain("could hold it");
   });
 });

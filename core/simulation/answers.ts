@@ -55,11 +55,22 @@ export interface Switching {
   assumed: boolean;
   /** where it starts too often, m above datum at which the float would keep to it; absent where none here does */
   floatAt?: number;
+  /** times the area of this pit, in which one would */
+  larger?: number;
 }
 
 /** What is to be said of a run, the worst first. */
 export type Advice =
-  | { code: "floor-wet"; severity: "stop"; at: number; lasts: number; spilled: number }
+  | {
+      code: "floor-wet";
+      severity: "stop";
+      at: number;
+      lasts: number;
+      spilled: number;
+      /** m³/s at the most, and what the pumps hold at the rim */
+      inflow: number;
+      survives: number;
+    }
   | { code: "floats-up"; severity: "stop"; body: number; uplift: Uplift }
   | {
       code: "starts-too-often";
@@ -67,6 +78,8 @@ export type Advice =
       starts: number;
       limit: number;
       raiseBy?: number;
+      /** times the area, in which a float would do */
+      larger?: number;
     }
   | { code: "battery-flat"; severity: "watch"; at: number; needed?: number }
   | { code: "no-alarm"; severity: "watch" }

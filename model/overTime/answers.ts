@@ -95,7 +95,13 @@ function adviceOf(
     const at = timeline.times.at(-1) as number;
     advice.push({ code: "too-many-events", severity: "stop", at });
   }
-  if (wet) advice.push({ code: "floor-wet", severity: "stop", ...wet });
+  if (wet) {
+    const held = survives ?? 0;
+    advice.push({
+      ...{ code: "floor-wet", severity: "stop" },
+      ...{ ...wet, inflow: greatestInflow, survives: held },
+    });
+  }
   for (const { body, uplift } of answers.uplift) {
     if (uplift.force > uplift.holding) {
       advice.push({ code: "floats-up", severity: "stop", body, uplift });
@@ -116,11 +122,12 @@ function adviceOf(
     );
   }
   if (switching && switching.worst.startsPerHour > switching.limit) {
-    const { worst, limit, floatAt } = switching;
+    const { worst, limit, floatAt, larger } = switching;
     const lead = leadFloat(dynamics, source);
     advice.push({
       ...{ code: "starts-too-often", severity: "watch", starts: worst.startsPerHour, limit },
       ...(floatAt !== undefined && lead && { raiseBy: floatAt - lead.on }),
+      ...(larger !== undefined && { larger }),
     });
   }
   if (battery?.flatAt !== undefined) {
@@ -204,6 +211,7 @@ function switchingOf(
   const now = cycleAt(cycling, setting.inflowAt(0)[source] as number);
   const often = shared(worst).startsPerHour > limit;
   const floatAt = often ? floatFor(cycling, limit * turns) : undefined;
+  const filled = often && floatAt === undefined && worstCycle({ ...cycling, on: store.rim });
   return {
     pump: pumps[index] as string,
     worst: shared(worst),
@@ -214,6 +222,8 @@ function switchingOf(
     limit,
     assumed: stated === undefined,
     ...(floatAt !== undefined && { floatAt }),
+    // Starts go with one over the volume between the floats.
+    ...(filled && { larger: shared(filled).startsPerHour / limit }),
   };
 }
 

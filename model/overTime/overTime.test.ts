@@ -6,6 +6,7 @@ import { FOOT, GALLON } from "#core/quantity/constants.ts";
 import type { Advice, Trouble } from "#core/simulation/answers.ts";
 import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import { DEMO_JOBS, TALLOW_MILL } from "#demo/jobs.ts";
+import { adviceWords, answerLines, eventWords } from "#words/overTime.ts";
 import { beginJob } from "../kinds/kinds.ts";
 import { answersOf } from "./answers.ts";
 import { batteryOf } from "./battery.ts";
@@ -80,6 +81,20 @@ describe("every demo job that moves in time", () => {
     expect(Math.abs(through - left) / through).toBeLessThan(1e-9);
     expect(times.length).toBeGreaterThan(10);
     expect(end).not.toBe("event-limit");
+  });
+
+  it.each(moving)("%s: every sentence said of it is whole", (_, job) => {
+    const told = run(job);
+    for (const system of ["us", "metric"] as const) {
+      const called = { pump: () => "Pump", body: () => "Pit", system };
+      const said = [
+        ...told.answers.advice.flatMap((own) => Object.values(adviceWords(own, called))),
+        ...answerLines(told.answers, system).flatMap((own) => Object.values(own)),
+        ...told.timeline.events.map((own) => eventWords(own, called)),
+      ];
+      expect(said.length).toBeGreaterThan(5);
+      for (const text of said) expect(text).not.toMatch(/undefined|NaN|Infinity/);
+    }
   });
 
   it("the mill's storm until its first start, by a general solver (odex)", () => {
@@ -275,6 +290,19 @@ describe("a pit", () => {
     const often = bears(worst.startsPerHour - 0.2);
     const advice = run(often).answers.advice.find(({ code }) => code === "starts-too-often");
     const raiseBy = advice && "raiseBy" in advice ? (advice.raiseBy as number) : Number.NaN;
+    // Where no float in the pit would do, one in a pit so much larger does.
+    const tight = bears(0.4);
+    const found = run(tight).answers.switching;
+    expect(found?.floatAt).toBeUndefined();
+    const larger = (found?.larger ?? 0) * 1.001;
+    const [pit] = tight.bodies ?? [];
+    const wide = {
+      ...tight,
+      bodies: [
+        { ...pit, shape: { kind: "box", length: 2.4 * larger, width: 1.5, depth: 2.5 } },
+      ] as JobDocument["bodies"],
+    };
+    expect(run(wide).answers.switching?.floatAt).toBeDefined();
     const [lead, ...others] = often.overTime?.controls ?? [];
     const raised = inTimeOf(often, {
       controls: [{ ...lead, on: -1.6 + raiseBy } as NonNullable<typeof lead>, ...others],
