@@ -4,6 +4,7 @@ import { everyItem } from "#core/line/path.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { newJob } from "../kinds/kinds.ts";
+import { inTime, toldOverTime } from "../overTime/told.ts";
 import { solveJob } from "../solveJob.ts";
 import { jobSheet } from "./jobSheet.ts";
 import { partsOfLine } from "./partsOfLine.ts";
@@ -28,6 +29,24 @@ it.each(jobs)(
     }
   },
 );
+
+it("a job that moves in time says what it comes to, what stops it, and who allowed it", () => {
+  const parsed = new Map(jobs);
+  const sheetOf = (id: string) => {
+    const job = parsed.get(id) as JobDocument;
+    const told = toldOverTime(inTime(job));
+    if (told.kind !== "run") throw new Error(told.kind);
+    return jobSheet(job, solveJob(job), "metric", undefined, told).sheet;
+  };
+  const stops = sheetOf("ennet-drill-tank").flatMap((block) =>
+    block.kind === "finding" && block.severity === "stop" ? [block.title] : [],
+  );
+  expect(stops).toContain("Drill tank can lift out of the ground");
+  const room = JSON.stringify(sheetOf("ennet-halt-relay-room"));
+  expect(room).toContain("Dry after: 5 h 13 min");
+  expect(room).toContain("Allowed by Ennet Halt station keeper on 2026-10-02");
+  expect(room).not.toMatch(/NaN|undefined/);
+});
 
 it("of a line that cannot be solved, the sheet says why", () => {
   const [, job] = jobs[0] as (typeof jobs)[number];

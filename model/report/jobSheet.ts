@@ -9,8 +9,10 @@ import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName, WATER } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
+import type { ToldRun } from "../overTime/told.ts";
 import { derivationOf, type JobSolution, mended, normalLedger } from "../solveJob.ts";
 import { type Block, left, right } from "./blocks.ts";
+import { overTimeBlocks, permissionBlocks } from "./overTimeBlocks.ts";
 import { partsOfLine } from "./partsOfLine.ts";
 
 /** A job on paper. */
@@ -24,12 +26,14 @@ export interface JobSheet {
 /**
  * The job on one sheet, and its working beside.
  * @param band where the duty likely lies, once that is known
+ * @param run the job over time, where it moves and once that is known
  */
 export function jobSheet(
   job: JobDocument,
   solved: JobSolution,
   system: UnitSystem,
   band?: Band,
+  run?: ToldRun,
 ): JobSheet {
   const head = (si: number) => format(si, "head", system);
   const flow = (si: number) => format(si, "flow", system);
@@ -128,6 +132,8 @@ export function jobSheet(
   const good = judgements.filter(({ severity }) => severity === "good").length;
   sheet.push(
     { kind: "paragraph", text: `${good} ${good === 1 ? "check" : "checks"} good.` },
+    ...(run ? overTimeBlocks(job, run, system) : []),
+    ...permissionBlocks(job),
     ...parts,
     ...unmeasured,
     caution,

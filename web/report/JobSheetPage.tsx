@@ -8,6 +8,7 @@ import { oneOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { Section } from "../job/Section.tsx";
 import { useBand } from "../job/useBand.ts";
+import { useOverTime } from "../time/useOverTime.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { Blocks } from "./Blocks.tsx";
@@ -26,9 +27,11 @@ function Sheet({ id, job }: { id: string; job: JobDocument }) {
   const solved = useMemo(() => solveJob(job), [job]);
   const { value, stale } = useBand(job);
   const band = value?.kind === "band" && !stale ? value : undefined;
+  const told = useOverTime(job);
+  const run = told.value?.kind === "run" && !told.stale ? told.value : undefined;
   const { sheet, working } = useMemo(
-    () => jobSheet(job, solved, units, band),
-    [job, solved, units, band],
+    () => jobSheet(job, solved, units, band, run),
+    [job, solved, units, band, run],
   );
   const [withWorking, setWithWorking] = useState(false);
   const [title, ...rest] = sheet;

@@ -1,0 +1,49 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { itemName } from "#words/items.ts";
+import { adviceWords, answerLines } from "#words/overTime.ts";
+import type { ToldRun } from "../overTime/told.ts";
+import type { Block } from "./blocks.ts";
+
+/** What a run comes to, on the sheet: what stops it as findings, the rest in a paragraph. */
+export function overTimeBlocks(
+  job: Pick<JobDocument, "path" | "bodies">,
+  { answers, pumps, bodies }: ToldRun,
+  system: UnitSystem,
+): Block[] {
+  const called = {
+    pump: (k: number) => itemName(job.path, pumps[k] ?? "", system),
+    body: (k: number) =>
+      job.bodies?.find(({ id }) => id === bodies[k]?.id)?.name || `Water ${k + 1}`,
+    system,
+  };
+  const figures = answerLines(answers, system).map(
+    ({ name, value, note }) => `${name}: ${value}${note ? ` (${note})` : ""}`,
+  );
+  const findings = answers.advice.map((advice) => ({ advice, ...adviceWords(advice, called) }));
+  return [
+    { kind: "heading", level: 2, text: "Over time" },
+    ...findings.flatMap(({ advice: { severity }, title, sentence, mend }): Block[] =>
+      severity === "stop"
+        ? [{ kind: "finding", severity, title, text: sentence, ...(mend && { mend }) }]
+        : [],
+    ),
+    {
+      kind: "paragraph",
+      text: [
+        `${figures.join("; ")}.`,
+        ...findings.flatMap(({ advice: { severity }, title, sentence }) =>
+          severity === "watch" ? [`${title}: ${sentence}`] : [],
+        ),
+      ].join(" "),
+    },
+  ];
+}
+
+/** Who allowed the water to go where. */
+export const permissionBlocks = ({ site }: Pick<JobDocument, "site">): Block[] =>
+  (site.permissions ?? []).flatMap(({ who, what, on }) =>
+    who || what
+      ? [{ kind: "paragraph", text: `Allowed by ${who || "?"}${on ? ` on ${on}` : ""}: ${what}.` }]
+      : [],
+  );
