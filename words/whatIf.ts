@@ -6,6 +6,7 @@ import { lasting } from "./overTime.ts";
 export type OfferSaid =
   | { kind: "bigger-pipe"; from: string; to: string }
   | { kind: "second-pump" }
+  | { kind: "other-pump"; name: string }
   | { kind: "float-higher"; by: number }
   | { kind: "no-check" }
   | { kind: "power-cut"; from: number; to: number }
@@ -20,6 +21,8 @@ export function offerLabel(offer: OfferSaid, system: UnitSystem): string {
       return `${offer.to} for ${offer.from}`;
     case "second-pump":
       return "Second pump beside it";
+    case "other-pump":
+      return offer.name;
     case "float-higher":
       return `Floats ${formatSize(offer.by, system, "nearest")} higher`;
     case "no-check":

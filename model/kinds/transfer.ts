@@ -12,7 +12,7 @@ export const transfer: JobKind = {
     ...{ deep: 2 * m, suction: 2 * m, along: 30 * m, up: 6.25 * m },
     ...{ flow: 1e-3, volume: 5, within: 3600 },
   }),
-  begin(of, typed, demand) {
+  begin(of, typed, demand, m) {
     const deep = of("deep");
     const intake = deep / 8;
     const volume = demand === "deadline" && typed("volume") ? of("volume") : undefined;
@@ -31,7 +31,19 @@ export const transfer: JobKind = {
         kind: "open",
         level: { low: deep / 4, normal: deep / 2, high: deep },
         intake,
+        body: "first",
       },
+      bodies: [
+        {
+          ...{ id: "first", name: "First tank", bottom: 0 },
+          shape: { kind: "cylinder", diameter: 2 * m, depth: deep },
+        },
+        {
+          // Its inlet stands at its rim.
+          ...{ id: "second", name: "Second tank", bottom: of("up") - 2 * m },
+          shape: { kind: "cylinder", diameter: 2 * m, depth: 2 * m },
+        },
+      ],
       path: [
         { kind: "fitting", id: "entrance", fitting: "entrance-sharp", count: 1 },
         { kind: "pipe", id: "suction", stock: "pvc-sch40-2in", ...runOf(of("suction"), 0) },
@@ -44,7 +56,7 @@ export const transfer: JobKind = {
           ...{ kind: "pipe", id: "riser", stock: "pvc-sch40-1-1-2in" },
           ...runOf(0, up),
         },
-        { kind: "outlet", id: "outlet", outlet: { type: "free" } },
+        { kind: "outlet", id: "outlet", outlet: { type: "free", body: "second" } },
       ],
       site: { standsAt: "open-ground", measuredFrom: "floor" },
       ...wantedOf(flow, volume, of("within")),
@@ -53,6 +65,7 @@ export const transfer: JobKind = {
   restsOn: {
     "source.level": ["deep"],
     "source.intake": [],
+    bodies: [],
     "path.entrance": [],
     "path.suction.stock": [],
     "path.suction.length": ["suction"],

@@ -1,4 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
@@ -9,6 +10,7 @@ import type { FieldChange } from "./changes.ts";
 export type Offer = { changes: FieldChange[] } & (
   | { kind: "bigger-pipe"; from: string; to: string }
   | { kind: "second-pump" }
+  | { kind: "other-pump"; name: string }
   | { kind: "float-higher"; by: number }
   | { kind: "no-check" }
   | { kind: "power-cut"; from: number; to: number }
@@ -22,11 +24,18 @@ const FLOAT_STEP = 0.1;
 const WATER_STEP = 1;
 const STORM_STEP = 1.5;
 
-/** Everything that can be asked of this job in one tap, the plainest first. */
-export function offersFor(job: JobDocument): Offer[] {
+/** How many other pumps are offered. */
+const MOST_PUMPS = 3;
+
+/**
+ * Everything that can be asked of this job in one tap, the plainest first.
+ * @param library pumps of which those of its pump's kind are offered in its place
+ */
+export function offersFor(job: JobDocument, library: readonly PumpDocument[] = []): Offer[] {
   return [
     ...biggerPipe(job),
     ...secondPump(job),
+    ...otherPumps(job, library),
     ...floatHigher(job),
     ...noCheck(job),
     ...powerCut(job),
@@ -57,6 +66,32 @@ function secondPump({ path }: JobDocument): Offer[] {
   const twice = only && pumps.length === 1 ? besideItself(path as PathItem[], only) : undefined;
   if (!twice) return [];
   return [{ kind: "second-pump", changes: [{ field: "path", value: twice as never }] }];
+}
+
+/** Pumps of the same kind in its place, those nearest to it in strength first. */
+function otherPumps({ path, pumps }: JobDocument, library: readonly PumpDocument[]): Offer[] {
+  const places = everyItem<PathItem>(path).filter((item) => item.kind === "pump");
+  const [place] = places;
+  const own = pumps.find(({ id }) => id === place?.pump);
+  if (!place || !own || places.length > 1) return [];
+  const strength = ({ points }: PumpDocument) =>
+    Math.max(...points.map(({ flow, head }) => flow * head));
+  return library
+    .filter(({ id, kind }) => id !== own.id && kind === own.kind)
+    .toSorted(
+      (a, b) =>
+        Math.abs(Math.log(strength(a) / strength(own))) -
+        Math.abs(Math.log(strength(b) / strength(own))),
+    )
+    .slice(0, MOST_PUMPS)
+    .map((pump) => ({
+      kind: "other-pump",
+      name: `${pump.maker} ${pump.model}`,
+      changes: [
+        { field: "pumps", value: [pump] as never },
+        { field: `path.${place.id}.pump`, value: pump.id },
+      ],
+    }));
 }
 
 function floatHigher({ overTime, source }: JobDocument): Offer[] {

@@ -1,18 +1,21 @@
 import { describe, expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { DEMO_JOBS, TALLOW_MILL } from "#demo/jobs.ts";
+import { LIBRARY } from "#library/pumps.ts";
 import { offerLabel } from "#words/whatIf.ts";
 import { applyChanges } from "./changes.ts";
 import { columnsOf } from "./columns.ts";
 import { offersFor } from "./offers.ts";
 
+const LIBRARY_PUMPS = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);
 const mill = jobSchema.parse(TALLOW_MILL) as JobDocument;
 
 describe("changes kept as data", () => {
   it.each(DEMO_JOBS.map(({ id, job }) => [id, jobSchema.parse(job) as JobDocument] as const))(
     "%s: every offer can be made, changes something, and stands under a label of its own",
     (_, job) => {
-      const offers = offersFor(job);
+      const offers = offersFor(job, LIBRARY_PUMPS);
       expect(offers.length).toBeGreaterThan(0);
       for (const { changes } of offers) {
         const changed = applyChanges(job, changes);

@@ -10,6 +10,7 @@ import { offerLabel } from "#words/whatIf.ts";
 import { useUnits } from "../app/settings.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { edit } from "../job/jobStore.ts";
+import { useLibraryPumps } from "../job/useCandidates.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
 import { Loading } from "../ui/Notices.tsx";
@@ -22,7 +23,8 @@ export default function WhatIfPane({ job }: { job: JobDocument }) {
   const units = useUnits();
   const variants = job.variants ?? NONE;
   const { value, stale, kind, error, again } = useCalculation("columns", [job, variants]);
-  const offers = useMemo(() => offersFor(job), [job]);
+  const library = useLibraryPumps(job.pumps);
+  const offers = useMemo(() => offersFor(job, library), [job, library]);
   const labels = new Set(variants.map(({ label }) => label));
   const open = offers.filter((offer) => !labels.has(offerLabel(offer, units)));
   const set = (change: (own: Variant[]) => Variant[]) =>
@@ -191,6 +193,10 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
       overTime?.energy === undefined ? undefined : kilowattHours(overTime.energy),
     ),
     row("Hired, by the day", ({ overTime }) => overTime?.hire?.toFixed(0)),
+    row(
+      "Wet vacuum instead",
+      ({ overTime }) => overTime?.vacuum && `${overTime.vacuum.trips} trips`,
+    ),
     row("Price", ({ price }) =>
       price ? `${price.known.toFixed(0)}${price.whole ? "" : " and the pump"}` : undefined,
     ),
