@@ -1,11 +1,14 @@
-import { memo } from "react";
+import { lazy, memo, Suspense } from "react";
 import type { JobSolution } from "#model/solveJob.ts";
+import { Loading } from "../ui/Notices.tsx";
 import { useJobStore } from "./jobStore.ts";
 import type { Part } from "./part.ts";
 import { LinePart } from "./parts/LinePart.tsx";
 import { OutletPart } from "./parts/OutletPart.tsx";
 import { PumpPart } from "./parts/PumpPart.tsx";
-import { SourcePart } from "./parts/SourcePart.tsx";
+
+// A job opened on its line does not wait for all that the need can be said by.
+const SourcePart = lazy(() => import("./parts/SourcePart.tsx"));
 
 interface Props {
   part: Part;
@@ -20,7 +23,11 @@ export const PartInHand = memo(function PartInHand({ part, ...rest }: Props) {
   const props = { ...rest, job: useJobStore((s) => s.job) };
   switch (part) {
     case "source":
-      return <SourcePart job={props.job} />;
+      return (
+        <Suspense fallback={<Loading what="the need" />}>
+          <SourcePart job={props.job} />
+        </Suspense>
+      );
     case "suction":
     case "discharge":
       return <LinePart {...props} side={part} />;

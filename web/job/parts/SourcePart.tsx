@@ -15,7 +15,7 @@ import { YardPart } from "./need/YardPart.tsx";
 import { PlaceFields, withKnown } from "./PlaceFields.tsx";
 
 /** Where the water is, what is wanted of it, and how it is reckoned. */
-export function SourcePart({ job }: { job: JobDocument }) {
+export default function SourcePart({ job }: { job: JobDocument }) {
   const { source, site, method } = job;
   const setLevel = (name: WaterLevel) => (value: number) =>
     edit((j) =>
