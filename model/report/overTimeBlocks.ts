@@ -5,7 +5,7 @@ import { adviceWords, answerLines } from "#words/overTime.ts";
 import type { ToldRun } from "../overTime/told.ts";
 import type { Block } from "./blocks.ts";
 
-/** What a run comes to, on the sheet: what stops it as findings, the rest in a paragraph. */
+/** What a run comes to, on the sheet: what stops it as findings, the rest in one paragraph, since a sheet is one page. */
 export function overTimeBlocks(
   job: Pick<JobDocument, "path" | "bodies">,
   { answers, pumps, bodies }: ToldRun,
@@ -17,12 +17,9 @@ export function overTimeBlocks(
       job.bodies?.find(({ id }) => id === bodies[k]?.id)?.name || `Water ${k + 1}`,
     system,
   };
-  const figures = answerLines(answers, system).map(
-    ({ name, value, note }) => `${name}: ${value}${note ? ` (${note})` : ""}`,
-  );
+  const figures = answerLines(answers, system).map(({ name, value }) => `${name}: ${value}`);
   const findings = answers.advice.map((advice) => ({ advice, ...adviceWords(advice, called) }));
   return [
-    { kind: "heading", level: 2, text: "Over time" },
     ...findings.flatMap(({ advice: { severity }, title, sentence, mend }): Block[] =>
       severity === "stop"
         ? [{ kind: "finding", severity, title, text: sentence, ...(mend && { mend }) }]
@@ -31,9 +28,9 @@ export function overTimeBlocks(
     {
       kind: "paragraph",
       text: [
-        `${figures.join("; ")}.`,
-        ...findings.flatMap(({ advice: { severity }, title, sentence }) =>
-          severity === "watch" ? [`${title}: ${sentence}`] : [],
+        `Over time: ${figures.join("; ")}.`,
+        ...findings.flatMap(({ advice: { severity }, title }) =>
+          severity === "watch" ? [`${title}.`] : [],
         ),
       ].join(" "),
     },

@@ -59,7 +59,7 @@ function Sheet({ id, job }: { id: string; job: JobDocument }) {
           </Button>
         </div>
         {title && <Blocks blocks={[title]} />}
-        <div className="mt-2 h-60 border border-rule bg-sheet print:h-48" aria-hidden>
+        <div className="mt-2 h-60 border border-rule bg-sheet print:h-36" aria-hidden>
           <Section job={job} solved={solved} selected={undefined} onPart={() => undefined} />
         </div>
         <Blocks blocks={rest} />
