@@ -75,7 +75,11 @@ export function answersOf(
       },
     }),
     ...(heldAt !== undefined && { sourceLow: heldAt }),
-    ...(byHand && source !== undefined && emptyingOf(timeline, source, moved, job)),
+    // Carried away, and not moved to where it is wanted.
+    ...(byHand &&
+      source !== undefined &&
+      receiver === undefined &&
+      emptyingOf(timeline, source, moved, job)),
     uplift: setting.bodies.flatMap((body, i) => {
       const uplift = upliftOf(body, setting.stores[i]?.bottom ?? 0, lowestOf(timeline, i));
       return uplift ? [{ body: i, uplift }] : [];

@@ -221,6 +221,7 @@ describe("moving water between two bodies", () => {
     const [from = 0, to = 0] = open.timeline.totals.taken;
     expect(from).toBeCloseTo(-to, 9);
     expect(open.answers.moved).toBeCloseTo(5, 6);
+    expect(open.answers.vacuum).toBeUndefined();
     expect(open.answers.ranBack).toBeGreaterThan(4);
     expect(codes(lake(false))).toContain("runs-back");
     expect(run(lake(true)).answers.ranBack).toBeLessThan(1e-6);
