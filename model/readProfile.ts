@@ -1,6 +1,6 @@
 import Papa from "papaparse";
 import { outOfRange, RANGES } from "#contract/documents/ranges.ts";
-import { parseQuantity } from "#contract/units/parse.ts";
+import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
 import { UNITS, type UnitSystem } from "#contract/units/units.ts";
 
 /** What a column of a surveyed profile, or of a list of runs, holds. */
@@ -101,9 +101,8 @@ export function runsFrom({ columns, rows, firstRow }: Table, system: UnitSystem)
     const column = columns[at(role)];
     if (!column) return 0;
     const text = row[at(role)] ?? "";
-    const bare = /^[-+−]?[\d.,\s/]+$/.test(text);
     const parsed = parseQuantity(
-      bare && column.unit ? `${text} ${column.unit}` : text,
+      column.unit && isBareNumber(text) ? `${text} ${column.unit}` : text,
       "length",
       system,
     );

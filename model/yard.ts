@@ -1,5 +1,6 @@
 import type { JobDocument, Need } from "#contract/documents/job.ts";
 import { fullFlow, headToPass, MANNING_N } from "#core/pipe/manning.ts";
+import { WATER_DENSITY } from "#core/quantity/constants.ts";
 import { runoffArea } from "./need.ts";
 
 export type Run = NonNullable<NonNullable<JobDocument["yard"]>["runs"]>[number];
@@ -51,10 +52,7 @@ function catchesOf({ takes }: Run, catches: readonly Catch[]): Catch[] {
   return takes ? catches.filter((_, i) => takes.includes(i)) : [...catches];
 }
 
-/** kg/m³ */
-const WATER = 1000;
-
 /** N with which a jet lifts what stands in its way: F = ρ Q v. */
 export function jetForce(flow: number, bore: number): number {
-  return (WATER * flow ** 2) / ((Math.PI / 4) * bore ** 2);
+  return (WATER_DENSITY * flow ** 2) / ((Math.PI / 4) * bore ** 2);
 }

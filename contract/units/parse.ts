@@ -137,3 +137,6 @@ const NAMES: Record<Quantity, string> = {
 function fail(message: string): Parsed {
   return { ok: false, message };
 }
+
+/** Whether a text is a number alone: its unit then goes by where it stands. */
+export const isBareNumber = (text: string): boolean => /^\s*[-+−]?[\d.,\s/]+$/.test(text);

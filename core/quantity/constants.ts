@@ -11,6 +11,9 @@ export const FOOT = 0.3048;
 /** m³, US gallon of 231 in³; exact by definition */
 export const GALLON = 231 * INCH ** 3;
 
+/** kg/m³, of cold fresh water, where a job's own temperature does not matter */
+export const WATER_DENSITY = 1000;
+
 /** kg, avoirdupois; exact by definition */
 export const POUND = 0.45359237;
 

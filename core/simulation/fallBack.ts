@@ -1,7 +1,7 @@
 import { headLoss, resistanceOf } from "../hydraulics/resistance.ts";
 import type { LineModel } from "../hydraulics/solveLine.ts";
 import { drawsItself, type Segment, suctionOf } from "../line/compiledLine.ts";
-import { drainingSegments, pipeVolume, wetAbove } from "../line/profile.ts";
+import { drainingSegments, pipeVolume, unguardedOutlets, wetAbove } from "../line/profile.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 
@@ -13,7 +13,7 @@ export interface FallingBack {
 
 /**
  * All water that stands in the pipe above the source and drains towards it. A check valve holds what lies over it, a
- * foot valve all of it. The time is that of the whole column falling under half its height, the mean of its fall;
+ * foot valve all of it; a pipe whose end lies under water stays full, and passes that back instead. The time is that of the whole column falling under half its height, the mean of its fall;
  * common practice, no source.
  * @param level m above datum, of the source
  */
@@ -21,7 +21,11 @@ export function fallingBack({ line, model }: LineModel, level: number): FallingB
   const draining = new Set<Segment>();
   for (const pump of line.pumps) {
     const footed = suctionOf(line, pump).some(({ fitting }) => fitting?.group === "check");
-    if (!drawsItself(line, pump) || footed) continue;
+    const full = unguardedOutlets(line, pump);
+    const submerged = line.outlets.some(
+      ({ node, item }) => item.outlet.type === "submerged" && full.has(node),
+    );
+    if (!drawsItself(line, pump) || footed || submerged) continue;
     for (const segment of drainingSegments(line, pump, level)) draining.add(segment);
   }
   const wet = [...draining].filter((segment) => wetAbove(segment, level).length > 0);

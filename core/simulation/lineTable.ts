@@ -3,6 +3,7 @@ import type { HydraulicModel } from "../hydraulics/hydraulicModel.ts";
 import { stateOf } from "../hydraulics/solveLine.ts";
 import { monotoneCubic } from "../numeric/monotoneCubic.ts";
 import { powerAt, publishedValue } from "../pump/curve.ts";
+import { hasPump, setOf } from "./runningSet.ts";
 import type { LineFlows } from "./simulate.ts";
 import type { WaterStore } from "./waterStore.ts";
 
@@ -128,7 +129,7 @@ export function lineTable(between: LineBetween): LineTable {
   let lastTable: Column[] = [];
   const tableFor = (running: readonly boolean[]): Column[] => {
     if (running !== lastRunning) {
-      lastTable = tableOf(bitsOf(running));
+      lastTable = tableOf(setOf(running));
       lastRunning = running;
     }
     return lastTable;
@@ -137,7 +138,7 @@ export function lineTable(between: LineBetween): LineTable {
   return {
     solves: () => solves,
     drawn: (levels, running) =>
-      valueAt(tableOf(bitsOf(running)), 0, rowAt(levels), columnAt(levels)),
+      valueAt(tableOf(setOf(running)), 0, rowAt(levels), columnAt(levels)),
     line: (levels, running, { taken, power }) => {
       const table = tableFor(running);
       const row = rowAt(levels);
@@ -211,14 +212,6 @@ const spaced = (low: number, high: number, count: number): number[] =>
   Array.from({ length: count }, (_, i) =>
     count > 1 ? low + ((high - low) * i) / (count - 1) : low,
   );
-
-const hasPump = (bits: number, k: number) => Math.floor(bits / 2 ** k) % 2 === 1;
-
-function bitsOf(running: readonly boolean[]): number {
-  let bits = 0;
-  for (let k = 0; k < running.length; k++) if (running[k]) bits += 2 ** k;
-  return bits;
-}
 
 const within = (level: number, { bottom, rim }: WaterStore) =>
   Math.min(Math.max(level, bottom), rim);

@@ -6,6 +6,7 @@ import {
   stepSlopes,
   withinStep,
 } from "../numeric/ode.ts";
+import { setOf } from "./runningSet.ts";
 import type { WaterStore } from "./waterStore.ts";
 
 /**
@@ -129,7 +130,7 @@ export interface Timeline {
   events: TimelineEvent[];
   /** how it ended; `event-limit` where events followed one another without end */
   end: "until" | "enough" | "event-limit";
-  final: { levels: number[]; called: boolean[] };
+  final: { levels: number[] };
   totals: Totals;
 }
 
@@ -155,8 +156,8 @@ export interface Totals {
 }
 
 /**
- * The run of things from a start until a time in s. Steps are as long as their error allows; each event is found on
- * the step and then stepped to exactly. A full store spills what more comes in, an empty one gives no more than
+ * The run of things from a start until a time in s. Steps are as long as their error allows; each event is met within
+ * the step that passed it. A full store spills what more comes in, an empty one gives no more than
  * comes in.
  */
 export function simulate(
@@ -344,7 +345,7 @@ class Run {
       running: this.ran,
       events: this.events,
       end: this.end,
-      final: { levels: this.levelsNow(), called: [...this.called] },
+      final: { levels: this.levelsNow() },
       totals: {
         start: this.startVolumes,
         inflow: row(IN),
@@ -696,9 +697,7 @@ class Run {
   private note(): void {
     this.times.push(this.t);
     this.record.push(this.levelsNow());
-    let bits = 0;
-    for (let k = 0; k < this.running.length; k++) if (this.running[k]) bits += 2 ** k;
-    this.ran.push(bits);
+    this.ran.push(setOf(this.running));
   }
 
   private sumRunTime(h: number): void {

@@ -463,6 +463,9 @@ describe("a pump that a float switches", () => {
     expect(fallingBack(modelOf(footed), -1).volume).toBe(0);
     const twins = [split("s", [set("a")], [set("b")]), riser, out, open("o")];
     expect(fallingBack(modelOf(twins), -1).volume).toBeCloseTo(bare.volume, 12);
+    // A pipe that ends under water stays full: what comes back through it is that water.
+    const under = [set("p"), riser, tank("t", 8)];
+    expect(fallingBack(modelOf(under), -1).volume).toBe(0);
     // What stands under water has nowhere to fall.
     expect(fallingBack(modelOf([set("p"), riser, open("o")]), 10 * FOOT).volume).toBe(0);
   });

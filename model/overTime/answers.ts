@@ -275,9 +275,11 @@ function heldAtRim({ dynamics, stores, source, table, startLevels }: Setting): n
 
 /** m³ that come back into the source once what was started by hand is stopped. */
 function afterStop(setting: Setting, timeline: Timeline): number {
-  const { source, dynamics, startLevels } = setting;
+  const { source, dynamics, ready } = setting;
   if (source === undefined) return 0;
-  const { levels } = timeline.final;
+  const drained = dynamics.fallBack?.volume ?? 0;
+  // An outlet into the open lets nothing in again: there is nothing to be run.
+  if (!ready.line.outlets.some(({ item }) => item.outlet.type === "submerged")) return drained;
   const still = {
     ...dynamics,
     controls: [],
@@ -285,11 +287,11 @@ function afterStop(setting: Setting, timeline: Timeline): number {
   };
   const { totals } = simulate(
     { ...still, line: setting.table.line },
-    { levels: levels.length > 0 ? levels : startLevels },
+    { levels: timeline.final.levels },
     AFTER,
     { longestStep: AFTER / 50 },
   );
-  return (totals.returned[source] as number) + (dynamics.fallBack?.volume ?? 0);
+  return (totals.returned[source] as number) + drained;
 }
 
 /** s after which what runs back has run back. */

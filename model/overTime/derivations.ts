@@ -1,10 +1,11 @@
 import { type Derivation, derive } from "#core/formula/formula.ts";
 import { FILLING, PUMPING, STARTS } from "#core/formula/overTime.ts";
 import type { Answers } from "#core/simulation/answers.ts";
+import type { AnswerLine } from "#words/overTime.ts";
 
 /** Figures of a run that show how they come about. */
-export const WORKED = ["starts", "unpumped", "dry"] as const;
-export type WorkedFigure = (typeof WORKED)[number];
+export type WorkedFigure = NonNullable<AnswerLine["worked"]>;
+export const WORKED: readonly WorkedFigure[] = ["starts", "unpumped", "dry"];
 
 /** How a figure comes about; the last step ends with it. Undefined where the run has none. */
 export function runDerivation(which: WorkedFigure, answers: Answers): Derivation | undefined {

@@ -84,7 +84,7 @@ export interface Draw {
 const CARPET = 0.022;
 const HOUR = 3600;
 /** s: no run is followed for longer, whatever it waits for */
-export const LONGEST = 60 * 24 * HOUR;
+const LONGEST = 60 * 24 * HOUR;
 
 /** A job from its start for as long as it says, or until what is done by hand is done. */
 export function overTime(job: JobInTime): OverTime {
@@ -92,13 +92,12 @@ export function overTime(job: JobInTime): OverTime {
   return found.kind === "setting" ? runOf(found.setting) : found;
 }
 
-/** The run of a setting; with `span`, for so long in s. */
-export function runOf(setting: Setting, span = setting.span): OverTimeRun {
-  return { kind: "run", setting, timeline: simulateSetting(setting, span) };
+export function runOf(setting: Setting): OverTimeRun {
+  return { kind: "run", setting, timeline: simulateSetting(setting) };
 }
 
-export function simulateSetting(setting: Setting, span = setting.span): Timeline {
-  const { dynamics, startLevels, breaks, byHand, source, receiver } = setting;
+export function simulateSetting(setting: Setting): Timeline {
+  const { dynamics, startLevels, breaks, byHand, source, receiver, span } = setting;
   const watched = source ?? receiver;
   const start = {
     levels: startLevels,

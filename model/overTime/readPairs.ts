@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { parseQuantity } from "#contract/units/parse.ts";
+import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, UNITS, type UnitSystem } from "#contract/units/units.ts";
 
 /** One of two columns: what it holds, with the quantities it may be in. */
@@ -43,8 +43,7 @@ export function readPairs(
         problems.push(`Row ${row}, ${name}: nothing is written there.`);
         return undefined;
       }
-      const bare = /^[-+−]?[\d.,\s/]+$/.test(cell);
-      const parsed = parseQuantity(bare ? `${cell} ${unit}` : cell, quantity, system);
+      const parsed = parseQuantity(isBareNumber(cell) ? `${cell} ${unit}` : cell, quantity, system);
       if (!parsed.ok) problems.push(`Row ${row}, ${name}: ${parsed.message}`);
       else if (parsed.value < 0) problems.push(`Row ${row}, ${name}: it cannot be negative.`);
       return parsed.ok && parsed.value >= 0 ? parsed.value : undefined;

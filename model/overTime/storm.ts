@@ -62,9 +62,12 @@ export function stormPieces(storm: Storm, area: number, hardestHour?: number): P
   ];
 }
 
+/** Where no hardest hour is known. Common practice, no source. */
+const USUAL_POWER = 0.4;
+
 /** How the rain of a time goes with the time: 1 is even, towards 0 it falls all at once. */
 function powerOf({ depth, duration }: Storm, hardestHour: number | undefined): number {
-  if (!hardestHour || duration <= 3600 || hardestHour >= depth) return 0.4;
+  if (!hardestHour || duration <= 3600 || hardestHour >= depth) return USUAL_POWER;
   return Math.min(Math.max(Math.log(depth / hardestHour) / Math.log(duration / 3600), 0.05), 1);
 }
 

@@ -41,7 +41,7 @@ export interface ToldBody {
 export type Told = Exclude<ReturnType<typeof overTime>, OverTimeRun> | ToldRun;
 
 /** What is told of a job over time. */
-export function toldOverTime(job: JobInTime & Pick<JobDocument, "bodies">): Told {
+export function toldOverTime(job: JobInTime): Told {
   const run = overTime(job);
   return run.kind === "run" ? told(run, job) : run;
 }

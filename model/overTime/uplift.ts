@@ -1,10 +1,7 @@
 import type { BodyOfWater } from "#contract/documents/job.ts";
-import { GRAVITY } from "#core/quantity/constants.ts";
+import { GRAVITY, WATER_DENSITY } from "#core/quantity/constants.ts";
 import type { Uplift } from "#core/simulation/answers.ts";
 import { storeOf, topArea } from "./bodies.ts";
-
-/** kg/m³ */
-const WATER = 1000;
 
 /**
  * Archimedes on a shell in ground water, friction of the ground left out: on the safe side. Nothing where its weight or
@@ -15,9 +12,9 @@ export function upliftOf(body: BodyOfWater, bottom: number, level: number): Upli
   const { mass, groundwater } = body.shell ?? {};
   if (mass === undefined || groundwater === undefined) return undefined;
   const store = storeOf({ ...body, surround: undefined, inflowPipes: undefined }, bottom);
-  const force = WATER * GRAVITY * Math.max(groundwater - bottom, 0) * topArea(body.shape);
-  const holding = GRAVITY * (mass + WATER * store.volumeAt(level));
-  const least = force / GRAVITY / WATER - mass / WATER;
+  const force = WATER_DENSITY * GRAVITY * Math.max(groundwater - bottom, 0) * topArea(body.shape);
+  const holding = GRAVITY * (mass + WATER_DENSITY * store.volumeAt(level));
+  const least = force / GRAVITY / WATER_DENSITY - mass / WATER_DENSITY;
   const capacity = store.volumeAt(store.rim);
   return {
     force,

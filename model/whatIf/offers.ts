@@ -4,20 +4,11 @@ import { findFitting } from "#core/catalogue/fittings.ts";
 import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { besideItself } from "#core/whatif/changes.ts";
+import type { OfferSaid } from "#words/whatIf.ts";
 import type { FieldChange } from "./changes.ts";
 
 /** A what-if that is offered for a job as it stands, by what it is about. */
-export type Offer = { changes: FieldChange[] } & (
-  | { kind: "bigger-pipe"; from: string; to: string }
-  | { kind: "second-pump" }
-  | { kind: "other-pump"; name: string }
-  | { kind: "float-higher"; by: number }
-  | { kind: "no-check" }
-  | { kind: "power-cut"; from: number; to: number }
-  | { kind: "no-power-cut" }
-  | { kind: "water-higher"; by: number }
-  | { kind: "more-rain"; times: number }
-);
+export type Offer = { changes: FieldChange[] } & OfferSaid;
 
 /** m a float is hung higher, and outside water stands higher; times a storm. */
 const FLOAT_STEP = 0.1;

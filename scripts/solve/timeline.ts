@@ -1,7 +1,7 @@
 import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { ToldRun } from "#model/overTime/told.ts";
-import { inTime, toldOverTime } from "#model/overTime/told.ts";
+import { hasPump } from "#core/simulation/runningSet.ts";
+import { inTime, type ToldRun, toldOverTime } from "#model/overTime/told.ts";
 import { itemName } from "#words/items.ts";
 import { adviceWords, eventWords, troubleWords } from "#words/overTime.ts";
 
@@ -69,7 +69,7 @@ export function timelineCsv({ timeline, inflow, bodies, pumps, ...run }: ToldRun
 }
 
 const runningAt = ({ timeline, pumps }: ToldRun, i: number): boolean[] =>
-  pumps.map((_, k) => Math.floor((timeline.running[i] as number) / 2 ** k) % 2 === 1);
+  pumps.map((_, k) => hasPump(timeline.running[i] as number, k));
 
 function calledOf(job: JobDocument, { bodies, pumps }: ToldRun) {
   return {

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
+import { wallClock } from "../app/clock.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Redo2, Undo2 } from "../ui/icons.ts";
 import { edit, redo, undo, useJobStore, visit } from "./jobStore.ts";
@@ -90,7 +91,7 @@ function SaveMark() {
         return "Not saved: changed elsewhere";
     }
   })();
-  const at = saved.kind === "saved" && saved.at ? clock(new Date(saved.at)) : "";
+  const at = saved.kind === "saved" && saved.at ? wallClock(new Date(saved.at)) : "";
   const bad = saved.kind === "offline" || saved.kind === "refused" || saved.kind === "conflict";
   return (
     <span
@@ -106,10 +107,4 @@ function SaveMark() {
       <span className="max-sm:hidden">{at}</span>
     </span>
   );
-}
-
-/** The time on the wall; a browser's own way of writing it takes a tenth of a second to be ready. */
-function clock(time: Date): string {
-  const two = (n: number) => String(n).padStart(2, "0");
-  return `${two(time.getHours())}:${two(time.getMinutes())}`;
 }

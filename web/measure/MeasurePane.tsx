@@ -14,6 +14,7 @@ import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
+import { localDay } from "../app/clock.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useUnits } from "../app/settings.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
@@ -261,9 +262,4 @@ function testOfToday(jobId: string, tests: readonly TestWithReadings[]): TestOfR
   return found
     ? { id: found.id, document: found.document, stored: found.revision > 0 }
     : { id: `${takenOn}-${jobId.slice(0, 50)}`, document, stored: false };
-}
-
-/** The day on the wall, not the day in Greenwich, as YYYY-MM-DD. */
-function localDay(now: Date): string {
-  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
 }

@@ -1,6 +1,7 @@
 import { format } from "#contract/units/format.ts";
 import type { Answers } from "#core/simulation/answers.ts";
 import { lasting } from "#words/overTime.ts";
+import { localDay } from "../app/clock.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit, useJobStore } from "../job/jobStore.ts";
 
@@ -30,7 +31,9 @@ export function Stages({ stages }: { stages: NonNullable<Answers["stages"]> }) {
                   type="checkbox"
                   className="size-6 shrink-0"
                   checked={ticked !== undefined}
-                  onChange={(event) => tick(to, event.target.checked ? today() : undefined)}
+                  onChange={(event) =>
+                    tick(to, event.target.checked ? localDay(new Date()) : undefined)
+                  }
                 />
                 <span className="min-w-0 flex-1">
                   Day {i + 1}: down to {format(to, "length", units)}, {lasting(pumping)} of pumping;
@@ -48,9 +51,3 @@ export function Stages({ stages }: { stages: NonNullable<Answers["stages"]> }) {
 
 /** Levels of a stage are the same while they differ by less than anybody sees. */
 const isAt = (a: number, b: number) => Math.abs(a - b) < 5e-3;
-
-function today(): string {
-  const now = new Date();
-  const two = (n: number) => String(n).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-}

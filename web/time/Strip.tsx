@@ -1,5 +1,6 @@
 import type { PointerEvent, ReactNode } from "react";
 import { format } from "#contract/units/format.ts";
+import { hasPump } from "#core/simulation/runningSet.ts";
 import type { ToldRun } from "#model/overTime/told.ts";
 import { clockOf } from "#words/overTime.ts";
 import { useUnits } from "../app/settings.ts";
@@ -231,7 +232,6 @@ function bars(
   span: number,
   x: (time: number) => number,
 ): string {
-  const runs = (bits: number) => Math.floor(bits / 2 ** pump) % 2 === 1;
   const near = span / WIDE / 2;
   let path = "";
   let from: number | undefined;
@@ -241,7 +241,7 @@ function bars(
       path += `M${x(from).toFixed(1)} 0H${x(to).toFixed(1)}V${BAR}H${x(from).toFixed(1)}Z`;
   };
   for (let i = 0; i < times.length; i++) {
-    if (!runs(running[i] as number)) continue;
+    if (!hasPump(running[i] as number, pump)) continue;
     const start = times[i] as number;
     if (from === undefined || start - to > near) {
       draw();

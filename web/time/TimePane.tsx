@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
+import { hasPump } from "#core/simulation/runningSet.ts";
 import type { ToldRun } from "#model/overTime/told.ts";
 import { itemName } from "#words/items.ts";
 import {
@@ -11,6 +12,7 @@ import {
   eventWords,
   troubleWords,
 } from "#words/overTime.ts";
+import { wallClock } from "../app/clock.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading } from "../ui/Notices.tsx";
@@ -90,7 +92,7 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
   const body = job.bodies?.find(({ id }) => id === own?.id);
   const level = levelAt(run, index, at, watched);
   const running = pumps.flatMap((_, k) =>
-    Math.floor((timeline.running[index] as number) / 2 ** k) % 2 === 1 ? [called.pump(k)] : [],
+    hasPump(timeline.running[index] as number, k) ? [called.pump(k)] : [],
   );
   return (
     <div className={`grid gap-3 p-3 ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
@@ -196,8 +198,7 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
 function clockAt(seconds: number): string {
   const now = new Date();
   const then = new Date(now.getTime() + seconds * 1000);
-  const two = (n: number) => String(n).padStart(2, "0");
-  const clock = `at ${two(then.getHours())}:${two(then.getMinutes())}`;
+  const clock = `at ${wallClock(then)}`;
   if (then.toDateString() === now.toDateString()) return clock;
   return `${clock} on ${then.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" })}`;
 }

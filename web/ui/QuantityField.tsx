@@ -2,7 +2,7 @@ import clsx from "clsx";
 import { useId, useRef, useState } from "react";
 import { outOfRange, type QuantityRange } from "#contract/documents/ranges.ts";
 import { formatForEntry } from "#contract/units/format.ts";
-import { parseQuantity } from "#contract/units/parse.ts";
+import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, SHOWN, toUnit, unitOf } from "#contract/units/units.ts";
 import { useStepUnits, useUnits } from "../app/settings.ts";
 import { Problem } from "./Problem.tsx";
@@ -51,7 +51,7 @@ export function QuantityField(props: Props) {
 
   function read(text: string): { problem?: string; value?: number } {
     if (optional && text.trim() === "") return {};
-    const given = unit && BARE.test(text) ? `${text} ${unit}` : text;
+    const given = unit && isBareNumber(text) ? `${text} ${unit}` : text;
     const parsed = parseQuantity(given, quantity, units, quantity === "length" ? own : []);
     if (!parsed.ok) return { problem: parsed.message };
     const outside = outOfRange(parsed.value, quantity, range);
@@ -119,6 +119,3 @@ export function QuantityField(props: Props) {
     </div>
   );
 }
-
-/** A number without a unit. */
-const BARE = /^\s*[-+−]?[\d.,\s/]+$/;
