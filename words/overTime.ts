@@ -2,7 +2,7 @@ import { format } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
-import type { TimelineEvent } from "#core/simulation/simulate.ts";
+import type { TimelineEvent } from "#core/simulation/dynamics.ts";
 import { duration } from "./duration.ts";
 
 /** What the pumps and the bodies of water of a run are called. */

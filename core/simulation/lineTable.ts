@@ -3,8 +3,8 @@ import type { HydraulicModel } from "../hydraulics/hydraulicModel.ts";
 import { stateOf } from "../hydraulics/solveLine.ts";
 import { monotoneCubic } from "../numeric/monotoneCubic.ts";
 import { powerAt, publishedValue } from "../pump/curve.ts";
+import type { LineFlows } from "./dynamics.ts";
 import { hasPump, setOf } from "./runningSet.ts";
-import type { LineFlows } from "./simulate.ts";
 import type { WaterStore } from "./waterStore.ts";
 
 /** A line between bodies of water: where it takes from and puts into, by the number of the store. */

@@ -7,9 +7,10 @@ import type { PathItem } from "../line/path.ts";
 import { FOOT, GALLON, GRAVITY, INCH } from "../quantity/constants.ts";
 import { check, fitting, lineOf, one, open, pipe, set, split, tank } from "../test/fixtures.ts";
 import { cycleAt, floatFor, worstCycle } from "./cycle.ts";
+import type { Control, Dynamics, Timeline } from "./dynamics.ts";
 import { fallingBack } from "./fallBack.ts";
 import { lineTable } from "./lineTable.ts";
-import { type Control, type Dynamics, simulate, type Timeline } from "./simulate.ts";
+import { simulate } from "./simulate.ts";
 import {
   coneStore,
   joinedStore,

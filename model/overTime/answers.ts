@@ -1,7 +1,8 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { Advice, Answers, Switching } from "#core/simulation/answers.ts";
 import { type Cycle, cycleAt, fillingTime, floatFor, worstCycle } from "#core/simulation/cycle.ts";
-import { type Control, type Dynamics, simulate, type Timeline } from "#core/simulation/simulate.ts";
+import type { Control, Dynamics, Timeline } from "#core/simulation/dynamics.ts";
+import { simulate } from "#core/simulation/simulate.ts";
 import { LEAD_ACID } from "./battery.ts";
 import { emptyingOf } from "./emptying.ts";
 import type { OverTimeRun, Setting } from "./overTime.ts";

@@ -1,5 +1,5 @@
 import type { OverTimeDocument } from "#contract/documents/job.ts";
-import type { Battery } from "#core/simulation/simulate.ts";
+import type { Battery } from "#core/simulation/dynamics.ts";
 
 /** Of a lead–acid battery: its exponent, and the hours its capacity is stated over. Common practice, no source. */
 export const LEAD_ACID = { peukert: 1.2, ratedOver: 20 };

@@ -3,7 +3,7 @@ import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { FOOT, GALLON } from "#core/quantity/constants.ts";
 import type { Answers } from "#core/simulation/answers.ts";
-import type { Timeline } from "#core/simulation/simulate.ts";
+import type { Timeline } from "#core/simulation/dynamics.ts";
 
 /** m of hose in a piece, and m³ a wet vacuum holds. Common practice, no source: 20 ft, 4 to 5 gal. */
 const PIECE = 20 * FOOT;

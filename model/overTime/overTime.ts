@@ -2,16 +2,16 @@ import type { BodyOfWater, JobDocument, JobPathItem } from "#contract/documents/
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
 import type { Trouble } from "#core/simulation/answers.ts";
+import type {
+  Control,
+  Dynamics,
+  Guard,
+  SimulatedStore,
+  Timeline,
+} from "#core/simulation/dynamics.ts";
 import { fallingBack } from "#core/simulation/fallBack.ts";
 import { type LineTable, lineTable } from "#core/simulation/lineTable.ts";
-import {
-  type Control,
-  type Dynamics,
-  type Guard,
-  type SimulatedStore,
-  simulate,
-  type Timeline,
-} from "#core/simulation/simulate.ts";
+import { simulate } from "#core/simulation/simulate.ts";
 import { type Condition, conditioned } from "#core/whatif/condition.ts";
 import { flowOfNeed, runoffArea } from "../need.ts";
 import { batteryOf } from "./battery.ts";

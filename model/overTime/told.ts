@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { Answers, Trouble } from "#core/simulation/answers.ts";
-import type { Timeline } from "#core/simulation/simulate.ts";
+import type { Timeline } from "#core/simulation/dynamics.ts";
 import { answersOf } from "./answers.ts";
 import { type JobInTime, type OverTimeRun, overTime } from "./overTime.ts";
 import { troublesOf } from "./troubles.ts";

@@ -1,5 +1,5 @@
 import { useRef } from "react";
-import type { TimelineEvent } from "#core/simulation/simulate.ts";
+import type { TimelineEvent } from "#core/simulation/dynamics.ts";
 import { clockOf } from "#words/overTime.ts";
 import { useLongList } from "../ui/useLongList.ts";
 
