@@ -252,10 +252,10 @@ function outletsDerivation(solution: Solution, boundary: Boundary, state: Steady
 
 /** What all holes let go together. */
 export function lostDerivation({ line, cases }: Solution, at: WaterLevel): Derivation {
-  const { running } = cases[at];
+  const { running, boundary } = cases[at];
   if (!running || line.holes.length === 0) return [];
   const each = line.holes.map((hole) =>
-    holeStep(hole, running.state.nodeHeads[hole.node] as number),
+    holeStep(hole, running.state.nodeHeads[hole.node] as number, boundary),
   );
   if (each.length === 1) return each;
   const all = each.map(({ result }, i) => ({ ...result, symbol: `q_${i + 1}` }));
@@ -386,7 +386,7 @@ function otherDerivation(
 
 function ledgerDerivation(index: number, solution: Solution): Derivation {
   const { line, water, model, cases } = solution;
-  const { running } = cases.normal;
+  const { running, boundary } = cases.normal;
   const entry = running?.ledger[index];
   if (!running || !entry) return staticDerivation(solution, "normal");
   const outlet = line.outlets.find(({ item }) => item.id === entry.itemId) ?? line.outlets[0];
@@ -412,7 +412,8 @@ function ledgerDerivation(index: number, solution: Solution): Derivation {
       );
     case "hole": {
       const hole = line.holes.find(({ itemId }) => itemId === entry.itemId);
-      return hole ? [holeStep(hole, running.state.nodeHeads[hole.node] as number)] : [];
+      if (!hole) return [];
+      return [holeStep(hole, running.state.nodeHeads[hole.node] as number, boundary)];
     }
     default: {
       const segment = line.segments[entry.segment ?? -1];

@@ -158,11 +158,11 @@ export const ORIFICE = formula({
   given: [
     sign("C_d", "discharge coefficient", "ratio"),
     sign("d", "bore of the hole", "diameter"),
-    sign("h", "head over the hole", "head"),
+    sign("h", "head over what is outside the hole", "head"),
   ],
   result: sign("q", "what it lets go", "flow"),
-  source: "Orifice into the open; customary coefficient of a drilled hole",
-  assumed: ["A sharp edge, and water leaving into air"],
+  source: "Orifice; customary coefficient of a drilled hole",
+  assumed: ["A sharp edge; outside is air, or where the hole is under water, that water"],
   of: orificeFlow,
 });
 

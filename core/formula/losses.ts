@@ -1,5 +1,6 @@
 import { FAMILIES } from "../catalogue/pipes.ts";
 import { lossCoefficient } from "../fitting/resistance.ts";
+import { type Boundary, headOutside } from "../hydraulics/boundary.ts";
 import { HOLE_COEFFICIENT } from "../hydraulics/hydraulicModel.ts";
 import type { LossContext } from "../hydraulics/resistance.ts";
 import type { Hole, Segment } from "../line/compiledLine.ts";
@@ -107,9 +108,9 @@ function coefficientNotes({ kind, fitting, bore, k, count, opening }: Segment) {
   }
 }
 
-/** What leaves through a hole under a total head in m above datum. */
-export function holeStep(hole: Hole, totalHead: number): DerivationStep {
-  const head = Math.max(totalHead - hole.elevation, 0);
+/** What leaves through a hole under a total head in m above datum, less what stands outside it. */
+export function holeStep(hole: Hole, totalHead: number, boundary: Boundary): DerivationStep {
+  const head = Math.max(totalHead - headOutside(hole, boundary), 0);
   return derive(ORIFICE, [HOLE_COEFFICIENT, hole.bore, head]);
 }
 

@@ -1,5 +1,5 @@
 import type { Water } from "../fluid/water.ts";
-import type { CompiledLine } from "../line/compiledLine.ts";
+import type { CompiledLine, Hole } from "../line/compiledLine.ts";
 import { levelsOf, type Outlet, type Source, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import type { PumpCurve } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
@@ -70,6 +70,11 @@ export function outletHead(
   water: Water,
 ): number {
   return outletLevel(outlet, elevation, at) + pressureHead(outletPressure(outlet), water);
+}
+
+/** Total head in m above datum outside a hole: its own height, or the surface of the source's water over it. */
+export function headOutside({ elevation, wetFrom }: Hole, { source }: Boundary): number {
+  return wetFrom !== undefined && source > wetFrom ? source : elevation;
 }
 
 /** m above datum: the surface an outlet empties into, else the outlet itself. */

@@ -341,6 +341,35 @@ describe("holes in the discharge", () => {
     expect((lost[0]?.flow ?? 0) * Math.sqrt(10 / over) * 1e3).toBeCloseTo(0.1073, 3);
   });
 
+  it("under the pit's water waste by the head over that water, and above it by the head over themselves", () => {
+    // A pump hung in the water, the hole 0.3 m above it; the surface at normal water is the test's.
+    const at = (surface: number) => {
+      const { cases, line } = solved({
+        ...lineOf([
+          pump,
+          pipe("up", "pvc-sch40-1-1-2in", 0.3, 0.3),
+          hole("v", 0.004),
+          check("c"),
+          pipe("riser", "pvc-sch40-1-1-2in", 5, 5),
+          freeOutlet,
+        ]),
+        source: { kind: "open", level: levels(surface), intake: 0 },
+      });
+      const { nodeHeads, lost } = cases.normal.running?.state ?? { nodeHeads: [], lost: [] };
+      const head = nodeHeads[line.holes[0]?.node ?? -1] ?? Number.NaN;
+      const area = (0.61 * Math.PI * 0.004 ** 2) / 4;
+      const driven = ((lost[0]?.flow ?? Number.NaN) / area) ** 2 / (2 * GRAVITY);
+      return head - driven;
+    };
+    expect(at(0.1)).toBeCloseTo(0.3, 5);
+    expect(at(0.29)).toBeCloseTo(0.3, 5);
+    expect(at(0.31)).toBeCloseTo(0.31, 5);
+    expect(at(1)).toBeCloseTo(1, 5);
+    // A pump beside the water draws through a pipe: its holes are in the air however high the water stands.
+    const beside = solved(withHoles(hole("v", 0.004)));
+    expect(beside.line.holes[0]).not.toHaveProperty("wetFrom");
+  });
+
   it("waste more the wider they are, and nothing when they are pinholes", () => {
     const none = solved(transfer).cases.normal.running;
     const deliveries = [0.0001, 0.003, 0.005, 0.012].map(

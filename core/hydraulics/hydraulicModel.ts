@@ -3,7 +3,7 @@ import type { Diagnostic } from "../line/diagnostic.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { continuedHead, continuedHeadSlope } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
-import { type Boundary, type PumpState, staticHead } from "./boundary.ts";
+import { type Boundary, headOutside, type PumpState, staticHead } from "./boundary.ts";
 import { type Link, solveNetwork } from "./network.ts";
 import { type Duty, type Outcome, operatingPoint, settledDuty } from "./operatingPoint.ts";
 import { headLoss, type LossContext, type Resistance, resistanceOf } from "./resistance.ts";
@@ -443,8 +443,8 @@ function flowAt(resistance: Resistance, fall: number, friction: LossContext["fri
 }
 
 /**
- * Stretches, pumps on their curves and holes as links between nodes: each hole an orifice into the open,
- * q = Cd A √(2gh), that lets no air in; an outlet into the open and a check valve let no water back, and a
+ * Stretches, pumps on their curves and holes as links between nodes: each hole an orifice, q = Cd A √(2gh),
+ * that lets nothing in; an outlet into the open and a check valve let no water back, and a
  * running pump does not run backwards.
  */
 function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
@@ -519,7 +519,7 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
     const fixedHeads = [
       ...(drawn === undefined ? [boundary.source] : []),
       ...boundary.outlets,
-      ...line.holes.map((hole) => hole.elevation),
+      ...line.holes.map((hole) => headOutside(hole, boundary)),
     ];
     const inflows = new Array<number>(junctions).fill(0);
     const put = (node: number, flow: number) => {

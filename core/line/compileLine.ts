@@ -42,6 +42,8 @@ interface Here {
   taper: { itemId: string; angle: number } | undefined;
   /** past a pump */
   pumped: boolean;
+  /** m above datum: the highest of the line since the pump, where that hangs in the source's water */
+  top: number | undefined;
   lane: number;
 }
 
@@ -54,6 +56,12 @@ interface Way {
 }
 
 type Count = Record<"segment" | "node" | "pump" | "hole", number>;
+
+/** Of ways that meet, where all come from pumps that hang in the water. */
+function highestTop(ways: readonly Way[]): number | undefined {
+  const tops = ways.flatMap(({ end: { top } }) => (top === undefined ? [] : [top]));
+  return tops.length === ways.length ? Math.max(...tops) : undefined;
+}
 
 /** the node a stretch ends at, until the branches are all walked */
 const TO_BE_NAMED = -1;
@@ -98,6 +106,7 @@ export function compileLine(line: Line): Compilation {
     pipe: undefined,
     taper: undefined,
     pumped: false,
+    top: undefined,
     lane: 0,
   };
   const supply = supplyOf(source);
@@ -159,12 +168,15 @@ export function compileLine(line: Line): Compilation {
           break;
         case "rise":
           here.elevation += item.rise;
+          if (here.top !== undefined) here.top = Math.max(here.top, here.elevation);
           break;
         case "pump": {
           const inlet = close(here);
           const { pumped: fed } = here;
           here.node = newNode(here);
           pumps.push({ item, inlet, outlet: here.node, elevation, distance, fed });
+          // With no pipe to draw through it hangs in the water itself.
+          here.top = source.kind === "open" && !here.pipe && !fed ? elevation : undefined;
           here.pumped = true;
           here.joined = undefined;
           break;
@@ -176,7 +188,8 @@ export function compileLine(line: Line): Compilation {
             const { id: itemId, purpose, bore } = item;
             const node = close(here);
             const index = segments.length;
-            holes.push({ itemId, purpose, bore, node, index, elevation, distance });
+            const wet = here.top !== undefined && { wetFrom: Math.max(here.top, elevation) };
+            holes.push({ itemId, purpose, bore, node, index, elevation, distance, ...wet });
           }
           break;
         case "split":
@@ -248,6 +261,7 @@ export function compileLine(line: Line): Compilation {
     if (length > 0) {
       here.elevation += rise;
       here.distance += Math.sqrt(Math.max(length * length - rise * rise, 0));
+      if (here.top !== undefined) here.top = Math.max(here.top, here.elevation);
     }
     segments.push({
       itemId: piece.itemId,
@@ -297,6 +311,7 @@ export function compileLine(line: Line): Compilation {
       distance,
       joined: undefined,
       pumped: ways.some(({ end }) => end.pumped),
+      top: highestTop(ways),
       start: segments.length,
       lane: from.lane,
     };

@@ -74,7 +74,7 @@ export interface PlacedOutlet {
   distance: number;
 }
 
-/** A hole in the discharge: water leaves it into the open. */
+/** A hole in the discharge: water leaves it into the open, or into the water the pump hangs in. */
 export interface Hole {
   itemId: string;
   purpose: "vent-hole" | "leak";
@@ -85,6 +85,11 @@ export interface Hole {
   index: number;
   elevation: number;
   distance: number;
+  /**
+   * m above datum: the source's water is over the hole once it stands higher, since the line from a pump that hangs
+   * in it rises no further up to there. Absent where the hole cannot be under it.
+   */
+  wetFrom?: number;
 }
 
 /** The water's path as a network of stretches, ready to be solved. Node 0 is the source. */
