@@ -1,12 +1,13 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
-import type { Severity } from "#core/check/check.ts";
-import { LIMITS } from "#core/check/check.ts";
+import { LIMITS, type Severity } from "#core/check/check.ts";
+import { FLOATS_IN } from "#core/check/intake.ts";
 import type { Misplacement } from "#core/check/placing.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import type { TooFast } from "#core/check/slowerSize.ts";
 import type { PathItem } from "#core/line/path.ts";
+import { duration } from "./duration.ts";
 import { itemName, WATER } from "./items.ts";
 
 /** A judgement in words: a headline, what and how much, and what would mend it. */
@@ -32,6 +33,7 @@ interface Voice {
   pressure: (si: number) => string;
   velocity: (si: number) => string;
   diameter: (si: number) => string;
+  volume: (si: number) => string;
 }
 
 type Said = [title: string, sentence: string, mend?: string];
@@ -58,6 +60,7 @@ export function checkWords(
     pressure: show("pressure"),
     velocity: show("velocity"),
     diameter: show("diameter"),
+    volume: show("volume"),
   };
   const tell = WORDS[judgement.code] as (own: Judgement, say: Voice) => Said;
   const [title, sentence, mend] = tell(judgement, say);
@@ -295,6 +298,27 @@ const WORDS: Words = {
       ? "Ask the maker for the shut-off head, or make sure that the outlet cannot be shut."
       : "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
   ],
+  "motor-cooling": ({ severity, facts }, say) => {
+    if (severity === "unknown") {
+      return [
+        "Whether its motor is cooled is not known",
+        `The sleeve is ${say.diameter(facts.sleeve)} across and the width of ${say.item.toLowerCase()} is not known: the water passes it at ${say.value} or faster; it needs ${say.limit}.`,
+        "Measure across the motor and enter it with the pump.",
+      ];
+    }
+    if (facts.needs === null) {
+      return [
+        "Too wide for its sleeve",
+        `${say.item} is ${say.diameter(facts.motor ?? 0)} across, its sleeve ${say.diameter(facts.sleeve)}: no water passes the motor.`,
+        SLEEVE,
+      ];
+    }
+    return [
+      say.bad ? "Too little water past the motor" : "Its motor is cooled",
+      `In a sleeve of ${say.diameter(facts.sleeve)} the water passes ${say.item.toLowerCase()} at ${say.value} at ${say.water}; it needs ${say.limit}, which is ${say.flow(facts.needs)}.`,
+      SLEEVE,
+    ];
+  },
   "water-unfit": ({ facts }, say) =>
     facts.kind === "foul"
       ? [
@@ -362,6 +386,16 @@ const WORDS: Words = {
     say.bad ? "Loses its prime when stopped" : "Foot valve holds the prime",
     `The suction line holds ${say.value}${say.bad ? ", and nothing keeps it there." : ": fill it before the first start."}`,
     "Fit a foot valve, or a pump that primes itself each time, and keep every joint air-tight.",
+  ],
+  "priming-time": ({ facts, value, limit = 0 }, say) => [
+    say.bad ? "Long to prime" : "Primes in minutes",
+    `Where it primes itself, ${say.item.toLowerCase()} takes about ${spell(value)} to clear ${say.volume(facts.air)} of air at low water, if it moves a fiftieth of its greatest flow as air; ${spell(facts.least)} to ${spell(facts.most)} from pump to pump. Fill its casing first.`,
+    `With no water after ${spell(limit)}, stop: the seal runs dry. Shorten or narrow the suction line, or fit a foot valve and fill it by hand.`,
+  ],
+  "floating-hose": (_, say) => [
+    say.bad ? "The floating intake cannot follow the water" : "The floating intake can follow",
+    `${say.value} of flexible hose behind it; it takes ${say.limit} to go down with the water. It needs ${say.head(FLOATS_IN)} of water under it.`,
+    "Put flexible hose next to the intake, before anything stiff.",
   ],
   "drains-back": (_, say) => [
     "Line runs back at each stop",
@@ -459,6 +493,15 @@ const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: s
     mend: "Read them off the plate and the panel; a licensed electrician decides.",
   },
 };
+
+/** Common practice, no source. */
+const SLEEVE =
+  "A sleeve a size or two wider than the motor cools it best. Made up of pipe: a pocket, a reducer to the suction line, and a gasket where the cord comes out. Unplug and lock off first.";
+
+/** "40 s" or "3 min", from seconds. */
+function spell(seconds: number): string {
+  return seconds < 90 ? `${Math.max(Math.round(seconds), 1)} s` : duration(seconds);
+}
 
 function whileRunning(running: number | undefined, { pressure }: Voice): string {
   return running === undefined ? "" : `, running ${pressure(running)}`;

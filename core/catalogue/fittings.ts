@@ -23,6 +23,8 @@ export interface FittingStock {
   opensFullyAt?: number;
   /** goes up and down with the water and keeps itself covered */
   floats?: boolean;
+  /** the pocket a submersible lies in, so that it draws through a pipe; its own size is its bore */
+  sleeve?: boolean;
   /** how a valve's loss grows as it is shut; absent where nothing can be shut */
   throttles?: "gate" | "plug" | "linear";
   source: string;
@@ -105,6 +107,10 @@ export const FITTING_STOCK: readonly FittingStock[] = [
   {
     ...byCoefficient("strainer", "floating-intake", "Floating intake with strainer", 2, PRACTICE),
     floats: true,
+  },
+  {
+    ...byCoefficient("strainer", "sleeve", "Sleeve round a submersible", 0.5, PRACTICE),
+    sleeve: true,
   },
   byCoefficient("strainer", "strainer-clean", "Strainer, clean", 1.5, PRACTICE),
   byCoefficient("strainer", "strainer-half-blind", "Strainer, half blind", 6, PRACTICE),

@@ -4,9 +4,12 @@ import { FITTING_STOCK } from "../catalogue/fittings.ts";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { resultOf } from "../formula/formula.ts";
 import type { PumpState } from "../hydraulics/boundary.ts";
+import { airToMove } from "../hydraulics/priming.ts";
 import { solveLine, stateOf } from "../hydraulics/solveLine.ts";
+import { suctionOf } from "../line/compiledLine.ts";
 import { changeItems, type Line, type PathItem } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
+import { GRAVITY } from "../quantity/constants.ts";
 import {
   check,
   fitting,
@@ -858,6 +861,98 @@ describe("any line at all", () => {
         },
       ),
       { numRuns: 300 },
+    );
+  });
+});
+
+describe("getting water to a pump", () => {
+  it("clears its air in the time a vacuum pump takes: closed forms for a level and for a straight suction", () => {
+    const suction = (length: number, rise: number) => {
+      const { line } = solvedOf(
+        lineOf(
+          [
+            pipe("s", "suction-hose-2in", length, rise),
+            set("p"),
+            pipe("d", "pvc-sch40-2in", 9, 3),
+            open("o"),
+          ],
+          {
+            source: { kind: "open", level: levels(0), intake: 0 },
+          },
+        ),
+      );
+      return airToMove(suctionOf(line), 0, 101_325, 1000);
+    };
+    expect(suction(6, 1e-9)?.times).toBeCloseTo(1, 6);
+    for (const lift of [1, 3, 7]) {
+      // k = ρgh/p: t q / V = 2 + (1 − k) ln(1 − k) / k for a line that rises evenly.
+      const k = (1000 * GRAVITY * lift) / 101_325;
+      expect(suction(8, lift)?.times).toBeCloseTo(2 + ((1 - k) * Math.log(1 - k)) / k, 6);
+    }
+    expect(suction(12, 11)).toBeUndefined();
+  });
+
+  const drawn = (over: Partial<Pump>, ...suction: PathItem[]) =>
+    judged(
+      lineOf([...suction, set("p"), pipe("d", "pvc-sch40-2in", 20, 8), open("o")], {
+        source: { kind: "open", level: levels(0), intake: -0.5 },
+      }),
+      [{ ...one, ...over }],
+    );
+  const severity = (judgements: ReturnType<typeof judged>, code: CheckCode) =>
+    judgements.find((own) => own.code === code)?.severity;
+
+  it("is long where the line holds much, and nobody waits where a foot valve holds the water", () => {
+    const short = drawn({}, pipe("s", "suction-hose-2in", 4, 2));
+    expect(severity(short, "priming-time")).toBe("good");
+    const long = drawn({}, pipe("s", "suction-hose-4in", 60, 2));
+    expect(severity(long, "priming-time")).toBe("watch");
+    const footed = drawn(
+      {},
+      fitting("f", "foot-valve-hinged"),
+      pipe("s", "suction-hose-2in", 4, 2),
+    );
+    expect(severity(footed, "priming-time")).toBeUndefined();
+    expect(
+      severity(drawn({}, pipe("s", "suction-hose-2in", 4, -1)), "priming-time"),
+    ).toBeUndefined();
+  });
+
+  it("a floating intake wants four feet of hose next to it", () => {
+    const behind = (...line: PathItem[]) =>
+      severity(drawn({}, fitting("f", "floating-intake"), ...line), "floating-hose");
+    expect(behind(pipe("s", "suction-hose-2in", 4, 2))).toBe("good");
+    expect(
+      behind(pipe("s", "suction-hose-2in", 1.1, 0.5), pipe("t", "pvc-sch40-2in", 3, 1.5)),
+    ).toBe("watch");
+    expect(behind(pipe("t", "pvc-sch40-2in", 3, 1), pipe("s", "suction-hose-2in", 4, 1))).toBe(
+      "watch",
+    );
+  });
+
+  it("a submersible draws through a pipe only from a sleeve, and only where water passes its motor", () => {
+    const sub = { submersible: true, suctionPort: undefined };
+    const line = pipe("s", "pvc-sch40-2in", 4, -0.2);
+    const sleeved = (stock: string, over: Partial<Pump>) =>
+      drawn({ ...sub, ...over }, line, fitting("v", "sleeve", { stock }));
+    expect(severity(drawn(sub, line), "pump-placement")).toBe("stop");
+    const cooled = sleeved("pvc-sch40-6in", { diameter: 0.095 });
+    expect(severity(cooled, "pump-placement")).toBeUndefined();
+    expect(severity(cooled, "motor-cooling")).toBe("good");
+    const found = cooled.find((own) => own.code === "motor-cooling");
+    if (found?.code !== "motor-cooling") throw new Error("not judged");
+    // v = 4 Q / π (D² − d²), with D = 6.065 in, and the flow that just cools it.
+    const area = (Math.PI / 4) * ((6.065 * 0.0254) ** 2 - 0.095 ** 2);
+    expect(found.facts.needs).toBeCloseTo(0.08 * area, 9);
+    // A wide pocket may need 13 to 32 gpm.
+    const gpm = ((found.facts.needs ?? 0) * 60) / 3.785411784e-3;
+    expect(gpm).toBeGreaterThan(13);
+    expect(gpm).toBeLessThan(32);
+    expect(severity(sleeved("pvc-sch40-6in", { diameter: 0.17 }), "motor-cooling")).toBe("stop");
+    expect(severity(sleeved("pvc-sch40-6in", {}), "motor-cooling")).toBe("unknown");
+    const least = { points: one.points.map((p) => ({ ...p, flow: p.flow / 100 })) };
+    expect(severity(sleeved("pvc-sch40-6in", { ...least, diameter: 0.095 }), "motor-cooling")).toBe(
+      "stop",
     );
   });
 });

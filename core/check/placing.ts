@@ -22,6 +22,7 @@ import {
   PRACTICE,
   whileRunning,
 } from "./check.ts";
+import { sleeveOf } from "./intake.ts";
 import { OVER_PUMP } from "./suction.ts";
 
 /** Where a pump may not stand, whatever it could move there: looked at before any pump is ranked. */
@@ -62,7 +63,8 @@ export const pumpPlacement = check<{ why: Misplacement }>({
             found.push("dry-pump-under-water");
           }
         }
-        if (pump.submersible && piped && pump.suctionPort === undefined) {
+        const sleeve = sleeveOf(suctionOf(line, placed));
+        if (pump.submersible && piped && pump.suctionPort === undefined && !sleeve) {
           found.push("submersible-behind-suction");
         }
       }

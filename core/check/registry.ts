@@ -24,6 +24,7 @@ import {
   pressureRatingUnknown,
   surge,
 } from "./discharge.ts";
+import { floatingHose, motorCooling, primingTime } from "./intake.ts";
 import {
   belowCurve,
   beyondCurve,
@@ -66,6 +67,7 @@ export const CHECKS = {
   "water-too-shallow": waterTooShallow,
   "water-too-deep": waterTooDeep,
   "water-too-warm": waterTooWarm,
+  "motor-cooling": motorCooling,
   "water-unfit": waterUnfit,
   "cannot-lift": cannotLift,
   "below-curve": belowCurve,
@@ -100,6 +102,8 @@ export const CHECKS = {
   surge,
   submergence,
   "loses-prime": losesPrime,
+  "priming-time": primingTime,
+  "floating-hose": floatingHose,
   "drains-back": drainsBack,
   "traps-air": trapsAir,
   "discharge-under-suction": dischargeUnderSuction,

@@ -1,4 +1,6 @@
 import type { BodyOfWater, JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { findFitting } from "#core/catalogue/fittings.ts";
+import { FLOATS_IN } from "#core/check/intake.ts";
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
 import type { Trouble } from "#core/simulation/answers.ts";
@@ -254,13 +256,10 @@ function usualSpan(
   return byHand ? LONGEST : 12 * HOUR;
 }
 
-/** m of water a floating intake needs under it. Common practice, no source. */
-const FLOATS_IN = 0.3;
-
 /** m above datum under which nothing is drawn: a floating intake goes down with the water, any other hangs where it is. */
 function intakeOf({ source, path }: JobInTime, bottom: number): number {
   const floats = everyItem<JobPathItem>(path).some(
-    (item) => item.kind === "fitting" && item.fitting === "floating-intake",
+    (item) => item.kind === "fitting" && findFitting(item.fitting)?.floats,
   );
   return floats ? bottom + FLOATS_IN : source.intake;
 }

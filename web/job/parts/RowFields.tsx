@@ -157,7 +157,11 @@ function FittingFields({ item }: { item: Extract<JobPathItem, { kind: "fitting" 
         value={item.fitting}
         options={FITTING_OPTIONS}
         onChange={(fitting) =>
-          editItem<"fitting">(item.id, { fitting, opening: undefined, reversed: undefined })
+          editItem<"fitting">(item.id, {
+            ...{ fitting, opening: undefined, reversed: undefined },
+            // As wide as its pipe no pump would go into it.
+            ...(findFitting(fitting)?.sleeve && !item.stock && { stock: "pvc-sch40-6in" }),
+          })
         }
       />
       <NumberField
