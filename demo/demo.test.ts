@@ -14,9 +14,9 @@ import { DEMO_JOBS } from "./jobs.ts";
 describe("the pump library", () => {
   const pumps = LIBRARY.map((input) => pumpSchema.parse(input));
 
-  it("holds at least twelve pumps of all five kinds", () => {
+  it("holds at least twelve pumps of all six kinds", () => {
     expect(pumps.length).toBeGreaterThanOrEqual(12);
-    expect(new Set(pumps.map((pump) => pump.kind)).size).toBe(5);
+    expect(new Set(pumps.map((pump) => pump.kind)).size).toBe(6);
     expect(new Set(pumps.map((pump) => pump.id)).size).toBe(pumps.length);
   });
 

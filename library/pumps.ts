@@ -115,6 +115,32 @@ const ROWS: Row[] = [
     note: "Draws a floor down to about 3 mm.",
   },
   {
+    id: "tarnfold-standby-12",
+    maker: "Tarnfold",
+    model: "Standby 12",
+    kind: "battery",
+    drive: "electric",
+    submersible: true,
+    ratedSpeedRpm: 3200,
+    dischargePort: 0.0381,
+    solids: 0.01,
+    mass: 3.8,
+    diameter: 0.14,
+    leastDepth: 0.06,
+    greatestImmersion: 3,
+    greatestTemperature: 308.15,
+    electric: { volts: 12, direct: true },
+    tolerance: "small",
+    plate: {
+      shutoffHead: 5.4,
+      bestFlow: 1.7 * LITRE,
+      bestHead: 3.1,
+      runout: 1.5,
+      bestEfficiency: 0.27,
+    },
+    note: "Stands in for the mains pump while the power is out; 12 V.",
+  },
+  {
     id: "brackle-run-20",
     maker: "Brackle",
     model: "Run 20",
@@ -348,7 +374,7 @@ const ROWS: Row[] = [
 
 export const LIBRARY: PumpInput[] = ROWS.map(({ plate, ...row }) => ({
   format: "upright-gusher/pump",
-  version: 2,
+  version: 3,
   ...row,
   points: curveFromPlate(plate),
 }));

@@ -30,6 +30,7 @@ const SITES: [string, Partial<Site>, Partial<JobDocument>?][] = [
   ["foul water", { standsAt: "open-ground", water: ["foul"] }],
   ["gritty water", { standsAt: "open-ground", water: ["gritty"] }],
   ["one phase only", { standsAt: "open-ground", supplies: [{ volts: 230, phase: 1 }] }],
+  ["a battery only", { standsAt: "open-ground", supplies: [{ volts: 12, direct: true }] }],
   ["no power", { standsAt: "open-ground", supplies: [] }],
   ["hot water", { standsAt: "open-ground", waterTemperature: 323.15 }],
 ];
@@ -76,7 +77,8 @@ function wrongs(job: JobDocument, pump: PumpDocument): string[] {
   const passage = { foul: 0.04, stringy: 0.02, gritty: 0.006, clear: 0, chlorinated: 0 };
   const asked = Math.max(0, ...(site.water ?? []).map((kind) => passage[kind]));
   const fed = (site.supplies ?? []).some(
-    ({ volts, phase }) =>
+    ({ volts, phase, direct = false }) =>
+      direct === (pump.electric?.direct ?? false) &&
       (phase ?? 1) >= (pump.electric?.phase ?? 1) &&
       Math.abs((volts ?? 0) - (pump.electric?.volts ?? 0)) <= 0.1 * (pump.electric?.volts ?? 0),
   );
@@ -149,6 +151,28 @@ describe("no pump is ranked where it cannot stand", () => {
     expect(unknown).toEqual(found.map(() => "unknown"));
     expect(found.some(({ fit }) => fit?.kind === "ranked")).toBe(true);
   });
+});
+
+it("a battery pump runs off the job's battery unit, never off the mains, and no mains pump off a battery", () => {
+  const base = newJob("Standby", "sump-riser", "metric");
+  const kindOf = (site: Partial<Site>, unit?: { volts: number }) => {
+    const job: JobDocument = {
+      ...{ ...base, wantedFlow: 0.0008, site: { ...base.site, ...site } },
+      ...(unit && { overTime: { battery: unit } }),
+    };
+    const why = (id: string) => {
+      const found = ranking(job).find(({ pump }) => pump.id === id);
+      const own = found?.judgements.find(({ code }) => code === "pump-placement");
+      return own?.code === "pump-placement" ? own.facts.why : "stands";
+    };
+    return [why("tarnfold-standby-12"), why("tarnfold-pit-4")];
+  };
+  const mains = { supplies: [{ volts: 230, phase: 1 as const }] };
+  expect(kindOf({})).toEqual(["supply-unknown", "stands"]);
+  expect(kindOf(mains)).toEqual(["no-such-supply", "stands"]);
+  expect(kindOf(mains, { volts: 12 })).toEqual(["stands", "stands"]);
+  expect(kindOf(mains, { volts: 24 })).toEqual(["no-such-supply", "stands"]);
+  expect(kindOf({ supplies: [] }, { volts: 12 })).toEqual(["stands", "no-such-supply"]);
 });
 
 describe("between those that may stand there", () => {

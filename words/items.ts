@@ -90,6 +90,7 @@ export const WATER_IN: Record<WaterKind, string> = {
 /** The power a place may have, in the order it is offered; another stands in the job file. */
 export const SUPPLIES: readonly { name: string; is: Supply[] }[] = [
   { name: "none", is: [] },
+  { name: "12 V battery", is: [{ volts: 12, direct: true }] },
   { name: "120 V", is: [{ volts: 120, phase: 1 }] },
   { name: "230 V", is: [{ volts: 230, phase: 1 }] },
   { name: "208 V, three phases", is: [{ volts: 208, phase: 3 }] },
@@ -121,8 +122,13 @@ export const UNSETTLED = {
 
 export const PUMP_KINDS: Record<PumpDocument["kind"], string> = {
   sump: "Sump",
+  effluent: "Effluent",
+  puddle: "Puddle",
+  battery: "Battery",
   transfer: "Transfer",
+  jet: "Jet",
   well: "Well",
+  circulation: "Circulation",
   "engine-pressure": "Engine, pressure",
   "engine-trash": "Engine, trash",
 };

@@ -24,6 +24,8 @@ export const siteSchema = z.looseObject({
       z.looseObject({
         volts: amount("The voltage", 1000).optional(),
         phase: phases.optional(),
+        /** direct current, from a battery */
+        direct: z.boolean().optional(),
         breaker: amount("The breaker", 1000).optional(),
         generator: z.boolean().optional(),
       }),

@@ -7,7 +7,7 @@ import {
   type PlacedPump,
   suctionOf,
 } from "../line/compiledLine.ts";
-import { levelsOf, type WaterKind } from "../line/path.ts";
+import { levelsOf, type Supply, type WaterKind } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import type { Quantity } from "../quantity/quantity.ts";
@@ -41,7 +41,7 @@ export type Misplacement =
 export const pumpPlacement = check<{ why: Misplacement }>({
   quantity: "head",
   each: "item",
-  find: ({ solution: { line, pumps }, line: { site } }) => {
+  find: ({ solution: { line, pumps }, line: { site, overTime } }) => {
     const levels = levelsOf(line.source);
     return line.pumps.flatMap((placed, i): Found<{ why: Misplacement }>[] => {
       const pump = pumps[i]?.pump;
@@ -68,10 +68,17 @@ export const pumpPlacement = check<{ why: Misplacement }>({
           found.push("submersible-behind-suction");
         }
       }
-      if (pump.drive === "electric" && site.supplies) {
-        const { volts, phase } = pump.electric ?? {};
-        const answers = site.supplies.map((supply) => feeds(supply, volts, phase));
-        if (!answers.includes(true)) {
+      const { direct = false } = pump.electric ?? {};
+      if (pump.drive === "electric" && (site.supplies || direct)) {
+        // A battery unit of the job is a supply as well.
+        const unit = overTime?.battery;
+        const supplies: Supply[] = [
+          ...(site.supplies ?? []),
+          ...(unit ? [{ volts: unit.volts, direct: true }] : []),
+        ];
+        const answers = supplies.map((supply) => feeds(supply, pump));
+        if (!site.supplies && !answers.includes(true)) found.push("supply-unknown");
+        else if (!answers.includes(true)) {
           found.push(answers.includes(undefined) ? "supply-unknown" : "no-such-supply");
         }
       }
@@ -95,11 +102,9 @@ const CLOSED_IN: ReadonlySet<string> = new Set(["pit", "crawl-space", "casing"])
 const VOLTAGE_APART = 0.1;
 
 /** Whether a supply feeds a plate; nothing where one of them does not say. */
-function feeds(
-  supply: { volts?: number | undefined; phase?: 1 | 3 | undefined },
-  volts: number | undefined,
-  phase: 1 | 3 | undefined,
-): boolean | undefined {
+function feeds(supply: Supply, { electric = {} }: Pump): boolean | undefined {
+  const { volts, phase, direct = false } = electric;
+  if ((supply.direct ?? false) !== direct) return false;
   // One phase can be had of three, never three of one.
   if (supply.phase !== undefined && phase !== undefined && phase > supply.phase) return false;
   if (supply.volts === undefined || volts === undefined) return undefined;

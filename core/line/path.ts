@@ -165,6 +165,8 @@ export type WaterKind = (typeof WATER_KINDS)[number];
 export interface Supply {
   volts?: number | undefined;
   phase?: 1 | 3 | undefined;
+  /** direct current */
+  direct?: boolean | undefined;
 }
 
 export const STANDINGS = [
@@ -185,6 +187,8 @@ export interface Line {
   method: Method;
   /** bores in m of what lines the well */
   well?: { casings?: readonly { bore: number }[] | undefined } | undefined;
+  /** a battery unit, as a supply beside the site's */
+  overTime?: { battery?: { volts?: number | undefined } | undefined } | undefined;
 }
 
 /** Every item of a path, those of branches after their split, in the order of the path. */

@@ -20,7 +20,13 @@ export interface Pump {
   greatestImmersion?: number | undefined;
   /** K */
   greatestTemperature?: number | undefined;
-  electric?: { volts?: number | undefined; phase?: 1 | 3 | undefined } | undefined;
+  electric?:
+    | {
+        volts?: number | undefined;
+        phase?: 1 | 3 | undefined;
+        direct?: boolean | undefined;
+      }
+    | undefined;
   /** how often its motor may start */
   startsPerHour?: number | undefined;
   /** kg */

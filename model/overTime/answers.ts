@@ -45,7 +45,9 @@ export function answersOf(
   const energy = sum(totals.energy);
   const price = job.overTime?.energyPrice;
   const flatAt = events.find(({ kind }) => kind === "battery-flat")?.time;
-  const batteryUsed = job.overTime?.battery?.pumps?.length ? totals.batteryUsed : undefined;
+  const batteryUsed = setting.dynamics.pumps.some(({ supply }) => supply === "battery")
+    ? totals.batteryUsed
+    : undefined;
   const needed = flatAt === undefined ? undefined : neededCapacity(setting, job, greatestInflow);
   const answers: Omit<Answers, "advice"> = {
     ...(switching && { switching }),

@@ -1,4 +1,5 @@
-import type { OverTimeDocument } from "#contract/documents/job.ts";
+import type { JobDocument, JobPathItem, OverTimeDocument } from "#contract/documents/job.ts";
+import { everyItem } from "#core/line/path.ts";
 import type { Battery } from "#core/simulation/dynamics.ts";
 
 /** Of a lead–acid battery: its exponent, and the hours its capacity is stated over. Common practice, no source. */
@@ -21,4 +22,17 @@ export function batteryOf(given: OverTimeDocument["battery"]): Battery | undefin
       return 3600 * ratedOver * (ampereHours / (current * ratedOver)) ** peukert;
     },
   };
+}
+
+/** Places of the path whose pumps the battery feeds: those it is said to, and every one made for a battery. */
+export function onBattery({
+  path,
+  pumps,
+  overTime,
+}: Pick<JobDocument, "path" | "pumps" | "overTime">): ReadonlySet<string> {
+  const direct = new Set(pumps.flatMap(({ id, electric }) => (electric?.direct ? [id] : [])));
+  const own = everyItem<JobPathItem>(path).flatMap((item) =>
+    item.kind === "pump" && item.pump !== null && direct.has(item.pump) ? [item.id] : [],
+  );
+  return new Set([...(overTime?.battery?.pumps ?? []), ...own]);
 }

@@ -335,6 +335,19 @@ describe("a pit", () => {
     expect(codes(battery(needed * 0.8))).toContain("battery-flat");
   });
 
+  it("a pump made for a battery is on it without being named, and never gets flat where nothing is said of it", () => {
+    const dark = inTimeOf(fed(0.0005), { powerCut: { from: 600, to: 7200 }, span: 7200 });
+    const pumps = dark.pumps.map((pump) => ({ ...pump, electric: { volts: 12, direct: true } }));
+    const known: JobDocument = inTimeOf(
+      { ...dark, pumps },
+      { battery: { ampereHours: 2, volts: 12 } },
+    );
+    expect(run(known).answers.battery?.flatAt).toBeGreaterThan(0);
+    const silent = inTimeOf({ ...dark, pumps }, { battery: undefined });
+    expect(troublesOf(silent).map(({ code }) => code)).toEqual(["no-battery"]);
+    expect(troublesOf(known)).toEqual([]);
+  });
+
   it("spills into a second pit by gravity, which its own float cannot be lower than", () => {
     const { survives = 0 } = run(fed(0.001)).answers;
     const job = fed(survives * 1.5);

@@ -16,7 +16,7 @@ import { type LineTable, lineTable } from "#core/simulation/lineTable.ts";
 import { simulate } from "#core/simulation/simulate.ts";
 import { type Condition, conditioned } from "#core/whatif/condition.ts";
 import { flowOfNeed, runoffArea } from "../need.ts";
-import { batteryOf } from "./battery.ts";
+import { batteryOf, onBattery } from "./battery.ts";
 import { bottomOf, storeOf } from "./bodies.ts";
 import { inflowOf, type Piece, stormPieces, tablePieces } from "./storm.ts";
 import { troublesOf } from "./troubles.ts";
@@ -208,7 +208,7 @@ export function settingOf(
     sourceBody === undefined
       ? undefined
       : fallingBack(ready, stores[sourceBody]?.dry ?? levelsOf(source).low);
-  const fed = new Set(time.battery?.pumps);
+  const fed = onBattery(job);
   const { powerCut } = time;
   const battery = batteryOf(time.battery);
   const dynamics: Dynamics = {

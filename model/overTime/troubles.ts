@@ -1,9 +1,12 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { Trouble } from "#core/simulation/answers.ts";
+import { onBattery } from "./battery.ts";
 import { bottomOf, depthOf, storeOf } from "./bodies.ts";
 
 /** Everything in the bodies of water, the floats, the storm and the battery that cannot be so. */
-export function troublesOf(job: Pick<JobDocument, "source" | "bodies" | "overTime">): Trouble[] {
+export function troublesOf(
+  job: Pick<JobDocument, "source" | "path" | "pumps" | "bodies" | "overTime">,
+): Trouble[] {
   const { bodies = [], overTime: time = {} } = job;
   const found: Trouble[] = [];
   for (const [i, body] of bodies.entries()) {
@@ -62,7 +65,7 @@ export function troublesOf(job: Pick<JobDocument, "source" | "bodies" | "overTim
   if (powerCut && powerCut.to <= powerCut.from) {
     found.push({ code: "power-back-before-cut", at: "overTime.powerCut.to", stops: true });
   }
-  if (battery?.pumps && battery.pumps.length > 0 && !(battery.ampereHours && battery.volts)) {
+  if (onBattery(job).size > 0 && !(battery?.ampereHours && battery.volts)) {
     found.push({ code: "no-battery", at: "overTime.battery", stops: false });
   }
   return found;

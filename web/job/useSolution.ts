@@ -7,14 +7,16 @@ import { isLongLine } from "./longLine.ts";
 
 /** What of a job its solution depends on; the same object while none of that changes. */
 function useSolvable(job: JobDocument): SolvableJob {
-  const { source, path, site, method, pumps, wantedFlow, well } = job;
+  const { source, path, site, method, pumps, wantedFlow, well, overTime } = job;
+  const battery = overTime?.battery;
   return useMemo(
     () => ({
       ...{ source, path, site, method, pumps },
       ...(wantedFlow !== undefined && { wantedFlow }),
       ...(well && { well }),
+      ...(battery && { overTime: { battery } }),
     }),
-    [source, path, site, method, pumps, wantedFlow, well],
+    [source, path, site, method, pumps, wantedFlow, well, battery],
   );
 }
 

@@ -3,7 +3,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { runoffArea } from "#model/need.ts";
-import { LEAD_ACID } from "#model/overTime/battery.ts";
+import { LEAD_ACID, onBattery } from "#model/overTime/battery.ts";
 import { readStorm } from "#model/overTime/readStorm.ts";
 import { troublesOf } from "#model/overTime/troubles.ts";
 import { itemName } from "#words/items.ts";
@@ -210,12 +210,14 @@ function BatteryFields({
   const pumps = pumpItems(job.path);
   const wrong = troublesOf(job).find(({ at }) => at === "overTime.battery");
   const put = (patch: object) => onChange({ ...battery, ...patch });
+  // A pump made for a battery is on one whatever is chosen here.
+  const fed = battery?.pumps?.[0] ?? [...onBattery(job)][0];
   return (
     <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
       <SelectField
         label="On a battery"
         visibleLabel
-        value={battery?.pumps?.[0] ?? ""}
+        value={fed ?? ""}
         onChange={(value) =>
           value === ""
             ? onChange(undefined)
@@ -229,12 +231,12 @@ function BatteryFields({
           </option>
         ))}
       </SelectField>
-      {battery?.pumps && (
+      {fed && (
         <>
           <NumberField
             label="Battery, Ah"
             visibleLabel
-            value={battery.ampereHours ?? 0}
+            value={battery?.ampereHours ?? 0}
             min={0}
             max={100_000}
             onVisit={visit}
@@ -243,7 +245,7 @@ function BatteryFields({
           <NumberField
             label="Volts"
             visibleLabel
-            value={battery.volts ?? 0}
+            value={battery?.volts ?? 0}
             min={0}
             max={1000}
             onVisit={visit}
@@ -252,7 +254,7 @@ function BatteryFields({
           <NumberField
             label="Its exponent"
             visibleLabel
-            value={battery.peukert ?? LEAD_ACID.peukert}
+            value={battery?.peukert ?? LEAD_ACID.peukert}
             min={1}
             max={2}
             onVisit={visit}
