@@ -40,6 +40,22 @@ describe("the yard that feeds a pit", () => {
     expect(gully?.storage).toBeCloseTo(14 * (pipe + 0.38 * (0.3 * 0.4 - pipe)), 9);
   });
 
+  it("a grate takes what the lesser of its rim and its holes lets in, and what comes to it over the ground", () => {
+    const laid = (grate: object, basin?: object) =>
+      withRuns((runs) => runs.map((run, i) => (i === 1 ? { ...run, grate, basin } : run)))[1];
+    const wide = { length: 0.3, width: 0.3, open: 0.5, blocked: 0, ponded: 0.02 };
+    // 1.66 × 1.2 m × 0.02^1.5 = 5.634 L/s over the rim; 0.67 × 0.045 m² × √(2g × 0.02) = 18.9 L/s through the holes.
+    expect((laid(wide)?.grate?.capacity ?? 0) * 1e3).toBeCloseTo(5.634, 2);
+    // With few holes they decide: 0.67 × 0.0018 m² × √(2g × 0.02) = 0.755 L/s.
+    expect((laid({ ...wide, open: 0.02 })?.grate?.capacity ?? 0) * 1e3).toBeCloseTo(0.755, 2);
+    expect(laid({ ...wide, blocked: 1 })?.grate?.capacity).toBe(0);
+    const [, gully] = yardAtWork(yard);
+    // The shed's downpipe comes in below it.
+    expect(laid(wide)?.grate?.comes).toBeCloseTo(((0.9 * 140 + 0.3 * 220) * 0.022) / 3600, 9);
+    const pocket = laid(wide, { across: 0.4, depth: 0.5 });
+    expect((pocket?.storage ?? 0) - (gully?.storage ?? 0)).toBeCloseTo(0.04 * Math.PI * 0.5, 9);
+  });
+
   it("runs that lead into one another in a ring are each counted once", () => {
     const ring = withRuns((runs) =>
       runs.map((run, i) => ({ ...run, into: i ? "shed" : "yard-run" })),

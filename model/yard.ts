@@ -1,4 +1,5 @@
 import type { JobDocument, Need } from "#contract/documents/job.ts";
+import { grateFlow, USUAL_GRATE } from "#core/pipe/grate.ts";
 import { fullFlow, headToPass, MANNING_N } from "#core/pipe/manning.ts";
 import { WATER_DENSITY } from "#core/quantity/constants.ts";
 import { runoffArea } from "./need.ts";
@@ -14,8 +15,10 @@ export interface RunAtWork {
   capacity: number;
   /** m the water stands over the crown at its upper end where more comes than it can carry */
   surcharge: number;
-  /** m³ it holds, with the gravel round it */
+  /** m³ it holds, with the gravel round it and the basin at its upper end */
   storage: number;
+  /** m³/s its grate lets in under `ponded` m of water, and what comes to it over the ground */
+  grate?: { capacity: number; comes: number; ponded: number; blocked: number };
 }
 
 /** Every run of a yard with what all that drains into it brings; of a ring of runs, none twice. */
@@ -32,19 +35,28 @@ export function yardAtWork(job: Pick<JobDocument, "need" | "yard">): RunAtWork[]
       return sum + own(run) + flowInto(run.id, new Set([...seen, run.id]));
     }, 0);
   return runs.map((run) => {
-    const { bore, slope, length, n = MANNING_N.smooth, trench } = run;
+    const { bore, slope, length, n = MANNING_N.smooth, trench, grate, basin } = run;
     const flow = own(run) + flowInto(run.id, new Set([run.id]));
     const pipe = { bore, slope, n };
     const capacity = fullFlow(pipe);
     const needed = headToPass(pipe, length, flow);
     const area = (Math.PI / 4) * bore ** 2;
     const gravel = trench ? Math.max(trench.width * trench.depth - area, 0) * trench.porosity : 0;
+    const pocket = basin ? (Math.PI / 4) * basin.across ** 2 * basin.depth : 0;
     return {
       ...{ run, flow, capacity },
       surcharge: flow > capacity ? needed - slope * length : 0,
-      storage: (area + gravel) * length,
+      storage: (area + gravel) * length + pocket,
+      ...(grate && { grate: { comes: own(run), ...throughGrate(grate) } }),
     };
   });
+}
+
+function throughGrate(grate: NonNullable<Run["grate"]>) {
+  const { length, width } = grate;
+  const { open = USUAL_GRATE.open, blocked = USUAL_GRATE.blocked } = grate;
+  const { ponded = USUAL_GRATE.ponded } = grate;
+  return { capacity: grateFlow({ length, width, open, blocked }, ponded), ponded, blocked };
 }
 
 /** The surfaces a run takes; all of them where it names none. */

@@ -118,12 +118,13 @@ export const bodySchema = z.looseObject({
   name: text(80).optional(),
   shape: z.discriminatedUnion("kind", [
     z.looseObject({ kind: z.literal("box"), length: stretch, width: stretch, depth }),
-    /** a floor that falls along its length */
+    /** a floor that falls along its length, and across it where it does that too */
     z.looseObject({
       kind: z.literal("wedge"),
       length: stretch,
       width: stretch,
       fall: quantity("length", RANGES.depthOrNone),
+      fallAcross: quantity("length", RANGES.depthOrNone).optional(),
       depth,
     }),
     z.looseObject({ kind: z.literal("cylinder"), diameter: stretch, depth }),
@@ -279,6 +280,24 @@ export const yardSchema = z.looseObject({
         takes: z.array(z.number().int().min(0)).max(50).optional(),
         /** another run, or a body of water */
         into: idSchema.optional(),
+        /** over its upper end: part of it that is hole, part of that which is blocked, and m of water allowed over it */
+        grate: z
+          .looseObject({
+            length: stretch,
+            width: stretch,
+            open: part("The open part").optional(),
+            blocked: part("The blocked part").optional(),
+            ponded: quantity("length", RANGES.depth).optional(),
+          })
+          .optional(),
+        /** the catch basin under that grate: m from the grate to the pipe, and from there down to its floor */
+        basin: z
+          .looseObject({
+            across: stretch,
+            depth,
+            sump: quantity("length", RANGES.depthOrNone).optional(),
+          })
+          .optional(),
         /** gravel it lies in */
         trench: z
           .looseObject({ width: stretch, depth, porosity: z.number().min(0.05).max(1) })

@@ -73,7 +73,8 @@ function unaccounted({ totals }: Timeline): number {
 describe("bodies of water", () => {
   const stores: [string, WaterStore][] = [
     ["an upright pit", uprightStore(-2, 1.5, 0.8)],
-    ["a room whose floor falls", wedgeStore(0, 0.4, 6, 4, 0.15)],
+    ["a room whose floor falls", wedgeStore(0, 0.4, 24, [0.15, 0])],
+    ["a room whose floor falls both ways", wedgeStore(0, 0.4, 24, [0.15, 0.06])],
     [
       "a can in gravel with a pipe that leads in",
       joinedStore(uprightStore(-1, 1, 0.2), [
@@ -109,9 +110,26 @@ describe("bodies of water", () => {
     expect(lyingCylinderStore(0, 2, 3).volumeAt(1)).toBeCloseTo((3 * Math.PI) / 2, 12);
     expect(coneStore(0, 3, 0, 2).volumeAt(3)).toBeCloseTo(Math.PI, 12);
     // A floor that falls 0.2 m over 5 m: a wedge until it is covered, then a box on top.
-    const wedge = wedgeStore(0, 1, 5, 3, 0.2);
+    const wedge = wedgeStore(0, 1, 15, [0.2, 0]);
     expect(wedge.volumeAt(0.1)).toBeCloseTo(0.5 * 0.1 * 2.5 * 3, 12);
     expect(wedge.volumeAt(0.5)).toBeCloseTo(0.4 * 15, 12);
+    // Falling both ways it is a corner's pyramid first, V = h³ A / 6ab, and the mean of its corners once covered; of two
+    // falls the order does not matter, and one of nearly nothing is none.
+    const corner = wedgeStore(0, 1, 15, [0.2, 0.1]);
+    expect(corner.volumeAt(0.05)).toBeCloseTo((0.05 ** 3 * 15) / (6 * 0.2 * 0.1), 12);
+    expect(corner.volumeAt(0.5)).toBeCloseTo((0.5 - 0.15) * 15, 12);
+    expect(corner.volumeAt(0.17)).toBeCloseTo(wedgeStore(0, 1, 15, [0.1, 0.2]).volumeAt(0.17), 12);
+    for (const level of [0.05, 0.15, 0.2, 0.25]) {
+      let sum = 0;
+      for (let i = 0; i < 400; i++) {
+        for (let k = 0; k < 400; k++) {
+          sum += Math.max(level - (0.2 * (i + 0.5)) / 400 - (0.1 * (k + 0.5)) / 400, 0);
+        }
+      }
+      expect(corner.volumeAt(level) / ((sum * 15) / 160_000)).toBeCloseTo(1, 3);
+      const nearly = wedgeStore(0, 1, 15, [0.2, 2.1e-5]).volumeAt(level);
+      expect(nearly / wedge.volumeAt(level)).toBeCloseTo(1, 3);
+    }
     // A 3 in pipe holds 0.367, a 4 in one 0.653 gal a foot by nominal bore (computed).
     expect(lyingCylinderStore(0, 3 * INCH, FOOT).volumeAt(1) / GALLON).toBeCloseTo(0.367, 3);
     expect(lyingCylinderStore(0, 4 * INCH, FOOT).volumeAt(1) / GALLON).toBeCloseTo(0.653, 3);

@@ -22,29 +22,48 @@ export function uprightStore(bottom: number, depth: number, area: number): Water
   };
 }
 
-/** A room whose floor falls by `fall` m along its length: the water stands deepest at one end. */
+/**
+ * A rectangular floor of so many m² that falls by `falls[0]` m along its length and by `falls[1]` m across it: the water
+ * stands deepest in one corner, and the volume under a level is that of a plane cut off at the walls.
+ */
 export function wedgeStore(
   bottom: number,
   depth: number,
-  length: number,
-  width: number,
-  fall: number,
+  area: number,
+  falls: readonly [number, number],
 ): WaterStore {
-  const area = length * width;
-  if (fall <= 0) return uprightStore(bottom, depth, area);
-  const volumeOf = (h: number) => (h < fall ? (area * h * h) / (2 * fall) : area * (h - fall / 2));
+  const [less, most] = falls[0] < falls[1] ? falls : [falls[1], falls[0]];
+  if (most <= 0) return uprightStore(bottom, depth, area);
+  // So little across that the formula for two falls would lose its digits is none.
+  const volumeOf = less > 1e-4 * most ? tiltedTwice(area, less, most) : tilted(area, most);
   const full = volumeOf(depth);
+  const covered = volumeOf(less + most);
   return {
     bottom,
     rim: bottom + depth,
     volumeAt: (level) => volumeOf(held(level - bottom, depth)),
     levelAt: (volume) => {
       const v = held(volume, full);
-      const covered = (area * fall) / 2;
-      return bottom + (v < covered ? Math.sqrt((2 * fall * v) / area) : v / area + fall / 2);
+      if (v >= covered) return bottom + v / area + (less + most) / 2;
+      const top = Math.min(less + most, depth);
+      const over = (h: number) => volumeOf(h) - v;
+      return bottom + bracketedRoot(over, 0, top, -v, over(top), 1e-13 * top);
     },
   };
 }
+
+/** m³ under a depth of h m over the deep end of a floor that falls one way. */
+const tilted = (area: number, fall: number) => (h: number) =>
+  h < fall ? (area * h * h) / (2 * fall) : area * (h - fall / 2);
+
+/** The same over the deep corner of one that falls both ways: ∫∫ (h − a x − b y)₊ dx dy over the unit square. */
+const tiltedTwice = (area: number, a: number, b: number) => {
+  const cube = (x: number) => (x > 0 ? x ** 3 : 0);
+  return (h: number) =>
+    h >= a + b
+      ? area * (h - (a + b) / 2)
+      : (area * (cube(h) - cube(h - a) - cube(h - b))) / (6 * a * b);
+};
 
 /**
  * A body of water with what fills beside it at the same level: gravel round a can, pipes that lead in. The others

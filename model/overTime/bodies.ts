@@ -47,7 +47,10 @@ function plainStore(shape: Shape, bottom: number): WaterStore {
     case "box":
       return uprightStore(bottom, shape.depth, shape.length * shape.width);
     case "wedge":
-      return wedgeStore(bottom, shape.depth, shape.length, shape.width, shape.fall);
+      return wedgeStore(bottom, shape.depth, shape.length * shape.width, [
+        shape.fall,
+        shape.fallAcross ?? 0,
+      ]);
     case "cylinder":
       return uprightStore(bottom, shape.depth, (Math.PI / 4) * shape.diameter ** 2);
     case "cone":

@@ -43,8 +43,9 @@ const DIMENSIONS: Record<Shape["kind"], readonly Dimension[]> = {
   wedge: [
     { field: "length", name: "Long, along the fall" },
     { field: "width", name: "Wide" },
-    { field: "fall", name: "Floor falls" },
-    { field: "depth", name: "Deep at the deep end" },
+    { field: "fall", name: "Shallower at the far end by" },
+    { field: "fallAcross", name: "Shallower at the side by" },
+    { field: "depth", name: "Deep at the deep corner" },
   ],
   cylinder: [
     { field: "diameter", name: "Across" },
@@ -163,9 +164,13 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
               label={label}
               quantity={quantity}
               range={
-                field === "slope" ? SLOPE : field === "fall" ? RANGES.depthOrNone : RANGES.length
+                field === "slope"
+                  ? SLOPE
+                  : field.startsWith("fall")
+                    ? RANGES.depthOrNone
+                    : RANGES.length
               }
-              value={(shape as unknown as Record<string, number>)[field]}
+              value={(shape as unknown as Record<string, number>)[field] ?? 0}
               onChange={(value) => setShape({ [field]: value })}
             />
           ))}

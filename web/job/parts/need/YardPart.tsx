@@ -2,6 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent, formatSize } from "#contract/units/format.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
+import { USUAL_GRATE } from "#core/pipe/grate.ts";
 import { MANNING_N } from "#core/pipe/manning.ts";
 import { GRAVEL } from "#model/overTime/begin.ts";
 import { jetForce, type Run, type RunAtWork, yardAtWork } from "#model/yard.ts";
@@ -163,6 +164,7 @@ function RunFields({
         />
       </div>
       <Surfaces {...{ job, run, name, onChange }} />
+      <GrateFields {...{ run, onChange }} />
       <div className="grid grid-cols-3 gap-2">
         <JobQuantity
           label="Gravel trench, wide"
@@ -190,6 +192,85 @@ function RunFields({
       </div>
       {atWork && <Said {...{ atWork }} />}
     </fieldset>
+  );
+}
+
+/** The grate and the catch basin at the upper end of a run. */
+function GrateFields({ run, onChange }: { run: Run; onChange: (patch: Partial<Run>) => void }) {
+  const { grate, basin } = run;
+  const put = (patch: object) => onChange({ grate: { ...grate, ...patch } } as Partial<Run>);
+  return (
+    <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+      <JobQuantity
+        label="Grate over its head, long"
+        optional
+        quantity="length"
+        range={RANGES.length}
+        value={grate?.length}
+        onChange={(length) =>
+          length === undefined
+            ? onChange({ grate: undefined } as Partial<Run>)
+            : put({ length, width: grate?.width ?? length })
+        }
+      />
+      {grate && (
+        <>
+          <JobQuantity
+            label="Grate, wide"
+            quantity="length"
+            range={RANGES.length}
+            value={grate.width}
+            onChange={(width) => put({ width })}
+          />
+          <NumberField
+            label="Holes, % of it"
+            visibleLabel
+            value={Math.round((grate.open ?? USUAL_GRATE.open) * 100)}
+            min={1}
+            max={100}
+            onVisit={visit}
+            onChange={(percent) => put({ open: percent / 100 })}
+          />
+          <NumberField
+            label="Of them blocked, %"
+            visibleLabel
+            value={Math.round((grate.blocked ?? USUAL_GRATE.blocked) * 100)}
+            min={0}
+            max={100}
+            onVisit={visit}
+            onChange={(percent) => put({ blocked: percent / 100 })}
+          />
+          <JobQuantity
+            label="Water allowed over it"
+            quantity="length"
+            range={RANGES.depth}
+            value={grate.ponded ?? USUAL_GRATE.ponded}
+            onChange={(ponded) => put({ ponded })}
+          />
+        </>
+      )}
+      <JobQuantity
+        label="Catch basin, across"
+        optional
+        quantity="length"
+        range={RANGES.length}
+        value={basin?.across}
+        onChange={(across) =>
+          onChange({
+            basin: across === undefined ? undefined : { depth: across, ...basin, across },
+          } as Partial<Run>)
+        }
+      />
+      {basin && (
+        <JobQuantity
+          label="Grate down to its pipe"
+          quantity="length"
+          range={RANGES.depth}
+          value={basin.depth}
+          onChange={(depth) => onChange({ basin: { ...basin, depth } } as Partial<Run>)}
+        />
+      )}
+    </div>
   );
 }
 
@@ -231,10 +312,10 @@ function Surfaces({
 
 function Said({ atWork }: { atWork: RunAtWork }) {
   const units = useUnits();
-  const { flow, capacity, surcharge, storage } = atWork;
+  const { flow, capacity, surcharge, storage, grate } = atWork;
   const carries = capacity >= flow;
   const said = (si: number) => format(si, "flow", units);
-  return (
+  const carried = (
     <p className="flex items-start gap-2 text-[15px]">
       <StatusMark severity={carries ? (flow > capacity * 0.8 ? "watch" : "good") : "stop"} />
       <span>
@@ -244,5 +325,22 @@ function Said({ atWork }: { atWork: RunAtWork }) {
         It holds {amountOf(storage, units)}.
       </span>
     </p>
+  );
+  if (!grate) return carried;
+  const takes = grate.capacity >= grate.comes;
+  return (
+    <>
+      {carried}
+      <p className="flex items-start gap-2 text-[15px]">
+        <StatusMark severity={takes ? "good" : "stop"} />
+        <span>
+          {`Its grate lets in ${said(grate.capacity)} under ${formatSize(grate.ponded, units, "nearest")} of water with ${formatPercent(grate.blocked)} of its holes blocked, and ${said(grate.comes)} come to it`}
+          {takes
+            ? "."
+            : ": the rest runs past it. A larger grate, a second one, or let the water stand deeper."}{" "}
+          Clear it, and the silt under it, before each wet season.
+        </span>
+      </p>
+    </>
   );
 }
