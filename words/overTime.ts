@@ -1,4 +1,4 @@
-import { format } from "#contract/units/format.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
@@ -58,12 +58,6 @@ export function clockOf(seconds: number): string {
 export function lasting(seconds: number): string {
   return seconds < 120 ? `${Math.round(seconds)} s` : duration(seconds);
 }
-
-/** Energy as it is paid for. */
-export const kilowattHours = (joules: number): string => {
-  const kwh = joules / 3.6e6;
-  return `${kwh < 100 ? kwh.toPrecision(kwh < 1 ? 2 : 3) : kwh.toFixed(0)} kWh`;
-};
 
 /** A volume; from ten cubic metres on in those, where litres are read. */
 export function amountOf(volume: number, system: UnitSystem): string {
@@ -235,12 +229,19 @@ export function inBuckets(flow: number, system: UnitSystem): string {
   return `${each(CAN)} trash cans (${sizes[0]}) or ${each(BUCKET[system])} buckets (${sizes[1]}) a minute`;
 }
 
+/** The figures of a run whose working can be shown. */
+export const WORKED = [
+  ...(["dry", "full", "unpumped", "wet", "survives", "starts", "cycle", "moved"] as const),
+  ...(["energy", "vacuum", "battery"] as const),
+] as const;
+export type WorkedFigure = (typeof WORKED)[number];
+
 export interface AnswerLine {
   name: string;
   value: string;
   note?: string;
   /** a figure whose working can be shown */
-  worked?: "starts" | "unpumped" | "dry";
+  worked?: WorkedFigure;
 }
 
 /** The figures of a run, by name: only those it has. */
@@ -257,7 +258,7 @@ export function answerLines(answers: Answers, system: UnitSystem): AnswerLine[] 
       worked: "dry",
     });
   }
-  if (full) lines.push({ name: "Full after", value: lasting(full.at) });
+  if (full) lines.push({ name: "Full after", value: lasting(full.at), worked: "full" });
   if (answers.sourceLow !== undefined) {
     lines.push({ name: "Source too low after", value: lasting(answers.sourceLow) });
   }
@@ -275,6 +276,7 @@ export function answerLines(answers: Answers, system: UnitSystem): AnswerLine[] 
       name: "Over the rim",
       value: volume(wet.spilled),
       note: `from ${clockOf(wet.at)} on${spreading}`,
+      worked: "wet",
     });
   }
   if (survives !== undefined) {
@@ -282,6 +284,7 @@ export function answerLines(answers: Answers, system: UnitSystem): AnswerLine[] 
       name: "Largest inflow it holds",
       value: flow(survives),
       note: `${flow(answers.greatestInflow)} at the most here`,
+      worked: "survives",
     });
   }
   if (switching) {
@@ -297,10 +300,11 @@ export function answerLines(answers: Answers, system: UnitSystem): AnswerLine[] 
         name: "Cycle as it comes now",
         value: lasting(now.filling + now.pumping),
         note: `${lasting(now.pumping)} of it pumping`,
+        worked: "cycle",
       });
     }
   }
-  lines.push({ name: "Moved", value: volume(answers.moved) });
+  lines.push({ name: "Moved", value: volume(answers.moved), worked: "moved" });
   if (answers.ranBack > 1e-3) lines.push({ name: "Ran back", value: volume(answers.ranBack) });
   lines.push({
     name: "Pumps ran",
@@ -310,7 +314,8 @@ export function answerLines(answers: Answers, system: UnitSystem): AnswerLine[] 
   if (energy !== undefined) {
     lines.push({
       name: "Energy",
-      value: kilowattHours(energy),
+      value: format(energy, "energy", system),
+      worked: "energy",
       note: `by the published power${cost === undefined ? "" : `; ${cost.toFixed(2)} in money`}`,
     });
   }
@@ -334,11 +339,16 @@ export function answerLines(answers: Answers, system: UnitSystem): AnswerLine[] 
     lines.push({
       name: "By wet vacuum instead",
       value: `${trips} trips`,
+      worked: "vacuum",
       note: `of ${format(each, "volume", system)}, about ${lasting(trips * TRIP)}`,
     });
   }
   if (battery) {
-    lines.push({ name: "Battery used", value: `${(battery.used * 100).toFixed(0)} %` });
+    lines.push({
+      name: "Battery used",
+      value: formatPercent(battery.used),
+      ...(battery.used > 0 && { worked: "battery" as const }),
+    });
   }
   return lines;
 }

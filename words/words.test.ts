@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { formatDoubtful } from "#contract/units/format.ts";
+import { format, formatDoubtful } from "#contract/units/format.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { Line, PathItem } from "#core/line/path.ts";
@@ -10,7 +10,7 @@ import { comparisonWords } from "./comparison.ts";
 import { diagnosticSentence } from "./diagnostics.ts";
 import { itemName } from "./items.ts";
 import { ledgerName } from "./ledger.ts";
-import { adviceWords, amountOf, clockOf, inBuckets, kilowattHours, lasting } from "./overTime.ts";
+import { adviceWords, amountOf, clockOf, inBuckets, lasting } from "./overTime.ts";
 
 const path: PathItem[] = [
   { kind: "pipe", id: "hose", stock: "suction-hose-2in", length: 6, rise: 2 },
@@ -211,7 +211,7 @@ describe("water over time in words", () => {
     expect(amountOf(9.4, "metric")).toBe("9400 L");
     expect(amountOf(17.9, "metric")).toBe("17.9 m³");
     expect(amountOf(17.9, "us")).toMatch(/gal$/);
-    expect([3.6e5, 3.6e6 * 8.144, 3.6e6 * 812.6].map(kilowattHours)).toEqual([
+    expect([3.6e5, 3.6e6 * 8.144, 3.6e6 * 812.6].map((j) => format(j, "energy", "us"))).toEqual([
       "0.10 kWh",
       "8.14 kWh",
       "813 kWh",

@@ -33,6 +33,8 @@ function decimalsFor(quantity: Quantity, system: UnitSystem, magnitude: number):
       return magnitude < 100 ? 2 : 0;
     case "viscosity":
       return 3;
+    case "energy":
+      return magnitude < 0.1 ? 3 : magnitude < 10 ? 2 : magnitude < 100 ? 1 : 0;
     case "ratio":
       return magnitude < 0.1 ? 4 : magnitude < 10 ? 3 : magnitude < 1000 ? 1 : 0;
   }
@@ -115,6 +117,7 @@ const ENTRY_DECIMALS: Record<Quantity, Record<UnitSystem, number>> = {
   viscosity: { metric: 4, us: 4 },
   acceleration: { metric: 4, us: 4 },
   modulus: { metric: 2, us: 0 },
+  energy: { metric: 3, us: 3 },
   area: { metric: 2, us: 1 },
   ratio: { metric: 4, us: 4 },
 };

@@ -130,6 +130,7 @@ const NAMES: Record<Quantity, string> = {
   viscosity: "viscosity",
   acceleration: "acceleration",
   modulus: "stiffness",
+  energy: "energy",
   area: "an area, such as “40 m²” or “430 ft²”",
   ratio: "a plain number",
 };

@@ -123,6 +123,11 @@ export const UNITS: Record<Quantity, readonly Unit[]> = {
     { symbol: "GPa", factor: 1e9 },
     { symbol: "ksi", factor: 1e3 * PSI },
   ],
+  energy: [
+    { symbol: "kWh", factor: 3.6e6 },
+    { symbol: "MJ", factor: 1e6 },
+    { symbol: "J", factor: 1 },
+  ],
   area: [
     { symbol: "m²", factor: 1, aliases: ["m2", "sqm"] },
     { symbol: "ft²", factor: FOOT ** 2, aliases: ["ft2", "sq ft", "sqft"] },
@@ -150,6 +155,7 @@ export const SI_SYMBOLS: Record<Quantity, string> = {
   viscosity: "Pa·s",
   acceleration: "m/s²",
   modulus: "Pa",
+  energy: "J",
   area: "m²",
   ratio: "",
 };
@@ -173,6 +179,7 @@ export const SHOWN: Record<UnitSystem, Record<Quantity, string>> = {
     viscosity: "mPa·s",
     acceleration: "ft/s²",
     modulus: "ksi",
+    energy: "kWh",
     area: "ft²",
     ratio: "",
   },
@@ -193,6 +200,7 @@ export const SHOWN: Record<UnitSystem, Record<Quantity, string>> = {
     viscosity: "mPa·s",
     acceleration: "m/s²",
     modulus: "GPa",
+    energy: "kWh",
     area: "m²",
     ratio: "",
   },

@@ -17,4 +17,5 @@ export type Quantity =
   | "viscosity"
   | "acceleration"
   | "modulus"
+  | "energy"
   | "ratio";

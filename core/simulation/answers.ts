@@ -9,13 +9,17 @@ export interface Answers {
   /** m³/s that comes in at the most, and that the pumps on the mains hold at the rim */
   greatestInflow: number;
   survives?: number;
+  /** m above datum: the rim it is held at */
+  rim?: number;
   /** over the rim of the source: when first, for how long, and how much */
   wet?: { at: number; lasts: number; spilled: number };
   /** the source has given what it can, or the receiver is full */
   dry?: { at: number; left: number };
-  full?: { at: number; spilled: number };
+  full?: { at: number; spilled: number; room: number };
   /** m³ the line took from the source less what came back, and what came back */
   moved: number;
+  /** m³ by which that is reckoned: of the source, or of the receiver where the source stays as it is */
+  balance: Balance;
   /** m³ that came into the source meanwhile */
   cameIn: number;
   ranBack: number;
@@ -25,7 +29,7 @@ export interface Answers {
   /** s the pumps ran, and how often they started */
   runTime: number;
   starts: number;
-  battery?: { flatAt?: number; used: number; needed?: number };
+  battery?: { flatAt?: number; used: number; needed?: number; ran: number };
   /** s until a guard held the pumps because the source was low */
   sourceLow?: number;
   /** where the water is let down slowly: how far each day, m above datum, and s of pumping */
@@ -37,6 +41,16 @@ export interface Answers {
   hire?: number;
   uplift: { body: number; uplift: Uplift }[];
   advice: Advice[];
+}
+
+export interface Balance {
+  of: "source" | "receiver";
+  /** that was there, came in by itself or over the rim of others, ran over, is drawn by others, and is still there */
+  start: number;
+  came: number;
+  over: number;
+  others: number;
+  left: number;
 }
 
 export interface Switching {

@@ -50,6 +50,15 @@ export const fillingTime = (volume: number, fallsBack: number, inflow: number): 
 export const pumpingTime = (volume: number, flow: number, inflow: number): number =>
   volume / (flow - inflow);
 
+/** m³ a line took from a body of water, by what was there, came in, ran over, others drew and is left. */
+export const movedBy = (
+  start: number,
+  came: number,
+  over: number,
+  others: number,
+  left: number,
+): number => start + came - over - others - left;
+
 /** Starts an hour of each of the pumps that take turns. */
 export const startsAnHour = (filling: number, pumping: number, turns: number): number =>
   3600 / (filling + pumping) / turns;

@@ -1,8 +1,16 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { Advice, Answers, Switching } from "#core/simulation/answers.ts";
-import { type Cycle, cycleAt, fillingTime, floatFor, worstCycle } from "#core/simulation/cycle.ts";
+import type { Advice, Answers, Balance, Switching } from "#core/simulation/answers.ts";
+import {
+  type Cycle,
+  cycleAt,
+  fillingTime,
+  floatFor,
+  movedBy,
+  worstCycle,
+} from "#core/simulation/cycle.ts";
 import type { Control, Dynamics, Timeline } from "#core/simulation/dynamics.ts";
 import { simulate } from "#core/simulation/simulate.ts";
+import type { WaterStore } from "#core/simulation/waterStore.ts";
 import { LEAD_ACID } from "./battery.ts";
 import { emptyingOf } from "./emptying.ts";
 import type { OverTimeRun, Setting } from "./overTime.ts";
@@ -26,9 +34,8 @@ export function answersOf(
   const unpumped = !isPit ? undefined : unpumpedOf(setting, greatestInflow);
   const sum = (values: readonly number[]) => values.reduce((all, value) => all + value, 0);
   const span = timeline.times.at(-1) as number;
-  const throughLine = (i: number) =>
-    (totals.taken[i] as number) - (setting.bodies[i]?.drawn ?? 0) * span;
-  const moved = source !== undefined ? throughLine(source) : -throughLine(receiver ?? 0);
+  const balance = balanceOf(setting, timeline, span);
+  const moved = (balance.of === "source" ? 1 : -1) * movedBy(...amountsOf(balance));
   const at = (kind: string, index: number | undefined) =>
     events.find((event) => event.kind === kind && event.index === index)?.time;
   const wetAt = isPit ? at("full", source) : undefined;
@@ -53,13 +60,20 @@ export function answersOf(
     ...(switching && { switching }),
     ...(unpumped && { unpumped }),
     greatestInflow,
-    ...(survives !== undefined && { survives }),
+    ...(survives !== undefined && {
+      survives,
+      rim: setting.stores[source as number]?.rim as number,
+    }),
     ...(wet && { wet }),
     ...(dryAt !== undefined && { dry: { at: dryAt, left } }),
     ...(fullAt !== undefined && {
-      full: { at: fullAt, spilled: totals.spilled[receiver as number] as number },
+      full: {
+        at: fullAt,
+        spilled: totals.spilled[receiver as number] as number,
+        room: roomIn(setting, receiver as number),
+      },
     }),
-    moved,
+    ...{ moved, balance },
     cameIn: source === undefined ? 0 : (totals.inflow[source] as number),
     ranBack: byHand
       ? afterStop(setting, timeline)
@@ -73,6 +87,7 @@ export function answersOf(
     ...(batteryUsed !== undefined && {
       battery: {
         used: batteryUsed,
+        ran: sum(totals.runTime.filter((_, k) => setting.dynamics.pumps[k]?.supply === "battery")),
         ...(flatAt !== undefined && { flatAt }),
         ...(needed !== undefined && { needed }),
       },
@@ -89,6 +104,33 @@ export function answersOf(
     }),
   };
   return { ...answers, advice: adviceOf(answers, setting, timeline) };
+}
+
+/** What the line took of the source or put into the receiver, by what else is known of it. */
+function balanceOf(
+  { source, receiver, bodies }: Setting,
+  { totals }: Timeline,
+  span: number,
+): Balance {
+  const i = source ?? receiver ?? 0;
+  const of = (sums: readonly number[]) => sums[i] as number;
+  return {
+    of: source === undefined ? "receiver" : "source",
+    start: of(totals.start),
+    came: of(totals.inflow) + of(totals.received),
+    over: of(totals.spilled),
+    others: (bodies[i]?.drawn ?? 0) * span,
+    left: of(totals.final),
+  };
+}
+
+const amountsOf = ({ start, came, over, others, left }: Balance) =>
+  [start, came, over, others, left] as const;
+
+/** m³ from what is there at a receiver's start to its rim. */
+function roomIn({ stores, startLevels }: Setting, receiver: number): number {
+  const store = stores[receiver] as WaterStore;
+  return store.volumeAt(store.rim) - store.volumeAt(startLevels[receiver] as number);
 }
 
 function adviceOf(

@@ -3,10 +3,16 @@ import { describe, expect, it } from "vitest";
 import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/job.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON } from "#core/quantity/constants.ts";
-import type { Advice, Trouble } from "#core/simulation/answers.ts";
+import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
 import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import { DEMO_JOBS, TALLOW_MILL } from "#demo/jobs.ts";
-import { adviceWords, answerLines, eventWords } from "#words/overTime.ts";
+import {
+  adviceWords,
+  answerLines,
+  eventWords,
+  WORKED,
+  type WorkedFigure,
+} from "#words/overTime.ts";
 import { beginJob } from "../kinds/kinds.ts";
 import { answersOf } from "./answers.ts";
 import { batteryOf } from "./battery.ts";
@@ -243,13 +249,14 @@ describe("moving water between two bodies", () => {
   });
 });
 
-describe("a pit", () => {
-  const bare = inTimeOf(mill, { powerCut: undefined, storm: undefined, span: 7200 });
-  const fed = (inflow: number): JobDocument => ({
-    ...bare,
-    bodies: bare.bodies?.map((body) => ({ ...body, inflow })) as JobDocument["bodies"],
-  });
+const bare = inTimeOf(mill, { powerCut: undefined, storm: undefined, span: 7200 });
+/** The mill's pit with a steady inflow. */
+const fed = (inflow: number): JobDocument => ({
+  ...bare,
+  bodies: bare.bodies?.map((body) => ({ ...body, inflow })) as JobDocument["bodies"],
+});
 
+describe("a pit", () => {
   it("stays dry up to what its pumps hold at the rim, and says so; beyond it the floor is wet", () => {
     const { survives = 0 } = run(fed(0.001)).answers;
     expect(codes(fed(survives * 0.995))).toContain("keeps-up");
@@ -465,14 +472,50 @@ describe("tables out of a file", () => {
 });
 
 describe("the working of a figure", () => {
-  it("ends with the figure that is shown", () => {
-    const { answers } = run(mill);
-    const starts = resultOf(runDerivation("starts", answers) ?? []);
-    expect(starts).toBeCloseTo(answers.switching?.worst.startsPerHour ?? 0, 9);
-    const wet = resultOf(runDerivation("unpumped", answers) ?? []);
-    expect(wet).toBeCloseTo(answers.unpumped?.fromOn ?? 0, 9);
-    const emptied = run(tank()).answers;
-    expect(resultOf(runDerivation("dry", emptied) ?? [])).toBeCloseTo(emptied.dry?.at ?? 0, 6);
-    expect(runDerivation("dry", answers)).toBeUndefined();
+  it("ends with the figure that is shown, whichever job it is of", () => {
+    const shown: Record<WorkedFigure, (answers: Answers) => number | undefined> = {
+      dry: ({ dry }) => dry?.at,
+      full: ({ full }) => full?.at,
+      unpumped: ({ unpumped }) => unpumped?.fromOn,
+      wet: ({ wet }) => wet?.spilled,
+      survives: ({ survives }) => survives,
+      starts: ({ switching }) => switching?.worst.startsPerHour,
+      cycle: ({ switching }) => switching?.now && switching.now.filling + switching.now.pumping,
+      moved: ({ moved }) => moved,
+      energy: ({ energy }) => energy,
+      vacuum: ({ vacuum }) => vacuum?.trips,
+      battery: ({ battery }) => battery?.used,
+    };
+    const met = new Set<WorkedFigure>();
+    const { survives = 0 } = run(fed(0.001)).answers;
+    const battery = { ampereHours: 90, volts: 12, pumps: ["pump-2"] };
+    // A pond that fills a tank.
+    const begun = beginJob({ kind: "tank-to-tank", typed: { flow: 1e-3 } }, "Two", "metric");
+    const [pond, ...others] = begun.bodies ?? [];
+    const wide = { kind: "cylinder", diameter: 12, depth: 2 } as const;
+    const filling = { ...begun, bodies: [{ ...pond, shape: wide }, ...others] } as JobDocument;
+    const jobs = [
+      filling,
+      ...DEMO_JOBS.map(({ job }) => jobSchema.parse(job) as JobDocument),
+      ...[mill, tank(), fed(0.001), inTimeOf(fed(survives * 1.2), { span: 7200, battery })],
+    ];
+    for (const job of jobs) {
+      const told = toldOverTime(inTime(job));
+      if (told.kind !== "run") continue;
+      const { answers } = told;
+      for (const { worked, value } of answerLines(answers, "metric")) {
+        if (!worked) continue;
+        met.add(worked);
+        const ends = resultOf(runDerivation(worked, answers) ?? []);
+        const own = shown[worked](answers) ?? Number.NaN;
+        expect([
+          job.name,
+          worked,
+          value,
+          Math.abs(ends / own - 1) < 1e-6 || Math.abs(ends - own) < 1e-9,
+        ]).toEqual([job.name, worked, value, true]);
+      }
+    }
+    expect([...met].toSorted()).toEqual([...WORKED].toSorted());
   });
 });

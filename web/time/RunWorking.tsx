@@ -1,7 +1,9 @@
 import { lazy, Suspense, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import type { Answers } from "#core/simulation/answers.ts";
-import { runDerivation, WORKED, type WorkedFigure } from "#model/overTime/derivations.ts";
+import { runDerivation } from "#model/overTime/derivations.ts";
+import { answerLines, WORKED, type WorkedFigure } from "#words/overTime.ts";
+import { useUnits } from "../app/settings.ts";
 import { Dialog } from "../ui/Dialog.tsx";
 import { Loading } from "../ui/Notices.tsx";
 
@@ -22,12 +24,6 @@ export function useRunWorking(): (figure: WorkedFigure | undefined) => void {
     );
 }
 
-const TITLES: Record<WorkedFigure, string> = {
-  starts: "Starts an hour at the worst",
-  unpumped: "Wet floor without a pump, from where the float starts it",
-  dry: "Time until it is dry",
-};
-
 /** The sheet over the page while the address asks for one that exists. */
 export function RunWorking({ answers }: { answers: Answers }) {
   const [params] = useSearchParams();
@@ -35,9 +31,11 @@ export function RunWorking({ answers }: { answers: Answers }) {
   const asked = params.get("working");
   const figure = WORKED.find((each) => asked === `time.${each}`);
   const steps = useMemo(() => figure && runDerivation(figure, answers), [figure, answers]);
+  const units = useUnits();
   if (!figure || !steps) return null;
+  const title = answerLines(answers, units).find(({ worked }) => worked === figure)?.name ?? "";
   return (
-    <Dialog open onClose={() => show(undefined)} title={TITLES[figure]}>
+    <Dialog open onClose={() => show(undefined)} title={title}>
       <Suspense fallback={<Loading what="the working" />}>
         <WorkingSheet steps={steps} />
       </Suspense>

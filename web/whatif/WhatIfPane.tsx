@@ -5,7 +5,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { applyChanges, type Variant } from "#model/whatIf/changes.ts";
 import type { Column } from "#model/whatIf/columns.ts";
 import { offersFor } from "#model/whatIf/offers.ts";
-import { amountOf, kilowattHours, lasting } from "#words/overTime.ts";
+import { amountOf, lasting } from "#words/overTime.ts";
 import { offerLabel } from "#words/whatIf.ts";
 import { useUnits } from "../app/settings.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
@@ -190,7 +190,7 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
       overTime && overTime.ranBack > 1e-3 ? amountOf(overTime.ranBack, units) : undefined,
     ),
     row("Energy", ({ overTime }) =>
-      overTime?.energy === undefined ? undefined : kilowattHours(overTime.energy),
+      overTime?.energy === undefined ? undefined : format(overTime.energy, "energy", units),
     ),
     row("Hired, by the day", ({ overTime }) => overTime?.hire?.toFixed(0)),
     row(
