@@ -63,7 +63,7 @@ export function stormPieces(storm: Storm, area: number, hardestHour?: number): P
 }
 
 /** Where no hardest hour is known. Common practice, no source. */
-const USUAL_POWER = 0.4;
+export const USUAL_POWER = 0.4;
 
 /** How the rain of a time goes with the time: 1 is even, towards 0 it falls all at once. */
 function powerOf({ depth, duration }: Storm, hardestHour: number | undefined): number {

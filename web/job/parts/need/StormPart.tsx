@@ -5,6 +5,7 @@ import { format } from "#contract/units/format.ts";
 import { runoffArea } from "#model/need.ts";
 import { LEAD_ACID, onBattery } from "#model/overTime/battery.ts";
 import { readStorm } from "#model/overTime/readStorm.ts";
+import { USUAL_POWER } from "#model/overTime/storm.ts";
 import { troublesOf } from "#model/overTime/troubles.ts";
 import { itemName } from "#words/items.ts";
 import { troubleWords } from "#words/overTime.ts";
@@ -115,6 +116,9 @@ export function StormPart({ job }: { job: JobDocument }) {
         <p className="text-[14px] text-soft">
           {format(area * storm.depth, "volume", units)} run off in all, on average{" "}
           {format((area * storm.depth) / storm.duration, "flow", units)}.
+          {storm.kind === "alternating" &&
+            !(job.need?.kind === "rain" && job.need.hardestHour) &&
+            ` Assumed: the most that falls within a part of the storm goes with that part to the power ${USUAL_POWER}; a hardest hour typed under the need takes its place.`}
         </p>
       )}
       {chosen === "table" && (
