@@ -198,13 +198,15 @@ function RunFields({
 /** The grate and the catch basin at the upper end of a run. */
 function GrateFields({ run, onChange }: { run: Run; onChange: (patch: Partial<Run>) => void }) {
   const { grate, basin } = run;
+  const small = useUnits() === "us" ? "in" : "mm";
   const put = (patch: object) => onChange({ grate: { ...grate, ...patch } } as Partial<Run>);
   return (
-    <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+    <div className="grid grid-cols-2 items-end gap-2 sm:grid-cols-4">
       <JobQuantity
-        label="Grate over its head, long"
+        label="Grate, long"
         optional
         quantity="length"
+        unit={small}
         range={RANGES.length}
         value={grate?.length}
         onChange={(length) =>
@@ -218,12 +220,13 @@ function GrateFields({ run, onChange }: { run: Run; onChange: (patch: Partial<Ru
           <JobQuantity
             label="Grate, wide"
             quantity="length"
+            unit={small}
             range={RANGES.length}
             value={grate.width}
             onChange={(width) => put({ width })}
           />
           <NumberField
-            label="Holes, % of it"
+            label="Holes, %"
             visibleLabel
             value={Math.round((grate.open ?? USUAL_GRATE.open) * 100)}
             min={1}
@@ -232,7 +235,7 @@ function GrateFields({ run, onChange }: { run: Run; onChange: (patch: Partial<Ru
             onChange={(percent) => put({ open: percent / 100 })}
           />
           <NumberField
-            label="Of them blocked, %"
+            label="Blocked, %"
             visibleLabel
             value={Math.round((grate.blocked ?? USUAL_GRATE.blocked) * 100)}
             min={0}
@@ -241,8 +244,9 @@ function GrateFields({ run, onChange }: { run: Run; onChange: (patch: Partial<Ru
             onChange={(percent) => put({ blocked: percent / 100 })}
           />
           <JobQuantity
-            label="Water allowed over it"
+            label="Water over it"
             quantity="length"
+            unit={small}
             range={RANGES.depth}
             value={grate.ponded ?? USUAL_GRATE.ponded}
             onChange={(ponded) => put({ ponded })}
@@ -250,9 +254,10 @@ function GrateFields({ run, onChange }: { run: Run; onChange: (patch: Partial<Ru
         </>
       )}
       <JobQuantity
-        label="Catch basin, across"
+        label="Basin, across"
         optional
         quantity="length"
+        unit={small}
         range={RANGES.length}
         value={basin?.across}
         onChange={(across) =>
@@ -263,8 +268,9 @@ function GrateFields({ run, onChange }: { run: Run; onChange: (patch: Partial<Ru
       />
       {basin && (
         <JobQuantity
-          label="Grate down to its pipe"
+          label="Down to its pipe"
           quantity="length"
+          unit={small}
           range={RANGES.depth}
           value={basin.depth}
           onChange={(depth) => onChange({ basin: { ...basin, depth } } as Partial<Run>)}
