@@ -36,9 +36,9 @@ export const RELAY_ROOM: JobInput = {
       inflow: "0.04 L/s",
     },
   ],
-  need: { kind: "deadline", volume: "17.9 m³", time: "8 h" },
-  volume: "17.9 m³",
-  wantedFlow: "0.66 L/s",
+  need: { kind: "deadline", volume: "17.6 m³", time: "8 h" },
+  volume: "17.6 m³",
+  wantedFlow: "0.65 L/s",
   overTime: { lowering: { perDay: "0.3 m" }, hirePerDay: 35 },
   path: [
     { kind: "pump", id: "pump", pump: "quillbeck-puddle-1" },

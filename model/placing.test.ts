@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
+import { type Candidate, rankPumps } from "#core/choose/rankPumps.ts";
+import { MERITS, WEIGHINGS } from "#core/choose/weights.ts";
 import { everyItem } from "#core/line/path.ts";
 import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
-import { type Candidate, rankPumps, WEIGHTS } from "#core/whatif/pumpRanking.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { checkWords } from "#words/checks.ts";
 import { LINE_KINDS, newJob } from "./kinds/kinds.ts";
@@ -51,7 +52,7 @@ if (pit.source.kind === "open") {
   ]);
 }
 const ranking = (job: JobDocument): Candidate[] =>
-  rankPumps(job, pumps, job.wantedFlow, { itemId: "pump", others: [] });
+  rankPumps(job, pumps, job.wantedFlow, { place: { itemId: "pump", others: [] } });
 
 /**
  * Where the field's rules forbid a pump, read off the document's own fields: every wrong placing, by why.
@@ -144,7 +145,7 @@ describe("no pump is ranked where it cannot stand", () => {
       JobDocument,
     ];
     const silent = pumps.map(({ solids: _, ...pump }) => pump as PumpDocument);
-    const found = rankPumps(job, silent, job.wantedFlow, { itemId: "pump", others: [] });
+    const found = rankPumps(job, silent, job.wantedFlow, { place: { itemId: "pump", others: [] } });
     const unknown = found.flatMap(({ judgements }) =>
       judgements.filter(({ code }) => code === "pump-passage").map(({ severity }) => severity),
     );
@@ -182,12 +183,14 @@ describe("between those that may stand there", () => {
   ];
 
   it("the weights are all there is, and the order is theirs", () => {
-    expect(Object.values(WEIGHTS).reduce((sum, weight) => sum + weight, 0)).toBeCloseTo(1, 12);
+    for (const weights of Object.values(WEIGHINGS)) {
+      expect(Object.values(weights).reduce((sum, weight) => sum + weight, 0)).toBeCloseTo(1, 12);
+    }
     const scores = ranking(job).flatMap(({ fit }) => (fit?.kind === "ranked" ? [fit] : []));
     expect(scores.length).toBeGreaterThan(1);
     for (const { score, parts } of scores) {
-      const sum = (Object.keys(WEIGHTS) as (keyof typeof WEIGHTS)[]).reduce(
-        (total, merit) => total + WEIGHTS[merit] * parts[merit],
+      const sum = MERITS.reduce(
+        (total, merit) => total + WEIGHINGS.balanced[merit] * parts[merit],
         0,
       );
       expect(score).toBeCloseTo(sum, 12);
@@ -206,8 +209,7 @@ describe("between those that may stand there", () => {
     const helped = (more: number) => {
       const points = weak.pump.points.map((point) => ({ ...point, head: point.head + more }));
       const [found] = rankPumps(strong, [{ ...weak.pump, points }], strong.wantedFlow, {
-        itemId: "pump",
-        others: [],
+        place: { itemId: "pump", others: [] },
       });
       return found?.flow ?? 0;
     };
@@ -234,7 +236,7 @@ describe("between those that may stand there", () => {
     const { short = 0 } = weak.fit;
     const points = weak.pump.points.map((p) => ({ ...p, head: p.head + short / 0.8 ** 2 }));
     const [helped] = rankPumps(slowed(0.8), [{ ...weak.pump, points }], 0.004, {
-      ...{ itemId: "pump", others: [] },
+      place: { itemId: "pump", others: [] },
     });
     expect(helped?.flow).toBeCloseTo(0.004, 8);
   });
@@ -284,7 +286,7 @@ describe("what the water is", () => {
     expect(said(["clear"])).toEqual([]);
     expect(said(["gritty", "stringy"])).toEqual([]);
     const foul: JobDocument = { ...pit, site: { ...pit.site, water: ["foul"] } };
-    const ranked = rankPumps(foul, pumps, 1e-3, { itemId: "pump", others: [] });
+    const ranked = rankPumps(foul, pumps, 1e-3, { place: { itemId: "pump", others: [] } });
     expect(ranked.length).toBeGreaterThan(3);
     for (const { judgements } of ranked) {
       expect(judgements.map(({ code }) => code)).not.toContain("water-unfit");

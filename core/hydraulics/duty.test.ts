@@ -3,6 +3,7 @@ import { bisect } from "fmin/src/bisect.js";
 import { describe, expect, it } from "vitest";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { checkContext, judge } from "../check/registry.ts";
+import { rankPumps } from "../choose/rankPumps.ts";
 import { waterAt } from "../fluid/water.ts";
 import type { Line, PathItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
@@ -21,7 +22,6 @@ import {
   set,
   tablePump,
 } from "../test/fixtures.ts";
-import { rankPumps } from "../whatif/pumpRanking.ts";
 import { sizeUps } from "../whatif/sizeUp.ts";
 import { type Solution, solveLine } from "./solveLine.ts";
 import { barometricLimit, correctedLiftLimit } from "./suctionLimits.ts";

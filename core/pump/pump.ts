@@ -20,18 +20,39 @@ export interface Pump {
   greatestImmersion?: number | undefined;
   /** K */
   greatestTemperature?: number | undefined;
-  electric?:
-    | {
-        volts?: number | undefined;
-        phase?: 1 | 3 | undefined;
-        direct?: boolean | undefined;
-      }
-    | undefined;
+  electric?: Plate | undefined;
   /** how often its motor may start */
   startsPerHour?: number | undefined;
   /** kg */
   mass?: number | undefined;
   price?: number | undefined;
+  /** how many the firm has, whether one is in the van, and whether wearing parts can be had */
+  owned?: number | undefined;
+  inVan?: boolean | undefined;
+  spares?: boolean | undefined;
+  /** rpm between which its drive can turn it, and what was read of it at several speeds */
+  speeds?: { least: number; most: number; sweep?: readonly SweptSpeed[] | undefined } | undefined;
+  /** W at sea level in cool air, and m³ of fuel its tank holds */
+  engine?: { power?: number | undefined; tank?: number | undefined } | undefined;
+}
+
+/** One row of a sweep through the speeds of a drive: rpm, and W where they were read. */
+export interface SweptSpeed {
+  speed: number;
+  flow?: number | undefined;
+  power?: number | undefined;
+  current?: number | undefined;
+}
+
+/** What the plate of a motor says: V, A and m. */
+export interface Plate {
+  volts?: number | undefined;
+  phase?: 1 | 3 | undefined;
+  direct?: boolean | undefined;
+  runningCurrent?: number | undefined;
+  startingCurrent?: number | undefined;
+  powerFactor?: number | undefined;
+  cord?: number | undefined;
 }
 
 /** One row of the rated curve, at rated speed. */
@@ -44,6 +65,8 @@ export interface PumpPoint {
   power?: number | undefined;
   /** m, NPSH required */
   npshRequired?: number | undefined;
+  /** A, of its motor */
+  current?: number | undefined;
 }
 
 export type ToleranceGrade = "1B" | "2B" | "3B" | "small";

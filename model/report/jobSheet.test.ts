@@ -43,7 +43,7 @@ it("a job that moves in time says what it comes to, what stops it, and who allow
   );
   expect(stops).toContain("Drill tank can lift out of the ground");
   const room = JSON.stringify(sheetOf("ennet-halt-relay-room"));
-  expect(room).toContain("Dry after: 5 h 13 min");
+  expect(room).toContain("Dry after: 5 h 7 min");
   expect(room).toContain("Allowed by Ennet Halt station keeper on 2026-10-02");
   expect(room).not.toMatch(/NaN|undefined/);
 });

@@ -1,10 +1,10 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
 import type { Judgement } from "#core/check/registry.ts";
+import { type Candidate, rankPumps } from "#core/choose/rankPumps.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import { singleChanges, type Tried } from "#core/whatif/changes.ts";
-import { type Candidate, rankPumps } from "#core/whatif/pumpRanking.ts";
 import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";

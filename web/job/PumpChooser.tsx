@@ -6,7 +6,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { CheckCode } from "#core/check/registry.ts";
-import { type Candidate, type Fit, type Merit, WEIGHTS } from "#core/whatif/pumpRanking.ts";
+import { type Candidate, type Fit, type Merit, WEIGHTS } from "#core/choose/rankPumps.ts";
 import { checkWords } from "#words/checks.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import type { Candidate } from "#core/whatif/pumpRanking.ts";
+import type { Candidate } from "#core/choose/rankPumps.ts";
 import { allPumps } from "../api/queries.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { pumpItems } from "./jobStore.ts";
