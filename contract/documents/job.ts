@@ -162,7 +162,7 @@ const pumpItemSchema = z.looseObject({
   pump: idSchema.nullable(),
   speedRatio: z
     .number()
-    .min(0.3, "The speed ratio cannot be less than 0.3.")
+    .min(0.1, "The speed ratio cannot be less than 0.1.")
     .max(1.3, "The speed ratio cannot be more than 1.3.")
     .optional(),
 });

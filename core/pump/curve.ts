@@ -35,7 +35,7 @@ export interface PumpCondition {
  * Curve of a pump at `speedRatio` = running speed / rated speed.
  *
  * Affinity: Q ∝ n, H ∝ n², P ∝ n³, NPSHr taken ∝ n². Good within about 0.7–1.3 of rated speed, where
- * efficiency holds nearly still (common practice, no source).
+ * efficiency holds nearly still (common practice, no source); taken from 0.1 to 1.3.
  */
 export function pumpCurve(
   pump: Pump,
