@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { pumpSchema } from "#contract/documents/pump.ts";
+import { PUMP_FAMILIES, pumpSchema } from "#contract/documents/pump.ts";
 import { compareWithRated } from "#core/measurement/acceptance.ts";
 import { isGauged } from "#core/measurement/reading.ts";
 import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
@@ -14,10 +14,42 @@ import { DEMO_JOBS } from "./jobs.ts";
 describe("the pump library", () => {
   const pumps = LIBRARY.map((input) => pumpSchema.parse(input));
 
-  it("holds at least twelve pumps of all six kinds", () => {
-    expect(pumps.length).toBeGreaterThanOrEqual(12);
-    expect(new Set(pumps.map((pump) => pump.kind)).size).toBe(6);
+  it("holds at least sixty pumps of every family, and says of each that it is invented", () => {
+    expect(pumps.length).toBeGreaterThanOrEqual(60);
+    expect([...new Set(pumps.map((pump) => pump.kind))].toSorted()).toEqual(
+      PUMP_FAMILIES.toSorted(),
+    );
+    for (const family of PUMP_FAMILIES) {
+      expect(pumps.filter(({ kind }) => kind === family).length).toBeGreaterThanOrEqual(4);
+    }
     expect(new Set(pumps.map((pump) => pump.id)).size).toBe(pumps.length);
+    expect(new Set(pumps.map(({ maker, model }) => `${maker} ${model}`)).size).toBe(pumps.length);
+    expect(pumps.filter(({ invented }) => !invented)).toEqual([]);
+  });
+
+  it("has motors whose current falls less than their power when throttled, and engines with power in hand", () => {
+    for (const { id, drive, points, electric, engine } of pumps) {
+      const [shut, ...others] = points;
+      const runout = others.at(-1);
+      if (!shut || !runout) throw new Error(id);
+      if (drive === "engine") {
+        expect([id, (engine?.power ?? 0) > 1.15 * (runout.power ?? 0)]).toEqual([id, true]);
+        continue;
+      }
+      const { volts = 0, phase = 1, direct = false, runningCurrent = 0 } = electric ?? {};
+      const factor = ({ power = 0, current = 0 }: typeof shut) =>
+        power / (volts * current * (phase === 3 ? Math.sqrt(3) : 1));
+      expect(runout.current).toBeCloseTo(runningCurrent, 6);
+      expect((electric?.startingCurrent ?? 0) / runningCurrent).toBeGreaterThan(2);
+      if (direct) expect(factor(shut)).toBeCloseTo(1, 1);
+      else {
+        expect([id, factor(shut) < factor(runout) - 0.03]).toEqual([id, true]);
+        expect((shut.current ?? 0) / runningCurrent).toBeGreaterThan(
+          (shut.power ?? 0) / (runout.power ?? 1),
+        );
+        expect(factor(runout)).toBeLessThan(0.92);
+      }
+    }
   });
 
   // Proportions of small centrifugal pumps: common practice, no source.

@@ -11,9 +11,12 @@ export interface Plate {
   bestEfficiency: number;
   /** NPSH required at best efficiency, m; left out for pumps that stand in the water */
   npshAtBest?: number;
+  /** power at shut-off as a share of that at best efficiency */
+  powerAtShutOff?: number;
 }
 
-const DENSITY = 998.2;
+/** kg/m³ of the water they are tested with */
+export const DENSITY = 998.2;
 
 /**
  * Power at shut-off as a share of that at best efficiency: a small radial pump draws least there and most at
@@ -29,8 +32,9 @@ const POWER_AT_SHUT_OFF = 0.6;
  */
 export function curveFromPlate(plate: Plate): PumpInput["points"] {
   const { shutoffHead, bestFlow, bestHead, runout, bestEfficiency, npshAtBest } = plate;
+  const { powerAtShutOff = POWER_AT_SHUT_OFF } = plate;
   const droop = shutoffHead / bestHead - 1;
-  const exponent = Math.min(Math.max(POWER_AT_SHUT_OFF / droop, 1.1), 3);
+  const exponent = Math.min(Math.max(powerAtShutOff / droop, 1.1), 3);
   const atShutOff = exponent * droop;
   const bestPower = (DENSITY * GRAVITY * bestFlow * bestHead) / bestEfficiency;
   return Array.from({ length: 13 }, (_, i) => {

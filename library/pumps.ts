@@ -1,11 +1,11 @@
 import type { PumpInput } from "#contract/documents/pump.ts";
-import { curveFromPlate, type Plate } from "./curveFromPlate.ts";
+import { generate } from "./generate.ts";
+import type { Row } from "./plates.ts";
 
 /**
  * The pump library that ships with the application. Makers, models and curves are invented; they have
  * the proportions of real pumps of their kind and are there to learn on, not to buy from.
  */
-type Row = Omit<PumpInput, "format" | "version" | "points"> & { plate: Plate };
 
 const LITRE = 1e-3;
 
@@ -27,10 +27,9 @@ const ROWS: Row[] = [
     greatestTemperature: 308.15,
     electric: { volts: 230, phase: 1 },
     tolerance: "small",
+    best: [1.9 * LITRE, 4.9],
     plate: {
       shutoffHead: 7.4,
-      bestFlow: 1.9 * LITRE,
-      bestHead: 4.9,
       runout: 1.65,
       bestEfficiency: 0.34,
     },
@@ -53,10 +52,9 @@ const ROWS: Row[] = [
     greatestTemperature: 313.15,
     electric: { volts: 230, phase: 1 },
     tolerance: "small",
+    best: [3.4 * LITRE, 7.6],
     plate: {
       shutoffHead: 11.2,
-      bestFlow: 3.4 * LITRE,
-      bestHead: 7.6,
       runout: 1.6,
       bestEfficiency: 0.43,
     },
@@ -66,7 +64,7 @@ const ROWS: Row[] = [
     id: "brackle-grit-50",
     maker: "Brackle",
     model: "Grit 50",
-    kind: "sump",
+    kind: "effluent",
     drive: "electric",
     submersible: true,
     ratedSpeedRpm: 2880,
@@ -79,10 +77,9 @@ const ROWS: Row[] = [
     greatestTemperature: 313.15,
     electric: { volts: 230, phase: 1 },
     tolerance: "2B",
+    best: [5.6 * LITRE, 8.4],
     plate: {
       shutoffHead: 13.5,
-      bestFlow: 5.6 * LITRE,
-      bestHead: 8.4,
       runout: 1.5,
       bestEfficiency: 0.41,
     },
@@ -92,7 +89,7 @@ const ROWS: Row[] = [
     id: "quillbeck-puddle-1",
     maker: "Quillbeck",
     model: "Puddle 1",
-    kind: "sump",
+    kind: "puddle",
     drive: "electric",
     submersible: true,
     ratedSpeedRpm: 2800,
@@ -105,10 +102,9 @@ const ROWS: Row[] = [
     greatestTemperature: 308.15,
     electric: { volts: 230, phase: 1 },
     tolerance: "small",
+    best: [0.95 * LITRE, 4.2],
     plate: {
       shutoffHead: 6.1,
-      bestFlow: 0.95 * LITRE,
-      bestHead: 4.2,
       runout: 1.6,
       bestEfficiency: 0.27,
     },
@@ -131,10 +127,9 @@ const ROWS: Row[] = [
     greatestTemperature: 308.15,
     electric: { volts: 12, direct: true },
     tolerance: "small",
+    best: [1.7 * LITRE, 3.1],
     plate: {
       shutoffHead: 5.4,
-      bestFlow: 1.7 * LITRE,
-      bestHead: 3.1,
       runout: 1.5,
       bestEfficiency: 0.27,
     },
@@ -156,10 +151,9 @@ const ROWS: Row[] = [
     solids: 0.003,
     electric: { volts: 230, phase: 1 },
     tolerance: "small",
+    best: [1.15 * LITRE, 17.5],
     plate: {
       shutoffHead: 24,
-      bestFlow: 1.15 * LITRE,
-      bestHead: 17.5,
       runout: 1.55,
       bestEfficiency: 0.4,
       npshAtBest: 2.4,
@@ -182,10 +176,9 @@ const ROWS: Row[] = [
     solids: 0.004,
     electric: { volts: 230, phase: 1 },
     tolerance: "2B",
+    best: [3.1 * LITRE, 18],
     plate: {
       shutoffHead: 23.5,
-      bestFlow: 3.1 * LITRE,
-      bestHead: 18,
       runout: 1.6,
       bestEfficiency: 0.58,
       npshAtBest: 2.6,
@@ -208,10 +201,9 @@ const ROWS: Row[] = [
     solids: 0.005,
     electric: { volts: 400, phase: 3 },
     tolerance: "2B",
+    best: [5.4 * LITRE, 27],
     plate: {
       shutoffHead: 34,
-      bestFlow: 5.4 * LITRE,
-      bestHead: 27,
       runout: 1.55,
       bestEfficiency: 0.64,
       npshAtBest: 2.9,
@@ -235,10 +227,9 @@ const ROWS: Row[] = [
     greatestTemperature: 303.15,
     electric: { volts: 230, phase: 1 },
     tolerance: "small",
+    best: [0.5 * LITRE, 66],
     plate: {
       shutoffHead: 92,
-      bestFlow: 0.5 * LITRE,
-      bestHead: 66,
       runout: 1.5,
       bestEfficiency: 0.44,
     },
@@ -261,10 +252,9 @@ const ROWS: Row[] = [
     greatestTemperature: 303.15,
     electric: { volts: 400, phase: 3 },
     tolerance: "small",
+    best: [1.25 * LITRE, 56],
     plate: {
       shutoffHead: 78,
-      bestFlow: 1.25 * LITRE,
-      bestHead: 56,
       runout: 1.5,
       bestEfficiency: 0.55,
     },
@@ -285,10 +275,9 @@ const ROWS: Row[] = [
     greatestTemperature: 313.15,
     solids: 0.004,
     tolerance: "3B",
+    best: [4.6 * LITRE, 44],
     plate: {
       shutoffHead: 62,
-      bestFlow: 4.6 * LITRE,
-      bestHead: 44,
       runout: 1.5,
       bestEfficiency: 0.47,
       npshAtBest: 2.8,
@@ -310,10 +299,9 @@ const ROWS: Row[] = [
     greatestTemperature: 313.15,
     solids: 0.004,
     tolerance: "3B",
+    best: [5.2 * LITRE, 64],
     plate: {
       shutoffHead: 86,
-      bestFlow: 5.2 * LITRE,
-      bestHead: 64,
       runout: 1.45,
       bestEfficiency: 0.5,
       npshAtBest: 3.1,
@@ -335,10 +323,9 @@ const ROWS: Row[] = [
     mass: 36,
     greatestTemperature: 313.15,
     tolerance: "3B",
+    best: [7.2 * LITRE, 18],
     plate: {
       shutoffHead: 29,
-      bestFlow: 7.2 * LITRE,
-      bestHead: 18,
       runout: 1.5,
       bestEfficiency: 0.43,
       npshAtBest: 3,
@@ -360,10 +347,9 @@ const ROWS: Row[] = [
     mass: 52,
     greatestTemperature: 313.15,
     tolerance: "3B",
+    best: [13.5 * LITRE, 19],
     plate: {
       shutoffHead: 30,
-      bestFlow: 13.5 * LITRE,
-      bestHead: 19,
       runout: 1.6,
       bestEfficiency: 0.47,
       npshAtBest: 3.4,
@@ -372,9 +358,132 @@ const ROWS: Row[] = [
   },
 ];
 
-export const LIBRARY: PumpInput[] = ROWS.map(({ plate, ...row }) => ({
-  format: "upright-gusher/pump",
-  version: 3,
-  ...row,
-  points: curveFromPlate(plate),
-}));
+/** Borehole pumps by what they go down. */
+const SLIM: Partial<Row> = { diameter: 0.074, mass: 6.5 };
+const FOUR_INCH: Partial<Row> = { diameter: 0.098 };
+
+/** The rest of each family, by what one of them moves and lifts. */
+const SERIES: readonly {
+  maker: string;
+  kind: Row["kind"];
+  of: readonly (readonly [model: string, flow: number, head: number, more?: Partial<Row>])[];
+}[] = [
+  {
+    ...{ maker: "Tarnfold", kind: "sump" },
+    of: [
+      ["Pit 2", 1.3, 3.8],
+      ["Pit 6", 2.6, 6.2],
+      ["Pit 12", 4.4, 8.4],
+      ["Pit 16", 5.6, 9.8],
+      ["Pit 6 (120 V)", 2.5, 6, { electric: { volts: 120, phase: 1 } }],
+    ],
+  },
+  {
+    ...{ maker: "Brackle", kind: "effluent" },
+    of: [
+      ["Settle 20", 3.2, 6.4],
+      ["Settle 30", 4.6, 8.2],
+      ["Settle 45", 6.4, 10.4],
+      ["Settle 60", 8.6, 12.5],
+      ["Settle 80", 11, 15],
+    ],
+  },
+  {
+    ...{ maker: "Quillbeck", kind: "puddle" },
+    of: [
+      ["Puddle 2", 1.5, 5.4],
+      ["Puddle 3", 2.2, 6.8],
+      ["Puddle 5", 3.4, 8.4, { film: 0.004 }],
+      ["Skim 1", 0.55, 3.2, { film: 0.002 }],
+    ],
+  },
+  {
+    ...{ maker: "Tarnfold", kind: "battery" },
+    of: [
+      ["Standby 8", 1.1, 2.4],
+      ["Standby 20", 2.4, 4],
+      ["Standby 24", 2.6, 5.2, { electric: { volts: 24, direct: true } }],
+    ],
+  },
+  {
+    ...{ maker: "Brackle", kind: "transfer" },
+    of: [
+      ["Run 10", 0.6, 11],
+      ["Run 15", 0.85, 15],
+      ["Run 28", 2.1, 16],
+      ["Run 45", 4.2, 20],
+      ["Run 75", 7.2, 29],
+      ["Run 100", 9.6, 34],
+      ["Run 28 (120 V)", 2.1, 15, { electric: { volts: 120, phase: 1 } }],
+    ],
+  },
+  {
+    ...{ maker: "Ennetside", kind: "jet" },
+    of: [
+      ["Draw 5", 0.45, 22],
+      ["Draw 8", 0.7, 26],
+      ["Draw 10", 0.9, 30],
+      ["Draw 15", 1.25, 34],
+      ["Draw 20", 1.6, 38],
+    ],
+  },
+  {
+    ...{ maker: "Osmerley", kind: "well" },
+    of: [
+      ["Slim 1", 0.25, 38, SLIM],
+      ["Slim 2", 0.4, 62, SLIM],
+      ["Slim 3", 0.55, 88, SLIM],
+      ["Deep 2", 0.35, 44, FOUR_INCH],
+      ["Deep 5", 0.8, 72, FOUR_INCH],
+      ["Deep 12", 1.8, 68, FOUR_INCH],
+      ["Deep 20", 3.2, 54, FOUR_INCH],
+      ["Broad 30", 5.2, 62, { diameter: 0.145, greatestImmersion: 150 }],
+    ],
+  },
+  {
+    ...{ maker: "Ennetside", kind: "circulation" },
+    of: [
+      ["Round 4", 0.35, 2.6],
+      ["Round 6", 0.6, 4],
+      ["Round 8", 0.95, 5.4],
+      ["Round 10", 1.5, 6.8],
+      ["Round 12", 2.3, 8.2],
+    ],
+  },
+  {
+    ...{ maker: "Fenwicket", kind: "engine-pressure" },
+    of: [
+      ["Jet 1 in", 1.6, 26],
+      ["Jet 1-1/2 in", 3, 36],
+      ["Jet 2 in long", 4, 52],
+      ["Jet 3 in", 9.5, 48],
+    ],
+  },
+  {
+    ...{ maker: "Fenwicket", kind: "engine-trash" },
+    of: [
+      ["Mudlark 1-1/2 in", 4.2, 15],
+      ["Mudlark 2 in tall", 6.4, 22],
+      ["Mudlark 4 in", 22, 20],
+      ["Mudlark 6 in", 42, 22],
+    ],
+  },
+];
+
+const idOf = (maker: string, model: string) =>
+  `${maker} ${model}`
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "");
+
+export const LIBRARY: PumpInput[] = [
+  ...ROWS,
+  ...SERIES.flatMap(({ maker, kind, of }) =>
+    of.map(
+      ([model, flow, lift, more]): Row => ({
+        ...{ id: idOf(maker, model), maker, model, kind, best: [flow * LITRE, lift] },
+        ...more,
+      }),
+    ),
+  ),
+].map(generate);

@@ -286,7 +286,10 @@ describe("a pit", () => {
   });
 
   it("starts too often only past the motor's limit, and the float it is told to hang keeps to it", () => {
-    const { worst, limit, assumed } = run(fed(0.001)).answers.switching as NonNullable<
+    // Where the plate is silent, so many are assumed.
+    const silent = mill.pumps.map(({ startsPerHour: _, ...pump }) => pump);
+    const job = { ...fed(0.001), pumps: silent as JobDocument["pumps"] };
+    const { worst, limit, assumed } = run(job).answers.switching as NonNullable<
       ToldRun["answers"]["switching"]
     >;
     expect([limit, assumed]).toEqual([20, true]);
