@@ -210,10 +210,11 @@ interface Setting {
   /** number of the place in the line */
   at: number;
   system: SystemCurve;
-  /** m per (m³/s)² of the check valve each of two pumps beside each other has */
-  own: number;
-  /** two may be put there: the place stands in no branch */
-  pairs: boolean;
+  /**
+   * where two may be put there, as the place stands in no branch: m per (m³/s)² of the check valve each of them has
+   * beside the other, and what the line asks of them without the one it has
+   */
+  pairs?: { own: number; system: SystemCurve };
 }
 
 /** Nothing where the places of a line are more than one and none is named, or where it cannot be solved. */
@@ -240,9 +241,36 @@ function settingOf(
   const most = pumps.reduce((flow, { points }) => Math.max(flow, points.at(-1)?.flow ?? 0), 0);
   const system = systemCurve(ready, at, 2 * most * fastest);
   if (!system) return undefined;
-  const pairs = besideItself(line.path, own) !== undefined && own.speedRatio === undefined;
-  return { ready, at, system, own: checkLoss(line.path, own.id), pairs };
+  const pairs = pairsIn(line, own, [any, ...others], 2 * most * fastest);
+  return { ready, at, system, ...(pairs && { pairs }) };
 }
+
+function pairsIn(
+  line: Line,
+  own: PumpItem,
+  pumps: readonly Pump[],
+  most: number,
+): Setting["pairs"] {
+  if (besideItself(line.path, own) === undefined || own.speedRatio !== undefined) return undefined;
+  // Its own check valve goes with each of the two.
+  const at = line.path.findIndex(({ id }) => id === own.id);
+  const after = line.path.slice(at + 1);
+  const kept = after.findIndex((item) => !isCheckValve(item) && item.kind !== "orifice");
+  const path = [
+    ...line.path.slice(0, at + 1),
+    ...after.slice(0, kept).filter((item) => !isCheckValve(item)),
+    ...after.slice(kept),
+  ];
+  const [any] = pumps as [Pump];
+  const ready = lineModel({ ...line, path: changed(path, own.id, any.id) }, pumps);
+  if (ready.kind === "refused") return undefined;
+  const place = ready.pumps.findIndex(({ itemId }) => itemId === own.id);
+  const system = systemCurve(ready, place, most);
+  return system && { own: checkLoss(line.path, own.id), system };
+}
+
+const isCheckValve = (item: PathItem): boolean =>
+  item.kind === "fitting" && findFitting(item.fitting)?.group === "check";
 
 /** What the place asks of a pump at the wanted flow: exactly where it is the only one, else by the table. */
 function askedOf(
@@ -336,7 +364,9 @@ function laidOver(
   wanted: number,
   asked: Duty | undefined,
 ): Candidate {
-  const { ready, at, system, own } = setting;
+  const { ready, at, pairs } = setting;
+  const { own, system } =
+    arrangement.kind === "beside" && pairs ? pairs : { own: 0, system: setting.system };
   const [pump] = pumpsOf(arrangement) as [Pump];
   const speedRatio = speedIn(ready, at, arrangement);
   const one = arrangement.kind === "one" ? { ...arrangement, speedRatio } : arrangement;
