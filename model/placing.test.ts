@@ -1,12 +1,16 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { JobDocument } from "#contract/documents/job.ts";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { type Candidate, rankPumps } from "#core/choose/rankPumps.ts";
 import { MERITS, WEIGHINGS } from "#core/choose/weights.ts";
 import { everyItem } from "#core/line/path.ts";
 import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
+import { TALLOW_MILL } from "#demo/jobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { checkWords } from "#words/checks.ts";
+import { reasonOf } from "#words/choosing.ts";
+import { arrangementOf, cardsFor, choosePumps, withArrangement } from "./choose/choose.ts";
 import { LINE_KINDS, newJob } from "./kinds/kinds.ts";
 import { solveJob } from "./solveJob.ts";
 
@@ -290,6 +294,138 @@ describe("what the water is", () => {
     expect(ranked.length).toBeGreaterThan(3);
     for (const { judgements } of ranked) {
       expect(judgements.map(({ code }) => code)).not.toContain("water-unfit");
+    }
+  });
+});
+
+describe("what is recommended", () => {
+  const some = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: undefined, freq: 1 });
+  const metres = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+  /** A shipped pump with other limits on its plate, or with none. */
+  const plate = fc.record({
+    at: fc.nat(pumps.length - 1),
+    leastDepth: some(metres(0, 1)),
+    greatestImmersion: some(metres(0.5, 40)),
+    greatestTemperature: some(metres(283, 330)),
+    diameter: some(metres(0.05, 0.4)),
+    solids: some(metres(0.001, 0.06)),
+    suctionPort: some(fc.constant(0.05)),
+    submersible: some(fc.boolean()),
+    owned: some(fc.nat(2)),
+    price: some(metres(10, 900)),
+    volts: some(fc.constantFrom(12, 120, 230, 400)),
+    phase: some(fc.constantFrom(1 as const, 3 as const)),
+    direct: some(fc.boolean()),
+  });
+  const setting = fc.record({
+    kind: fc.constantFrom(...LINE_KINDS),
+    wanted: metres(1e-4, 6e-3),
+    site: fc.record({
+      standsAt: some(
+        fc.constantFrom(
+          "open-ground",
+          "bank",
+          "indoors",
+          "pit",
+          "crawl-space",
+          "casing",
+        ) as fc.Arbitrary<NonNullable<Site["standsAt"]>>,
+      ),
+      waterTemperature: metres(278, 330),
+      water: some(
+        fc.subarray(["gritty", "stringy", "foul", "chlorinated"] as NonNullable<Site["water"]>, {
+          minLength: 1,
+        }),
+      ),
+      access: some(fc.record({ hatch: metres(0.08, 0.5) })),
+      supplies: some(
+        fc.array(
+          fc.record({
+            volts: fc.constantFrom(12, 120, 230, 400),
+            phase: some(fc.constantFrom(1 as const, 3 as const)),
+            direct: some(fc.boolean()),
+          }),
+          { maxLength: 3 },
+        ),
+      ),
+    }),
+    casing: some(metres(0.06, 0.2)),
+    rise: metres(-1, 4),
+    library: fc.array(plate, { minLength: 4, maxLength: 14 }),
+  });
+  const known = <T extends object>(of: T): T =>
+    Object.fromEntries(Object.entries(of).filter(([, value]) => value !== undefined)) as T;
+
+  it("stands where its plate and the place let it, and moves what is wanted: any site, line and library", () => {
+    let recommended = 0;
+    fc.assert(
+      fc.property(setting, ({ kind, wanted, site, casing, rise, library }) => {
+        const base = newJob("Any", kind, "metric");
+        const path = base.path.map((item) =>
+          item.kind === "pipe" && item.rise > 0
+            ? { ...item, rise: item.rise + rise, length: item.length + 5 }
+            : item,
+        );
+        const job: JobDocument = {
+          ...base,
+          ...{ path, wantedFlow: wanted },
+          site: known({ ...base.site, ...site }) as Site,
+          ...(casing && { well: { casings: [{ bore: casing, from: 0, to: 60 }] } }),
+        };
+        const own = library.map(({ at, volts, phase, direct, ...limits }, i): PumpDocument => {
+          const pump = pumps[at] as PumpDocument;
+          const electric = known({ ...pump.electric, volts, phase, direct });
+          return { ...pump, ...known(limits), id: `own-${i}`, electric } as PumpDocument;
+        });
+        const chosen = choosePumps(job, own, "pump", "balanced");
+        const documents = new Map(own.map((pump) => [pump.id, pump]));
+        for (const card of Object.values(cardsFor(chosen))) {
+          recommended++;
+          for (const id of card.ids) {
+            expect([kind, id, wrongs(job, documents.get(id) as PumpDocument)]).toEqual([
+              kind,
+              id,
+              [],
+            ]);
+          }
+          const arrangement = arrangementOf(card, documents);
+          const then = arrangement && withArrangement(job, "pump", arrangement);
+          const solved = then && solveJob(then);
+          if (solved?.kind !== "solved") throw new Error("a card that cannot be solved");
+          const { running } = solved.solution.cases.normal;
+          expect(running?.state.delivered).toBeGreaterThanOrEqual(wanted * (1 - 1e-9));
+          expect(running?.state.delivered).toBeCloseTo(card.flow ?? 0, 9);
+          const stops = solved.judgements.filter(({ severity }) => severity === "stop");
+          expect(stops.map(({ code }) => code)).toEqual([]);
+        }
+      }),
+      { numRuns: 200 },
+    );
+    expect(recommended).toBeGreaterThan(100);
+  });
+
+  it("over time too: what lets the floor get wet stands behind, with its reason", () => {
+    const mill = jobSchema.parse(TALLOW_MILL) as JobDocument;
+    const [first] = everyItem(mill.path).filter((item) => item.kind === "pump");
+    // Water comes in at more than the small ones hold.
+    const wet: JobDocument = {
+      ...mill,
+      wantedFlow: 1e-3,
+      bodies: mill.bodies?.map((body) => ({ ...body, inflow: 0.0085 })) as never,
+      overTime: { ...mill.overTime, storm: undefined, powerCut: undefined, span: 7200 } as never,
+    };
+    const chosen = choosePumps(wet, pumps, first?.id ?? "", "balanced");
+    const fails = chosen.filter(({ fit }) => fit?.kind === "fails");
+    const holds = chosen.filter((own) => own.run && own.fit?.kind === "ranked");
+    expect(fails.length).toBeGreaterThan(0);
+    expect(holds.length).toBeGreaterThan(0);
+    const least = Math.min(...holds.map(({ run }) => run?.survives ?? 0));
+    for (const { run } of fails) expect(run?.survives ?? 9).toBeLessThan(least + 1e-9);
+    const { best } = cardsFor(chosen);
+    expect(best?.fit?.kind).toBe("ranked");
+    for (const own of chosen) {
+      const reason = reasonOf(own, best, WEIGHINGS.balanced, wet.path, "us");
+      if (own !== best) expect(reason ?? "").toMatch(own.fit ? /\w{3}/ : /^$/);
     }
   });
 });
