@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
 import { type Steps, stepUnits, type UnitSystem, USUAL_STEPS } from "#contract/units/units.ts";
+import type { Weighing } from "#core/choose/weights.ts";
 
 export type Theme = "light" | "dark";
 
@@ -14,6 +15,9 @@ interface Settings {
   steps: Steps;
   /** the section of a job as a strip */
   sectionFolded: boolean;
+  /** what counts between pumps */
+  weighing: Weighing;
+  setWeighing(weighing: Weighing): void;
   toggleUnits(): void;
   toggleTheme(): void;
   toggleHeights(): void;
@@ -30,6 +34,8 @@ export const useSettings = create<Settings>()(
       heights: "rises",
       steps: USUAL_STEPS,
       sectionFolded: false,
+      weighing: "balanced",
+      setWeighing: (weighing) => set({ weighing }),
       toggleSection: () => set((s) => ({ sectionFolded: !s.sectionFolded })),
       setStep: (step, length) => set((s) => ({ steps: { ...s.steps, [step]: length } })),
       toggleHeights: () =>

@@ -1,13 +1,15 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
 import type { Judgement } from "#core/check/registry.ts";
-import { type Candidate, rankPumps } from "#core/choose/rankPumps.ts";
+import { pumpAndPipe, type Together, type TogetherAsked } from "#core/choose/front.ts";
+import type { Weighing } from "#core/choose/weights.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import { singleChanges, type Tried } from "#core/whatif/changes.ts";
 import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
+import { type Chosen, choosePumps, type JobToChooseFor } from "#model/choose/choose.ts";
 import type { JobInTime } from "#model/overTime/overTime.ts";
 import { TIME_DRAWS, type TimeRangeResult, timeRange } from "#model/overTime/range.ts";
 import { type Told, toldOverTime } from "#model/overTime/told.ts";
@@ -15,8 +17,8 @@ import { mended, type SolvableJob, sizeGains, solveJob } from "#model/solveJob.t
 import type { Variant } from "#model/whatIf/changes.ts";
 import { type Column, columnsOf } from "#model/whatIf/columns.ts";
 
-/** Called now and then with how much of a computation is done, 0 to 1. */
-export type Progress = (done: number) => void;
+/** Called now and then with how much of a computation is done, 0 to 1, and with what is known so far. */
+export type Progress<T = never> = (done: number, soFar?: T) => void;
 
 /**
  * The long computations, worked out beside the page. Each is a plain function that runs in Node.js just as well;
@@ -25,12 +27,20 @@ export type Progress = (done: number) => void;
 export const CALCULATIONS = {
   band: (line: Line, pumps: Pump[], doubt: Doubt, progress: Progress): BandResult =>
     dutyBand(line, pumps, doubt, USUAL_DRAWS, (draws) => progress(draws / USUAL_DRAWS)),
-  ranked: (
+  chosen: (
+    job: JobToChooseFor,
+    library: readonly Pump[],
+    itemId: string,
+    weighing: Weighing,
+    progress: Progress<Chosen[]>,
+  ): Chosen[] => choosePumps(job, library, itemId, weighing, (soFar) => progress(0.5, soFar)),
+  together: (
     line: Line,
-    pumps: readonly Pump[],
-    wanted: number | undefined,
-    place: { itemId: string; others: readonly Pump[] },
-  ): Candidate[] => rankPumps(line, pumps, wanted, place),
+    allowed: readonly Pump[],
+    asked: Omit<TogetherAsked, "soFar">,
+    progress: Progress<Together[]>,
+  ): Together[] =>
+    pumpAndPipe(line, allowed, { ...asked, soFar: (found, done) => progress(done, [...found]) }),
   changes: (line: Line, pumps: readonly Pump[], library: readonly Pump[]): Tried[] =>
     singleChanges(line, pumps, library),
   /** what mends the job's judgements, and what larger sizes would give */
@@ -58,7 +68,7 @@ export type Calculations = typeof CALCULATIONS;
 export type CalculationName = keyof Calculations;
 /** What one is asked with, its progress left out. */
 export type ArgumentsOf<N extends CalculationName> =
-  Parameters<Calculations[N]> extends [...infer Rest, Progress]
+  Parameters<Calculations[N]> extends [...infer Rest, (done: number, soFar?: never) => void]
     ? Rest
     : Parameters<Calculations[N]>;
 export type ResultOf<N extends CalculationName> = ReturnType<Calculations[N]>;

@@ -74,7 +74,13 @@ export function useCalculation<N extends CalculationName>(
       const mine = desk.current ?? openDesk();
       desk.current = mine;
       const asked = latest.current;
-      const progress = proxy((done: number) => change({ progress: done }));
+      const progress = proxy((done: number, soFar?: unknown) =>
+        change({
+          progress: done,
+          // What is known so far belongs to what was asked, and is shown while the rest is on its way.
+          ...(soFar !== undefined && { value: soFar as ResultOf<N>, of: asked }),
+        }),
+      );
       Promise.race([mine.remote.calculate(name, asked, progress), mine.broken])
         .then(
           (value) => change({ kind: "done", value: value as ResultOf<N>, of: asked, progress: 1 }),

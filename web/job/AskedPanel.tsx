@@ -1,13 +1,14 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
+import { withArrangement } from "#model/choose/choose.ts";
 import type { JobSolution, Solved } from "#model/solveJob.ts";
 import { useUnits } from "../app/settings.ts";
+import { PumpsThatDoIt } from "../choose/PumpsThatDoIt.tsx";
 import { CaseTable } from "./CaseTable.tsx";
 import { CheckList } from "./CheckList.tsx";
 import { Plate } from "./Figures.tsx";
-import { choosePump } from "./jobStore.ts";
-import { PumpsThatDoIt } from "./PumpsThatDoIt.tsx";
+import { edit } from "./jobStore.ts";
 import { WantedFlow } from "./parts/WantedFlow.tsx";
 
 interface Props {
@@ -54,7 +55,9 @@ export function AskedPanel({ job, solved, onItem }: Props) {
           <PumpsThatDoIt
             job={job}
             itemId={solved.asked.itemId}
-            onChoose={(pump) => choosePump(solved.asked.itemId, pump)}
+            onChoose={(arrangement) =>
+              edit((j) => withArrangement(j, solved.asked.itemId, arrangement) ?? j)
+            }
           />
           <CheckList judgements={solved.judgements} path={job.path} onItem={onItem} />
         </>

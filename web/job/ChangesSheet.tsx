@@ -8,11 +8,11 @@ import type { JobSolution, Solved } from "#model/solveJob.ts";
 import { changeWords, claimWords } from "#words/changes.ts";
 import { useUnits } from "../app/settings.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
+import { useLibraryPumps } from "../choose/useChoice.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading } from "../ui/Notices.tsx";
 import { Problem } from "../ui/Problem.tsx";
 import { edit, useJobStore } from "./jobStore.ts";
-import { useLibraryPumps } from "./useCandidates.ts";
 import { useLine } from "./useLine.ts";
 
 /** What a seller says held against the line, and every single change that brings more, the most for its price first. */

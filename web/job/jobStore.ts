@@ -2,7 +2,6 @@ import { temporal } from "zundo";
 import { create } from "zustand";
 import type { Stored } from "#contract/api/api.ts";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import type { PumpDocument } from "#contract/documents/pump.ts";
 import { endAt, startElevations } from "#core/line/elevations.ts";
 import { changeItems, everyItem, locate } from "#core/line/path.ts";
 import { keepAssumed } from "#model/assumed.ts";
@@ -178,18 +177,6 @@ function withList(
       ? { ...item, branches: item.branches.map((branch) => withList(branch, list, order)) }
       : item,
   );
-}
-
-/** Puts a pump kept with the job in its place, and forgets pumps that no place names any more. */
-export function choosePump(itemId: string, pump: PumpDocument): void {
-  edit((job) => {
-    const path = changeItems<JobPathItem>(job.path, (item) =>
-      item.kind === "pump" && item.id === itemId ? { ...item, pump: pump.id } : item,
-    );
-    const named = new Set(pumpItems(path).map((item) => item.pump));
-    const kept = job.pumps.filter(({ id }) => id !== pump.id && named.has(id));
-    return { ...job, path, pumps: [...kept, pump] };
-  });
 }
 
 /** Every place on the path where a pump stands. */

@@ -1,8 +1,8 @@
 import { useDeferredValue, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import type { JobKindId } from "#contract/documents/job.ts";
-import type { PumpDocument } from "#contract/documents/pump.ts";
+import type { JobDocument, JobKindId } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
+import { type ArrangementOfDocuments, withArrangement } from "#model/choose/choose.ts";
 import { inBareUnit, type Measure } from "#model/kinds/kind.ts";
 import {
   beginJob,
@@ -25,7 +25,7 @@ import { Drawing } from "./NewPage.tsx";
 import { SketchField } from "./SketchField.tsx";
 import { SketchVerdict, VerdictStrip } from "./SketchVerdict.tsx";
 import { CARDS, clashWords, DEMANDS } from "./sketchWords.ts";
-import { startJob, withPump } from "./startJob.ts";
+import { startJob } from "./startJob.ts";
 import { useSketch } from "./useSketch.ts";
 
 /** The sketch that begins a job: the dimensions of its drawing are the fields. */
@@ -70,13 +70,13 @@ function Card({ kind }: { kind: JobKindId }) {
   };
 
   // What was typed last counts, worked out or not.
-  async function start(pump?: PumpDocument): Promise<void> {
+  async function start(arrangement?: ArrangementOfDocuments): Promise<void> {
     if (isWrong) return setProblem("Put right what is marked first: nothing typed is lost.");
     setProblem(undefined);
     setStarting(true);
     try {
       const begun = beginJob(sketch, nameFor(kind, sketch.place, new Date()), units);
-      const id = await startJob(pump ? withPump(begun, pump) : begun);
+      const id = await startJob(withChosen(begun, arrangement));
       forget();
       await navigate(`/jobs/${id}`);
     } catch (error) {
@@ -180,7 +180,7 @@ function Card({ kind }: { kind: JobKindId }) {
         {...{ job, solved, problem, isWrong, starting }}
         missing={stillToMeasure(sketch).map(label)}
         behind={settled !== sketch}
-        onChoose={(pump) => void start(pump)}
+        onChoose={(arrangement) => void start(arrangement)}
       />
       <VerdictStrip {...{ solved, isWrong }} missing={stillToMeasure(sketch).length} />
     </form>
@@ -208,4 +208,10 @@ function Steps({ entries }: { entries: readonly string[] }) {
       ))}
     </div>
   );
+}
+
+/** The job with what was chosen in the first place for a pump. */
+function withChosen(job: JobDocument, arrangement: ArrangementOfDocuments | undefined) {
+  const place = job.path.find(({ kind }) => kind === "pump");
+  return (arrangement && place && withArrangement(job, place.id, arrangement)) ?? job;
 }

@@ -1,15 +1,15 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
 import { everyItem } from "#core/line/path.ts";
+import type { ArrangementOfDocuments } from "#model/choose/choose.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
+import { PumpsThatDoIt } from "../choose/PumpsThatDoIt.tsx";
 import { CheckList } from "../job/CheckList.tsx";
 import { Plate } from "../job/Figures.tsx";
-import { PumpsThatDoIt } from "../job/PumpsThatDoIt.tsx";
 import { Working } from "../job/Working.tsx";
 import { Button } from "../ui/Button.tsx";
 
@@ -34,7 +34,7 @@ export function SketchVerdict({
   starting: boolean;
   problem: string | undefined;
   /** begins the job with a pump */
-  onChoose: (pump: PumpDocument) => void;
+  onChoose: (arrangement: ArrangementOfDocuments) => void;
 }) {
   const units = useUnits();
   const pump = useMemo(() => everyItem(job.path).find(({ kind }) => kind === "pump"), [job.path]);

@@ -1,6 +1,4 @@
-import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import type { PumpDocument } from "#contract/documents/pump.ts";
-import { changeItems } from "#core/line/path.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
 import { api, newId, Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
 import { keep, keyFor, letGo, TAB } from "../outbox/outbox.ts";
@@ -28,12 +26,4 @@ export async function startJob(document: JobDocument): Promise<string> {
     throw error;
   }
   return id;
-}
-
-/** The job with a pump in the first place for one. */
-export function withPump(job: JobDocument, pump: PumpDocument): JobDocument {
-  const path = changeItems<JobPathItem>(job.path, (item) =>
-    item.kind === "pump" ? { ...item, pump: pump.id } : item,
-  );
-  return { ...job, path, pumps: [pump] };
 }

@@ -3,10 +3,10 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { besideItself } from "#core/whatif/changes.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { newId } from "../../api/client.ts";
+import { PumpChooser } from "../../choose/PumpChooser.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Plus } from "../../ui/icons.ts";
 import { edit, insertItem, partsOf, pumpItems, replaceItem } from "../jobStore.ts";
-import { PumpChooser } from "../PumpChooser.tsx";
 import { LineRows } from "./LineRows.tsx";
 import { PlaceFields, withKnown } from "./PlaceFields.tsx";
 
