@@ -33,6 +33,7 @@ export const RANGES = {
   length: { min: 0, max: 100_000, positive: true, what: "The length" },
   bore: { max: 3, positive: true, what: "The size" },
   altitude: { min: -430, max: 5000, what: "The altitude" },
+  airTemperature: { min: 233.15, max: 333.15, what: "The air temperature" },
   waterTemperature: { min: 273.16, max: 333.15, what: "The water temperature" },
   flow: { max: 10, positive: true, what: "The flow" },
   flowOrNone: { min: 0, max: 10, what: "The flow" },

@@ -4,6 +4,10 @@ import { amount, day, idSchema, levelsSchema, part, phases, text } from "./field
 import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
 
+const flow = quantity("flow", RANGES.flow).optional();
+const depth = quantity("length", RANGES.depth);
+const stretch = quantity("length", RANGES.length);
+
 /**
  * What a job knows of its place and its water beside the line: all of it may be absent, and what is absent is
  * not known, never zero.
@@ -28,10 +32,16 @@ export const siteSchema = z.looseObject({
         direct: z.boolean().optional(),
         breaker: amount("The breaker", 1000).optional(),
         generator: z.boolean().optional(),
+        /** that a generator gives all the time */
+        power: quantity("power", RANGES.power).optional(),
       }),
     )
     .max(10)
     .optional(),
+  /** from the supply to the motor */
+  cable: z.looseObject({ length: stretch, conductor: text(20) }).optional(),
+  /** where an engine stands */
+  airTemperature: quantity("temperature", RANGES.airTemperature).optional(),
   access: z
     .looseObject({
       hatch: quantity("diameter", RANGES.bore).optional(),
@@ -46,9 +56,6 @@ export const siteSchema = z.looseObject({
   measuredFrom: z.enum(["floor", "rim", "casing-top", "datum"]).optional(),
 });
 
-const flow = quantity("flow", RANGES.flow).optional();
-const depth = quantity("length", RANGES.depth);
-const stretch = quantity("length", RANGES.length);
 /** times what was found, for the day that is worse */
 const inHand = z.number().min(1).max(10).optional();
 

@@ -102,7 +102,7 @@ const CLOSED_IN: ReadonlySet<string> = new Set(["pit", "crawl-space", "casing"])
 const VOLTAGE_APART = 0.1;
 
 /** Whether a supply feeds a plate; nothing where one of them does not say. */
-function feeds(supply: Supply, { electric = {} }: Pump): boolean | undefined {
+export function feeds(supply: Supply, { electric = {} }: Pump): boolean | undefined {
   const { volts, phase, direct = false } = electric;
   if ((supply.direct ?? false) !== direct) return false;
   // One phase can be had of three, never three of one.

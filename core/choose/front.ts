@@ -1,5 +1,6 @@
 import type { PipeStock } from "../catalogue/pipes.ts";
-import { lineModel } from "../hydraulics/solveLine.ts";
+import { checkContext, judge, OF_NO_PUMP } from "../check/registry.ts";
+import { lineModel, solveLine } from "../hydraulics/solveLine.ts";
 import { changeItems, everyItem, type Line, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
@@ -85,10 +86,7 @@ function systemsOf(
   most: number,
 ): Systems | undefined {
   if (!any) return undefined;
-  const path = changeItems(line.path, (item) => {
-    if (item.kind === "pipe" && runs.has(item.id)) return { ...item, stock: stock.id };
-    return item.kind === "pump" && item.id === place.itemId ? { ...item, pump: any.id } : item;
-  });
+  const path = laidIn(line, any, stock, runs, place.itemId);
   const others = place.others.filter(({ id }) => id !== any.id);
   const ready = lineModel({ ...line, path }, [any, ...others]);
   if (ready.kind === "refused") return undefined;
@@ -167,4 +165,55 @@ export function frontOf(all: readonly Together[], money: Money): Together[] {
     if (!last || own.flow > last.flow * (1 + 1e-9)) front.push(own);
   }
   return front;
+}
+
+/**
+ * The front with everything taken off it that a check has something to stop for: each of it is solved in full, and
+ * what takes its place as well, until the front holds.
+ */
+export function frontThatHolds(
+  line: Line,
+  all: readonly Together[],
+  money: Money,
+  { place, itemIds, wanted }: Pick<TogetherAsked, "place" | "itemIds" | "wanted">,
+): Together[] {
+  const runs = new Set(itemIds);
+  const judged = new Map<Together, boolean>();
+  let left = [...all];
+  for (;;) {
+    const front = frontOf(left, money);
+    const open = front.filter((own) => !judged.has(own));
+    if (open.length === 0) return front;
+    for (const own of open) judged.set(own, stands(line, own, runs, place, wanted));
+    left = left.filter((own) => judged.get(own) !== false);
+  }
+}
+
+function stands(
+  line: Line,
+  { pump, stock }: Together,
+  runs: ReadonlySet<string>,
+  place: TogetherAsked["place"],
+  wanted: number | undefined,
+): boolean {
+  const own = { ...line, path: laidIn(line, pump, stock, runs, place.itemId) };
+  const result = solveLine(own, [pump, ...place.others.filter(({ id }) => id !== pump.id)]);
+  if (result.kind === "refused") return false;
+  return judge(checkContext(result.solution, own, wanted)).every(
+    ({ severity, code }) => severity !== "stop" || OF_NO_PUMP.has(code),
+  );
+}
+
+/** The path with a pump in its place and the runs laid in a size. */
+export function laidIn(
+  line: Pick<Line, "path">,
+  pump: Pick<Pump, "id">,
+  stock: Pick<PipeStock, "id">,
+  runs: ReadonlySet<string>,
+  itemId: string,
+) {
+  return changeItems(line.path, (item) => {
+    if (item.kind === "pipe" && runs.has(item.id)) return { ...item, stock: stock.id };
+    return item.kind === "pump" && item.id === itemId ? { ...item, pump: pump.id } : item;
+  });
 }

@@ -593,3 +593,17 @@ export function massOf({ arrangement }: Pick<Candidate, "arrangement">): number 
   }
   return sum;
 }
+
+/** Pumps of a library that no limit of the place forbids, by their plates alone. */
+export function mayStand(
+  line: Line,
+  pumps: readonly Pump[],
+  place: NonNullable<Choosing["place"]>,
+  wanted: number,
+): Pump[] {
+  const setting = settingOf(line, pumps, place);
+  if (!setting) return [];
+  return pumps.filter((pump) =>
+    placed(setting, pump, line, wanted).every(({ severity }) => severity !== "stop"),
+  );
+}

@@ -26,6 +26,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["1 to 5", "Source, suction, pump, discharge, outlet, each in its stage"],
   ["F", "Fold the section, or unfold it"],
   ["L, S, C, G, T", "Head ledger, sizes, curve sheet, changes and what if, over time"],
+  ["D, P", "Driving, and pump with pipe, while the pump is in hand"],
   ["Alt ↑, Alt ↓", "Move the row of the line that has the cursor"],
   ["Space", "On a row’s handle: lift it; arrows carry it, space sets it down"],
   ["Esc", "Put an entry back as it was, close a sheet"],

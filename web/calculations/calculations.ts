@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
 import type { Judgement } from "#core/check/registry.ts";
-import { pumpAndPipe, type Together, type TogetherAsked } from "#core/choose/front.ts";
+import type { Money, TogetherAsked } from "#core/choose/front.ts";
 import type { Weighing } from "#core/choose/weights.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
@@ -10,6 +10,7 @@ import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
 import { type Chosen, choosePumps, type JobToChooseFor } from "#model/choose/choose.ts";
+import { type TogetherTold, togetherOf } from "#model/choose/together.ts";
 import type { JobInTime } from "#model/overTime/overTime.ts";
 import { TIME_DRAWS, type TimeRangeResult, timeRange } from "#model/overTime/range.ts";
 import { type Told, toldOverTime } from "#model/overTime/told.ts";
@@ -36,11 +37,11 @@ export const CALCULATIONS = {
   ): Chosen[] => choosePumps(job, library, itemId, weighing, (soFar) => progress(0.5, soFar)),
   together: (
     line: Line,
-    allowed: readonly Pump[],
+    library: readonly Pump[],
     asked: Omit<TogetherAsked, "soFar">,
-    progress: Progress<Together[]>,
-  ): Together[] =>
-    pumpAndPipe(line, allowed, { ...asked, soFar: (found, done) => progress(done, [...found]) }),
+    money: Money,
+    progress: Progress,
+  ): TogetherTold => togetherOf(line, library, asked, money, progress),
   changes: (line: Line, pumps: readonly Pump[], library: readonly Pump[]): Tried[] =>
     singleChanges(line, pumps, library),
   /** what mends the job's judgements, and what larger sizes would give */

@@ -12,7 +12,8 @@ import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { WATER } from "#words/items.ts";
 import { useSettings } from "../app/settings.ts";
-import { type Data, type Layout, loadPlotly } from "./plot.ts";
+import { type Inks, inks } from "./inks.ts";
+import { type Data, type Layout, loadPlotly, useResized } from "./plot.ts";
 
 /** A measured point with its standard uncertainties, SI. */
 export interface MeasuredPoint {
@@ -67,19 +68,7 @@ export function CurvePlot({ of, on, measured = [], band, label }: Props) {
     // The theme is read from the page's colours.
   }, [of, on, measured, band, label, units, theme]);
 
-  useEffect(() => {
-    const element = node.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() => {
-      if (!element.classList.contains("js-plotly-plot") || element.clientHeight === 0) return;
-      void loadPlotly().then((plotly) => plotly.Plots.resize(element));
-    });
-    observer.observe(element);
-    return () => {
-      observer.disconnect();
-      void loadPlotly().then((plotly) => plotly.purge(element));
-    };
-  }, []);
+  useResized(node);
 
   if (trouble)
     return <p className="p-4 text-signal">The chart could not be loaded. Reload the page.</p>;
@@ -91,22 +80,6 @@ export function CurvePlot({ of, on, measured = [], band, label }: Props) {
       className="h-full min-h-64 w-full overflow-hidden"
     />
   );
-}
-
-type Inks = Record<"paper" | "ink" | "soft" | "rule" | "water" | "pump" | "signal", string>;
-
-function inks(): Inks {
-  const style = getComputedStyle(document.documentElement);
-  const read = (name: string) => style.getPropertyValue(`--${name}`).trim();
-  return {
-    paper: read("paper"),
-    ink: read("ink"),
-    soft: read("soft"),
-    rule: read("rule"),
-    water: read("water"),
-    pump: read("pump"),
-    signal: read("signal"),
-  };
 }
 
 function drawing({ of, on, measured = [], band }: Props, units: UnitSystem, ink: Inks) {

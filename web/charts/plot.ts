@@ -1,4 +1,5 @@
 import plotlyUrl from "plotly.js-basic-dist-min/plotly-basic.min.js?url";
+import { type RefObject, useEffect } from "react";
 
 // The little of the chart library's API that is used here.
 export type Data = Record<string, unknown>;
@@ -28,4 +29,21 @@ export function loadPlotly(): Promise<Plotly> {
     document.head.append(script);
   });
   return loading;
+}
+
+/** Keeps a chart as large as what it stands in, and takes it down with that. */
+export function useResized(node: RefObject<HTMLElement | null>): void {
+  useEffect(() => {
+    const element = node.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => {
+      if (!element.classList.contains("js-plotly-plot") || element.clientHeight === 0) return;
+      void loadPlotly().then((plotly) => plotly.Plots.resize(element));
+    });
+    observer.observe(element);
+    return () => {
+      observer.disconnect();
+      void loadPlotly().then((plotly) => plotly.purge(element));
+    };
+  }, [node]);
 }

@@ -33,6 +33,8 @@ import { useSolution } from "./useSolution.ts";
 import { Working } from "./Working.tsx";
 
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
+const DrivingPane = lazy(() => import("../choose/DrivingPane.tsx"));
+const TogetherPane = lazy(() => import("../choose/TogetherPane.tsx"));
 const TimePane = lazy(() => import("../time/TimePane.tsx"));
 const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
 const MeasurePane = lazy(() => import("../measure/MeasurePane.tsx"));
@@ -100,9 +102,19 @@ const VIEWS = [
   { value: "ledger", name: "Head ledger" },
   { value: "sizes", name: "Sizes" },
   { value: "curve", name: "Curve sheet" },
+  { value: "driving", name: "Driving" },
+  { value: "together", name: "With pipe" },
   { value: "changes", name: "Changes" },
   { value: "time", name: "Over time" },
 ] as const;
+type View = (typeof VIEWS)[number]["value"];
+
+/** Views that belong to some stages only; a stage that has views of its own leaves one out that they stand for. */
+const BELONGS: Partial<Record<View, readonly Stage[]>> = {
+  driving: ["pump"],
+  together: ["pump"],
+  sizes: ["need", "line"],
+};
 
 /** The parts of a job in the order the water meets them, each in the stage it belongs to. */
 const PARTS: readonly { part: Part; name: string; stage: Stage }[] = [
@@ -137,7 +149,11 @@ function Bench() {
   const { id, step } = useParams();
   const { stage, part } = whereAt(step, params.get("part"));
   const measuring = stage === "measure";
-  const views = VIEWS.filter(({ value }) => value !== "time" || stage === "need" || job.bodies);
+  const views = VIEWS.filter(
+    ({ value }) =>
+      (value !== "time" || stage === "need" || job.bodies) &&
+      (BELONGS[value]?.includes(stage) ?? true),
+  );
   const moves = stage === "need" && job.bodies && job.bodies.length > 0;
   const usual = stage === "pump" ? "curve" : moves ? "time" : "ledger";
   const view = views.find(({ value }) => value === params.get("view"))?.value ?? usual;
@@ -211,6 +227,8 @@ function Bench() {
       if (event.key === "c") onView("curve");
       if (event.key === "g") onView("changes");
       if (event.key === "t") onView("time");
+      if (event.key === "d") onView("driving");
+      if (event.key === "p") onView("together");
       if (event.key === "f") toggleSection();
     };
     addEventListener("keydown", onKey);
@@ -304,6 +322,16 @@ function Bench() {
                   </Suspense>
                   <ChangesSheet {...{ job, solved }} />
                 </>
+              )}
+              {view === "driving" && (
+                <Suspense fallback={<Loading what="the drive" />}>
+                  <DrivingPane {...{ job, selected }} />
+                </Suspense>
+              )}
+              {view === "together" && (
+                <Suspense fallback={<Loading what="pump and pipe" />}>
+                  <TogetherPane job={job} />
+                </Suspense>
               )}
               {view === "time" && (
                 <Suspense fallback={<Loading what="the run" />}>
