@@ -107,7 +107,12 @@ function wrongs(job: JobDocument, pump: PumpDocument): string[] {
     ],
     ["too wide", (pump.diameter ?? 0) >= opening],
     ["clogs", pump.solids !== undefined && pump.solids < asked],
-    ["no supply", pump.drive === "electric" && site.supplies !== undefined && !fed],
+    [
+      "no supply",
+      pump.drive === "electric" &&
+        (site.supplies !== undefined || (pump.electric?.direct ?? false)) &&
+        !fed,
+    ],
     ["not covered", pump.submersible && !piped && low < (pump.leastDepth ?? 0)],
     [
       "too deep",
@@ -173,7 +178,7 @@ it("a battery pump runs off the job's battery unit, never off the mains, and no 
     return [why("tarnfold-standby-12"), why("tarnfold-pit-4")];
   };
   const mains = { supplies: [{ volts: 230, phase: 1 as const }] };
-  expect(kindOf({})).toEqual(["supply-unknown", "stands"]);
+  expect(kindOf({})).toEqual(["no-battery", "stands"]);
   expect(kindOf(mains)).toEqual(["no-such-supply", "stands"]);
   expect(kindOf(mains, { volts: 12 })).toEqual(["stands", "stands"]);
   expect(kindOf(mains, { volts: 24 })).toEqual(["no-such-supply", "stands"]);

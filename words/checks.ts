@@ -487,6 +487,11 @@ const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: s
     sentence: "its voltage or its phases are not among those there are.",
     mend: "Choose a pump for the supply there is, or an engine in the open. Electrical work belongs to a licensed electrician.",
   },
+  "no-battery": {
+    title: "No battery here runs it",
+    sentence: "it is made for direct current, and the job has no battery unit.",
+    mend: "Give the job a battery under Need, say that a battery is the power there is, or choose a pump for the mains.",
+  },
   "supply-unknown": {
     title: "Whether the supply runs it is not known",
     sentence: "its plate or the job does not say volts and phases.",

@@ -35,6 +35,7 @@ export type Misplacement =
   | "engine-indoors"
   | "submersible-behind-suction"
   | "no-such-supply"
+  | "no-battery"
   | "supply-unknown";
 
 /** Where a pump of its kind may not stand, as far as the job tells. */
@@ -77,7 +78,8 @@ export const pumpPlacement = check<{ why: Misplacement }>({
           ...(unit ? [{ volts: unit.volts, direct: true }] : []),
         ];
         const answers = supplies.map((supply) => feeds(supply, pump));
-        if (!site.supplies && !answers.includes(true)) found.push("supply-unknown");
+        // Where nobody says what power there is, it is not a battery.
+        if (!site.supplies && !unit) found.push("no-battery");
         else if (!answers.includes(true)) {
           found.push(answers.includes(undefined) ? "supply-unknown" : "no-such-supply");
         }

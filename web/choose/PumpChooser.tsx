@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useMemo, useRef } from "react";
+import { type ReactNode, useMemo, useRef } from "react";
 import { Link } from "react-router";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
@@ -26,7 +26,14 @@ import { type Choice, useChoice } from "./useChoice.ts";
 type Item = Extract<JobPathItem, { kind: "pump" }>;
 
 /** Three pumps to choose between, and a line for each of the others: why it is not one of them. */
-export function PumpChooser({ item }: { item: Item }) {
+export function PumpChooser({
+  item,
+  children,
+}: {
+  item: Item;
+  /** stands between what is recommended and the rest */
+  children: ReactNode;
+}) {
   // Trying a library takes its time: it follows the painted key.
   const job = useJobAfterPaint();
   const weighing = useSettings(({ weighing: own }) => own);
@@ -39,19 +46,22 @@ export function PumpChooser({ item }: { item: Item }) {
     return <Trouble error={library.error} onRetry={() => void library.refetch()} />;
   if (documents.size === 0) {
     return (
-      <div className="grid justify-items-start gap-3 p-4">
-        <p>The pump library is empty.</p>
-        <Button
-          look="strong"
-          onClick={() =>
-            void api
-              .loadLibrary()
-              .then(() => client.invalidateQueries({ queryKey: allPumps.queryKey }))
-          }
-        >
-          Load the pump library
-        </Button>
-      </div>
+      <>
+        <div className="grid justify-items-start gap-3 p-4">
+          <p>The pump library is empty.</p>
+          <Button
+            look="strong"
+            onClick={() =>
+              void api
+                .loadLibrary()
+                .then(() => client.invalidateQueries({ queryKey: allPumps.queryKey }))
+            }
+          >
+            Load the pump library
+          </Button>
+        </div>
+        {children}
+      </>
     );
   }
   return (
@@ -84,12 +94,9 @@ export function PumpChooser({ item }: { item: Item }) {
           `${documents.size} pumps tried, ${chosen?.length ?? 0} ways to put them.`
         )}
       </p>
-      {chosen && (
-        <div className={stale ? "opacity-60" : ""}>
-          <Cards {...{ chosen, documents, job, item, weighing }} />
-          <Rest {...{ chosen, documents, job, item, weighing }} />
-        </div>
-      )}
+      {chosen && <Cards {...{ chosen, documents, job, item, weighing, stale }} />}
+      {children}
+      {chosen && <Rest {...{ chosen, documents, job, item, weighing, stale }} />}
     </div>
   );
 }
@@ -127,11 +134,12 @@ interface Shown {
   job: JobDocument;
   item: Item;
   weighing: Weighing;
+  stale: boolean;
 }
 
 const CARD_NAMES = { best: "Best here", cheapest: "Cheapest", owned: "What you own" } as const;
 
-function Cards({ chosen, documents, job, item, weighing }: Shown) {
+function Cards({ chosen, documents, job, item, weighing, stale }: Shown) {
   const cards = cardsFor(chosen);
   const named = new Map<Chosen, string[]>();
   for (const [which, name] of Object.entries(CARD_NAMES)) {
@@ -153,10 +161,10 @@ function Cards({ chosen, documents, job, item, weighing }: Shown) {
     );
   }
   return (
-    <ul aria-label="Recommended" className="grid gap-2 p-3">
+    <ul aria-label="Recommended" className={`grid gap-2 px-3 pb-3 ${stale ? "opacity-60" : ""}`}>
       {[...named].map(([card, names]) => (
         <li key={card.key} className="rounded border-2 border-water bg-sheet p-2">
-          <p className="text-[14px] text-soft">{names.join(", ").replace(/, (?=\w)/g, " and ")}</p>
+          <p className="text-[14px] text-soft">{inOne(names)}</p>
           <Way {...{ documents, job, item, weighing }} own={card} best={cards.best} large />
         </li>
       ))}
@@ -172,10 +180,14 @@ const GROUPS: [string, (own: Chosen) => boolean][] = [
   ["Not ranked", ({ fit }) => fit === undefined],
 ];
 
+/** "Best here and cheapest". */
+const inOne = ([first, ...others]: readonly string[]) =>
+  [first, ...others.map((name) => name.charAt(0).toLowerCase() + name.slice(1))].join(" and ");
+
 type Row = { heading: string; count: number } | { own: Chosen };
 
 /** All the others under what became of them, as one list that may be long. */
-function Rest({ chosen, documents, job, item, weighing }: Shown) {
+function Rest({ chosen, documents, job, item, weighing, stale }: Shown) {
   const list = useRef<HTMLUListElement>(null);
   const cards = cardsFor(chosen);
   const rows = useMemo(() => {
@@ -195,7 +207,7 @@ function Rest({ chosen, documents, job, item, weighing }: Shown) {
   }, [chosen]);
   const { indexes, before, after, measure } = useLongList(list, rows.length, 62);
   return (
-    <ul aria-label="The other pumps" ref={list}>
+    <ul aria-label="The other pumps" ref={list} className={stale ? "opacity-60" : ""}>
       <li aria-hidden style={{ height: before }} />
       {indexes.map((index) => {
         const row = rows[index] as Row;
@@ -230,7 +242,7 @@ function Way({
   item,
   weighing,
   large,
-}: Omit<Shown, "chosen"> & { own: Chosen; best: Chosen | undefined; large?: boolean }) {
+}: Omit<Shown, "chosen" | "stale"> & { own: Chosen; best: Chosen | undefined; large?: boolean }) {
   const units = useUnits();
   const pumps = own.ids.flatMap((id) => documents.get(id) ?? []);
   const [first] = pumps;

@@ -7,8 +7,8 @@ const WIDTH = 420;
 const HEIGHT = 220;
 const LEFT = 46;
 const RIGHT = 46;
-const TOP = 14;
-const BOTTOM = 34;
+const TOP = 26;
+const BOTTOM = 42;
 
 /** Energy for a volume over speed with the floor the lift sets, and the flow each speed moves. */
 export function SpeedPlot({
@@ -82,7 +82,7 @@ export function SpeedPlot({
             strokeDasharray="5 4"
           />
           <polyline points={drawn.energy} fill="none" className="stroke-ink" strokeWidth={2.5} />
-          <text x={2} y={TOP + 4} className="fill-ink text-[13px]">
+          <text x={2} y={14} className="fill-ink text-[13px]">
             {kwh(top)}
           </text>
           <text x={2} y={HEIGHT - BOTTOM} className="fill-ink text-[13px]">
@@ -100,7 +100,7 @@ export function SpeedPlot({
         strokeWidth={2}
         strokeDasharray="2 3"
       />
-      <text x={WIDTH - 2} y={TOP + 4} textAnchor="end" className="fill-water text-[13px]">
+      <text x={WIDTH - 2} y={14} textAnchor="end" className="fill-water text-[13px]">
         {format(flows, "flow", units)}
       </text>
       {slowest && (

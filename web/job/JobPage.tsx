@@ -423,7 +423,7 @@ function Switch({
           type="button"
           aria-pressed={option.value === value}
           onClick={() => onChange(option.value)}
-          className={`target plate flex-1 px-2.5 text-[17px] whitespace-nowrap ${
+          className={`target plate flex-auto shrink-0 px-1.5 text-[17px] whitespace-nowrap ${
             option.value === value
               ? "bg-paper shadow-[inset_0_3px_0_var(--water)]"
               : "text-soft hover:text-ink"

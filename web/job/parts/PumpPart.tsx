@@ -47,7 +47,7 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
           />
         </div>
       )}
-      {pumps.length > 1 ? (
+      {pumps.length > 1 && (
         <div role="group" aria-label="Choose for" className="flex flex-wrap gap-1 px-3 pt-2">
           {pumps.map(({ id }, i) => (
             <Button
@@ -63,26 +63,29 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
             </Button>
           ))}
         </div>
-      ) : (
-        <div className="flex flex-wrap gap-2 px-3 pt-2">
-          {/* A pump in a branch gets its neighbours in the rows above. */}
-          {!pumpSplit && (
-            <Button look="quiet" onClick={() => putBeside(item)}>
-              <Plus size={16} aria-hidden /> Second pump beside it
-            </Button>
-          )}
-          <Button look="quiet" onClick={() => putAfter(item)}>
-            <Plus size={16} aria-hidden /> Second pump after it
-          </Button>
-        </div>
       )}
-      <div className="px-3 pt-2">
-        <PlaceFields
-          site={job.site}
-          onChange={(patch) => edit((j) => ({ ...j, site: withKnown(j.site, patch) }))}
-        />
-      </div>
-      <PumpChooser item={item} />
+      <PumpChooser item={item}>
+        {/* What decides who may stand there comes after who does: the answer before the form. */}
+        <div className="grid gap-2 border-t border-rule px-3 py-2">
+          <PlaceFields
+            site={job.site}
+            onChange={(patch) => edit((j) => ({ ...j, site: withKnown(j.site, patch) }))}
+          />
+          {pumps.length === 1 && (
+            <div className="flex flex-wrap gap-2">
+              {/* A pump in a branch gets its neighbours in the rows above. */}
+              {!pumpSplit && (
+                <Button look="quiet" onClick={() => putBeside(item)}>
+                  <Plus size={16} aria-hidden /> Second pump beside it
+                </Button>
+              )}
+              <Button look="quiet" onClick={() => putAfter(item)}>
+                <Plus size={16} aria-hidden /> Second pump after it
+              </Button>
+            </div>
+          )}
+        </div>
+      </PumpChooser>
     </>
   );
 }
