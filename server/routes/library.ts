@@ -1,16 +1,32 @@
 import { Hono } from "hono";
+import * as z from "zod";
 import type { ApiError } from "#contract/api/api.ts";
 import { COLLECTIONS } from "#contract/collections.ts";
-import { pumpSchema } from "#contract/documents/pump.ts";
+import { fieldIssues } from "#contract/documents/issues.ts";
+import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
+import { sameDocument } from "#contract/documents/same.ts";
 import { DEMO_DOCUMENTS } from "#demo/documents.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import type { Database, Queryable, Row } from "../database/database.ts";
-import { setDeleted, write } from "../documents/store.ts";
+import { getDocument, setDeleted, write } from "../documents/store.ts";
 
 /** Loading the pump library that ships with the application, and resetting a demo. */
 export function libraryRoutes(db: Database, demo: boolean): Hono {
   const routes = new Hono();
   routes.post("/library", async (c) => c.json({ added: await db.transaction(loadLibrary) }));
+  routes.post("/library/import", async (c) => {
+    const body: unknown = await c.req.json().catch(() => undefined);
+    const parsed = z
+      .object({ pumps: z.array(pumpSchema).min(1).max(MOST_AT_ONCE) })
+      .safeParse(body);
+    if (!parsed.success) {
+      const issues = fieldIssues(parsed.error);
+      const message = issues[0]?.message ?? "Not valid.";
+      return c.json<ApiError>({ error: "invalid", message, issues }, 422);
+    }
+    const pumps = parsed.data.pumps as PumpDocument[];
+    return c.json(await db.transaction((tx) => importPumps(tx, pumps)));
+  });
   routes.post("/demo/reset", async (c) => {
     if (!demo) {
       const message = "Only a demo can be reset.";
@@ -20,6 +36,35 @@ export function libraryRoutes(db: Database, demo: boolean): Hono {
     return c.body(null, 204);
   });
   return routes;
+}
+
+/** Pumps that are taken in at once. */
+const MOST_AT_ONCE = 10_000;
+
+/** What an import did with its pumps. */
+interface Imported {
+  added: number;
+  changed: number;
+  same: number;
+}
+
+/** Takes in pumps, all of them or, where anything fails, none: new ones are added, those that differ are changed. */
+async function importPumps(tx: Queryable, pumps: readonly PumpDocument[]): Promise<Imported> {
+  const done: Imported = { added: 0, changed: 0, same: 0 };
+  for (const pump of pumps) {
+    const document = pump as unknown as Row;
+    if (await write(tx, "pumps", pump.id, 0, document)) {
+      done.added += 1;
+      continue;
+    }
+    await setDeleted(tx, "pumps", pump.id, false);
+    const current = await getDocument(tx, "pumps", pump.id);
+    if (current && sameDocument(current.document, document)) done.same += 1;
+    else if (current && (await write(tx, "pumps", pump.id, current.revision, document))) {
+      done.changed += 1;
+    } else throw new Error(`The pump ${pump.id} was changed somewhere else meanwhile.`);
+  }
+  return done;
 }
 
 /** Adds the shipped pumps that are not there yet; deleted ones come back. Returns how many. */

@@ -1,6 +1,7 @@
 import type { ApiError, Backups, Health, JobSummary, Stored } from "#contract/api/api.ts";
 import type { CollectionName, DocumentOf } from "#contract/collections.ts";
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 
 export type TestWithReadings = Stored<FieldTestDocument> & { readings: Stored<ReadingDocument>[] };
 
@@ -82,6 +83,9 @@ export const api = {
   /** the bytes of an attachment, under their hash: before the document that names them */
   sendContent: (hash: string, bytes: Blob) => call<void>("PUT", `/contents/${hash}`, bytes),
   backups: () => call<Backups>("GET", "/backups"),
+  /** all of them or none */
+  importPumps: (pumps: readonly PumpDocument[]) =>
+    call<{ added: number; changed: number; same: number }>("POST", "/library/import", { pumps }),
   loadLibrary: () => call<{ added: number }>("POST", "/library"),
   resetDemo: () => call<void>("POST", "/demo/reset"),
 };
