@@ -42,6 +42,10 @@ const router = createBrowserRouter([
       },
       { path: "/pumps", element: page("the pumps", () => import("./pumps/PumpsPage.tsx")) },
       {
+        path: "/pumps/compare",
+        element: page("the pumps", () => import("./pumps/ComparePage.tsx")),
+      },
+      {
         path: "/backups",
         element: page("the backups", () => import("./backups/BackupsPage.tsx")),
       },

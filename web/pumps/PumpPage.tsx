@@ -3,14 +3,16 @@ import { useMemo } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { format, formatPercent, formatSize } from "#contract/units/format.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
 import { pumpCurve } from "#core/pump/curve.ts";
 import { TOLERANCE } from "#core/pump/pump.ts";
-import { PUMP_KINDS } from "#words/items.ts";
+import { PLATE_FIELDS, valueAt } from "#model/pumpTable/fields.ts";
+import { CURVE_WAY_NAMES, plateValue } from "#words/plate.ts";
 import { api } from "../api/client.ts";
 import { allPumps, oneOf, queries } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { CurvePlot } from "../charts/CurvePlot.tsx";
+import { Picture } from "../pictures/Picture.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 
@@ -27,6 +29,23 @@ export default function PumpPage() {
     );
   }
   return <Plate pump={query.data.document} />;
+}
+
+/** Leaves the pump where it is and offers it no more, or again. */
+function ArchivePump({ pump }: { pump: PumpDocument }) {
+  const query = useQuery(oneOf("pumps", pump.id));
+  async function turn(): Promise<void> {
+    const { archived, ...rest } = pump;
+    const next = archived ? rest : { ...pump, archived: true };
+    try {
+      await api.save("pumps", pump.id, query.data?.revision ?? 0, next);
+      await queries.invalidateQueries({ queryKey: allPumps.queryKey });
+      await query.refetch();
+    } catch (error) {
+      toast.error(`Not saved. ${(error as Error).message}`);
+    }
+  }
+  return <Button onClick={() => void turn()}>{pump.archived ? "Offer again" : "Archive"}</Button>;
 }
 
 /** Takes the pump out of the library; jobs keep the copies they hold. */
@@ -51,30 +70,25 @@ function DeletePump({ pump }: { pump: PumpDocument }) {
   return <Button onClick={() => void remove()}>Delete</Button>;
 }
 
+/** What stands in the heading or is said in words of its own. */
+const HEADED: ReadonlySet<string> = new Set(["maker", "model", "note", "tolerance"]);
+
 function Plate({ pump }: { pump: PumpDocument }) {
   const units = useUnits();
   const of = useMemo(() => ({ pump, curve: pumpCurve(pump) }), [pump]);
   const tolerance = TOLERANCE[pump.tolerance];
-  const facts: [string, string | undefined][] = [
-    ["Kind", PUMP_KINDS[pump.kind]],
-    ["Driven by", pump.drive === "engine" ? "engine" : "electric motor"],
-    ["Stands", pump.submersible ? "in the water" : "above the water"],
-    ["Rated speed", format(pump.ratedSpeedRpm, "speed", units)],
-    [
-      "Suction lift",
-      pump.maxSuctionLift === undefined
-        ? undefined
-        : `${format(pump.maxSuctionLift, "head", units)} at sea level`,
-    ],
-    ["Suction port", pump.suctionPort && formatSize(pump.suctionPort, units, "nearest")],
-    ["Discharge port", pump.dischargePort && formatSize(pump.dischargePort, units, "nearest")],
-    ["Passes solids of", pump.solids && formatSize(pump.solids, units, "down")],
-    ["Weight", pump.mass && format(pump.mass, "mass", units)],
-    [
-      "Tolerance",
-      `${pump.tolerance}: flow ±${formatPercent(tolerance.flow)}, head ±${formatPercent(tolerance.head)}`,
-    ],
-  ].filter((fact): fact is [string, string] => typeof fact[1] === "string");
+  const facts = PLATE_FIELDS.filter(({ path }) => !HEADED.has(path)).flatMap(
+    ({ path, name, kind }): [string, string][] => {
+      const value = valueAt(pump, path);
+      return value === undefined ? [] : [[name, plateValue(kind, path, value, units)]];
+    },
+  );
+  facts.push([
+    "Tolerance",
+    `${pump.tolerance}: flow ±${formatPercent(tolerance.flow)}, head ±${formatPercent(tolerance.head)}`,
+  ]);
+  if (pump.curve) facts.push(["Curve from", CURVE_WAY_NAMES[pump.curve.from].toLowerCase()]);
+  if (pump.curveDoubt) facts.push(["Curve in doubt by", `±${formatPercent(pump.curveDoubt)}`]);
   return (
     <div className="relative mx-auto grid h-full max-w-6xl gap-x-6 overflow-y-auto p-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_minmax(0,1fr)]">
       <div className="lg:col-span-2">
@@ -82,7 +96,14 @@ function Plate({ pump }: { pump: PumpDocument }) {
           <h1 className="flex-1 text-3xl">
             {pump.maker} {pump.model}
           </h1>
+          <ArchivePump pump={pump} />
           <DeletePump pump={pump} />
+          <Link
+            to={`/pumps/new/edit?from=${pump.id}`}
+            className="target inline-flex items-center rounded border border-rule bg-sheet px-3 font-medium hover:bg-press"
+          >
+            Duplicate
+          </Link>
           <Link
             to={`/pumps/${pump.id}/edit`}
             className="target inline-flex items-center rounded border border-rule bg-sheet px-3 font-medium hover:bg-press"
@@ -90,7 +111,18 @@ function Plate({ pump }: { pump: PumpDocument }) {
             Change
           </Link>
         </div>
-        {pump.note && <p className="text-soft">{pump.note}</p>}
+        <p className="text-soft">
+          {pump.invented && "Invented, to learn on. "}
+          {pump.archived && "Archived: not offered any more. "}
+          {pump.note}
+        </p>
+        {pump.attachments && pump.attachments.length > 0 && (
+          <div className="flex flex-wrap gap-2 pt-2">
+            {pump.attachments.map((id, i) => (
+              <Picture key={id} id={id} name={`Picture ${i + 1} of the pump`} />
+            ))}
+          </div>
+        )}
       </div>
       <div className="h-96 lg:h-auto">
         <CurvePlot of={of} label={`Curve of ${pump.maker} ${pump.model}`} />

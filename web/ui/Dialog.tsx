@@ -8,11 +8,14 @@ export function Dialog({
   open,
   onClose,
   title,
+  wide,
   children,
 }: {
   open: boolean;
   onClose: () => void;
   title: string;
+  /** for tables and pictures */
+  wide?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -21,7 +24,7 @@ export function Dialog({
         <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
         <Radix.Content
           aria-describedby={undefined}
-          className="fixed top-[10vh] left-1/2 z-50 max-h-[80vh] w-[min(34rem,94vw)] -translate-x-1/2 overflow-auto rounded-lg border border-rule bg-paper p-5 shadow-2xl"
+          className={`fixed left-1/2 z-50 -translate-x-1/2 ${wide ? "top-[4vh] max-h-[92vh] w-[min(70rem,96vw)]" : "top-[10vh] max-h-[80vh] w-[min(34rem,94vw)]"} overflow-auto rounded-lg border border-rule bg-paper p-5 shadow-2xl`}
         >
           <Radix.Title className="plate mb-3 pr-9 text-2xl">{title}</Radix.Title>
           {children}
