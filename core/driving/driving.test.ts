@@ -9,7 +9,7 @@ import { FOOT, GALLON, GRAVITY, ZERO_CELSIUS } from "../quantity/constants.ts";
 import { levels, lineOf, open, pipe, set, tablePump } from "../test/fixtures.ts";
 import { atTemperature, CONDUCTORS, findConductor, thinnestFor, voltageDrop } from "./conductor.ts";
 import { derating, engineAtWork, FUEL_PER_JOULE } from "./engine.ts";
-import { costOfVolume, currentOf, inputPower, motorAtWork } from "./motor.ts";
+import { costOfVolume, currentOf, inputPower, motorAtWork, sweptPower } from "./motor.ts";
 import { fitSweep } from "./sweepFit.ts";
 import { speedSheet } from "./variableSpeed.ts";
 
@@ -172,6 +172,13 @@ describe("a sweep of a drive", () => {
     expect(found.fit.exponent).toBeCloseTo(3, 3);
     expect(found.fit.plainSlope).toBeGreaterThan(2.2);
     expect(found.fit.plainSlope).toBeLessThan(2.6);
+  });
+
+  it("in amps is the power the plate makes of them", () => {
+    const plate = { volts: 230, phase: 1 as const, powerFactor: 0.8 };
+    expect(sweptPower({ speed: 1000, current: 2 }, plate)).toBeCloseTo(368, 9);
+    expect(sweptPower({ speed: 1000, current: 2, power: 300 }, plate)).toBe(300);
+    expect(sweptPower({ speed: 1000, current: 2 })).toBeUndefined();
   });
 
   it("of too few rows, or of speeds too much alike, tells nothing and says why", () => {

@@ -1,5 +1,5 @@
 import { evaluate, monotoneCubic } from "../numeric/monotoneCubic.ts";
-import type { Plate, Pump } from "../pump/pump.ts";
+import type { Plate, Pump, SweptSpeed } from "../pump/pump.ts";
 import { type Conductor, thinnestFor, voltageDrop } from "./conductor.ts";
 
 /** W a motor takes: V·I·pf, times √3 on three phases. */
@@ -34,6 +34,13 @@ export const DROP = { good: 0.03, most: 0.05 };
 export const START_VOLTAGE = 0.75;
 /** Times its running power that a generator bears for a moment. Common practice, no source. */
 export const GENERATOR_SURGE = 1.5;
+
+/** W of a row of a sweep: as read, or from its amps with the plate's voltage and power factor. */
+export function sweptPower({ power, current }: SweptSpeed, plate: Plate = {}): number | undefined {
+  const { volts, powerFactor = USUAL_POWER_FACTOR, phase = 1, direct = false } = plate;
+  if (power !== undefined || current === undefined || volts === undefined) return power;
+  return inputPower(volts, current, direct ? 1 : powerFactor, direct ? 1 : phase);
+}
 
 /** How a motor stands at one duty. V, A, W; parts of one. */
 export interface MotorAtWork {

@@ -4,6 +4,7 @@ import { evaluate } from "../numeric/monotoneCubic.ts";
 import { pumpCurve } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
+import { sweptPower } from "./motor.ts";
 import { fitSweep, type SweepFit } from "./sweepFit.ts";
 
 /** A pump at one speed on a line. */
@@ -96,10 +97,11 @@ export function speedSheet(
   };
 }
 
-function fitOf({ speeds, ratedSpeedRpm }: Pump): SweepFit | undefined {
-  const rows = (speeds?.sweep ?? []).flatMap(({ speed, power }) =>
-    power === undefined ? [] : [{ speed: speed / ratedSpeedRpm, power }],
-  );
+function fitOf({ speeds, ratedSpeedRpm, electric }: Pump): SweepFit | undefined {
+  const rows = (speeds?.sweep ?? []).flatMap((row) => {
+    const power = sweptPower(row, electric);
+    return power === undefined ? [] : [{ speed: row.speed / ratedSpeedRpm, power }];
+  });
   const found = fitSweep(rows);
   return found.kind === "fitted" ? found.fit : undefined;
 }

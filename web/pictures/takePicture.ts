@@ -15,7 +15,14 @@ const QUALITY = 0.85;
  * @throws Error with a sentence, where the file is no picture, or can be kept neither here nor on the server
  */
 export async function takePicture(file: File, job: string): Promise<string> {
-  const content = await smaller(file);
+  return keepPicture(await smaller(file), job);
+}
+
+/**
+ * Keeps a picture that was made smaller already.
+ * @param owner id of the job or the pump it belongs to
+ */
+export async function keepPicture(content: Blob, owner: string): Promise<string> {
   const hash = bytesToHex(sha256(new Uint8Array(await content.arrayBuffer())));
   const document: AttachmentDocument = {
     format: attachmentVersions.format,
@@ -27,7 +34,7 @@ export async function takePicture(file: File, job: string): Promise<string> {
   const id = newId();
   const at = new Date().toISOString();
   const held = await keep({
-    ...{ collection: "attachments", id, tab: TAB, base: 0, document, content, job, at },
+    ...{ collection: "attachments", id, tab: TAB, base: 0, document, content, job: owner, at },
     state: "waiting",
   });
   if (held) void flush();
@@ -38,7 +45,8 @@ export async function takePicture(file: File, job: string): Promise<string> {
   return id;
 }
 
-async function smaller(file: File): Promise<Blob> {
+/** A picture no larger than it has to be, as a JPEG. */
+export async function smaller(file: File): Promise<Blob> {
   const picture = await createImageBitmap(file).catch(() => {
     throw new Error(`“${file.name}” is no picture that this browser can read.`);
   });

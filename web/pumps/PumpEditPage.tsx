@@ -1,20 +1,24 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import { type FieldIssue, fieldIssues } from "#contract/documents/issues.ts";
-import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
+import { type PumpDocument, pumpSchema, pumpVersions } from "#contract/documents/pump.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { TOLERANCE, type ToleranceGrade } from "#core/pump/pump.ts";
-import { PUMP_KINDS } from "#words/items.ts";
+import { PLATE_FIELDS, withValue } from "#model/pumpTable/fields.ts";
 import { api, newId } from "../api/client.ts";
 import { allPumps, keyOf, oneOf, queries } from "../api/queries.ts";
+import { Picture } from "../pictures/Picture.tsx";
+import { keepPicture, takePicture } from "../pictures/takePicture.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
-import { SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { CurveEntry, type GotCurve } from "./CurveEntry.tsx";
+import { PlateFields } from "./PlateFields.tsx";
+import { SweepEntry } from "./SweepEntry.tsx";
 
 type Point = Partial<PumpDocument["points"][number]>;
 type Patch = { [Key in keyof Point]: number | undefined };
@@ -27,15 +31,18 @@ const COLUMNS = [
   { key: "npshRequired", label: "NPSH required", quantity: "head", range: RANGES.npsh },
 ] as const;
 
-/** A pump of one's own, typed off its plate and its published curve; "new" starts an empty one. */
+/** A pump of one's own, typed off its plate and its published curve; "new" starts an empty one, or a copy. */
 export default function PumpEditPage() {
   const { id = "" } = useParams();
+  const [params] = useSearchParams();
   const fresh = id === "new";
+  const from = params.get("from");
+  const asked = fresh ? from : id;
   const query = useQuery({
-    ...oneOf("pumps", id),
-    enabled: !fresh,
+    ...oneOf("pumps", asked ?? ""),
+    enabled: asked !== null,
   });
-  if (fresh) return <Editor key="new" stored={undefined} />;
+  if (asked === null) return <Editor key="new" stored={undefined} begun={emptyPump()} />;
   if (query.isPending) return <Loading what="the pump" />;
   if (query.isError) {
     return "status" in query.error && query.error.status === 404 ? (
@@ -44,13 +51,18 @@ export default function PumpEditPage() {
       <Trouble error={query.error} onRetry={() => void query.refetch()} />
     );
   }
-  return <Editor key={id} stored={query.data} />;
+  const { document } = query.data;
+  return fresh ? (
+    <Editor key={`copy of ${from}`} stored={undefined} begun={copyOf(document)} />
+  ) : (
+    <Editor key={id} stored={query.data} begun={document} />
+  );
 }
 
 function emptyPump(): Draft {
   return {
-    format: "upright-gusher/pump",
-    version: 1,
+    format: pumpVersions.format,
+    version: pumpVersions.version,
     id: newId(),
     maker: "",
     model: "",
@@ -63,9 +75,21 @@ function emptyPump(): Draft {
   };
 }
 
-function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
+/** The same pump once more, to be changed: nobody owns it yet, and it is nobody's invention. */
+function copyOf({
+  invented: _,
+  owned: _owned,
+  inVan: _van,
+  archived: _archived,
+  ...pump
+}: PumpDocument): Draft {
+  return { ...pump, id: newId(), model: `${pump.model}, copy`.slice(0, 80) };
+}
+
+function Editor({ stored, begun }: { stored: Stored<PumpDocument> | undefined; begun: Draft }) {
   const navigate = useNavigate();
-  const [pump, setPump] = useState<Draft>(() => stored?.document ?? emptyPump());
+  const [pump, setPump] = useState<Draft>(begun);
+  const [picture, setPicture] = useState<Blob>();
   const [issues, setIssues] = useState<FieldIssue[]>([]);
   const change = (patch: Partial<Draft>) => setPump((before) => ({ ...before, ...patch }));
   const setPoint = (index: number, patch: Patch) =>
@@ -74,6 +98,18 @@ function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
         i === index ? ({ ...point, ...patch } as Point) : point,
       ),
     });
+  const got = ({ points, from, curveDoubt, trace, otherSpeeds, picture: taken }: GotCurve) => {
+    setPicture(taken);
+    setPump(({ curveDoubt: _doubt, otherSpeeds: _others, ...before }) => ({
+      ...before,
+      points: points.map(rounded),
+      ...(curveDoubt !== undefined && { curveDoubt }),
+      ...(otherSpeeds && {
+        otherSpeeds: otherSpeeds.map((own) => ({ ...own, points: own.points.map(rounded) })),
+      }),
+      curve: { from, ...(trace && { trace }) },
+    }));
+  };
 
   async function save(event: FormEvent): Promise<void> {
     event.preventDefault();
@@ -81,7 +117,11 @@ function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
     const parsed = pumpSchema.safeParse({ ...pump, points });
     if (!parsed.success) return setIssues(fieldIssues(parsed.error));
     try {
-      await api.save("pumps", pump.id, stored?.revision ?? 0, parsed.data);
+      const document = parsed.data as PumpDocument;
+      if (picture && document.curve) {
+        document.curve = { ...document.curve, picture: await keepPicture(picture, pump.id) };
+      }
+      await api.save("pumps", pump.id, stored?.revision ?? 0, document);
       await queries.invalidateQueries({ queryKey: allPumps.queryKey });
       await queries.invalidateQueries({ queryKey: keyOf("pumps", pump.id) });
       await navigate(`/pumps/${pump.id}`);
@@ -91,137 +131,175 @@ function Editor({ stored }: { stored: Stored<PumpDocument> | undefined }) {
   }
 
   return (
-    <form
-      onSubmit={(event) => void save(event)}
-      className="mx-auto grid h-full max-w-4xl content-start gap-4 overflow-y-auto p-4"
-    >
-      <h1 className="text-3xl">{stored ? `Change ${pump.maker} ${pump.model}` : "Add a pump"}</h1>
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
-        <TextField
-          label="Maker"
-          value={pump.maker}
-          maxLength={80}
-          onChange={(maker) => change({ maker })}
+    <form onSubmit={(event) => void save(event)} className="relative h-full overflow-y-auto">
+      <div className="mx-auto grid max-w-4xl content-start gap-4 p-4">
+        <h1 className="text-3xl">{stored ? `Change ${pump.maker} ${pump.model}` : "Add a pump"}</h1>
+        <PlateFields
+          pump={pump}
+          onChange={(path, value) => setPump((before) => withValue(before, path, value))}
         />
-        <TextField
-          label="Model"
-          value={pump.model}
-          maxLength={80}
-          onChange={(model) => change({ model })}
-        />
-        <SelectField
-          label="Kind"
-          visibleLabel
-          value={pump.kind}
-          onChange={(kind) => change({ kind: kind as PumpDocument["kind"] })}
-        >
-          {Object.entries(PUMP_KINDS).map(([value, name]) => (
-            <option key={value} value={value}>
-              {name}
-            </option>
-          ))}
-        </SelectField>
-        <SelectField
-          label="Driven by"
-          visibleLabel
-          value={pump.drive}
-          onChange={(drive) => change({ drive: drive as PumpDocument["drive"] })}
-        >
-          <option value="electric">Electric motor</option>
-          <option value="engine">Engine</option>
-        </SelectField>
-        <SelectField
-          label="Stands"
-          visibleLabel
-          value={pump.submersible ? "in" : "above"}
-          onChange={(value) => change({ submersible: value === "in" })}
-        >
-          <option value="above">above the water</option>
-          <option value="in">in the water</option>
-        </SelectField>
-        <QuantityField
-          label="Rated speed"
-          quantity="speed"
-          range={RANGES.speed}
-          value={pump.ratedSpeedRpm}
-          onChange={(ratedSpeedRpm) => change({ ratedSpeedRpm })}
-        />
-        <QuantityField
-          label="Greatest suction lift"
-          optional
-          quantity="head"
-          range={RANGES.lift}
-          value={pump.maxSuctionLift}
-          onChange={(maxSuctionLift) => change({ maxSuctionLift })}
-        />
-        <SelectField
-          label="Tolerance grade"
-          visibleLabel
-          value={pump.tolerance}
-          onChange={(tolerance) => change({ tolerance: tolerance as ToleranceGrade })}
-        >
-          {Object.keys(TOLERANCE).map((grade) => (
-            <option key={grade} value={grade}>
-              {grade === "small" ? "small pump" : grade}
-            </option>
-          ))}
-        </SelectField>
-      </div>
-      <fieldset>
-        <legend className="plate text-xl">Points of the rated curve</legend>
-        <p className="pb-2 text-[14px] text-soft">
-          From shut-off to run-out, as published. Power and NPSH may be left out. Nothing is made up
-          beyond the last point.
-        </p>
-        <ol aria-label="Points" className="grid gap-1.5">
-          {pump.points.map((point, i) => (
-            <li key={i} className="grid grid-cols-[repeat(4,minmax(0,1fr))_auto] items-end gap-1.5">
-              {COLUMNS.map(({ key, label, quantity, range }) => (
-                <QuantityField
-                  key={key}
-                  {...{ label, quantity, range }}
-                  visibleLabel={i === 0}
-                  optional
-                  value={point[key]}
-                  onChange={(value) => setPoint(i, { [key]: value })}
-                />
-              ))}
-              <IconButton
-                label={`Remove point ${i + 1}`}
-                onClick={() => change({ points: pump.points.toSpliced(i, 1) })}
+        <fieldset>
+          <legend className="plate text-xl">Rated curve</legend>
+          <CurveEntry
+            from={pump.curve?.from ?? "table"}
+            ratedSpeed={pump.ratedSpeedRpm}
+            onGot={got}
+          />
+          <p className="pb-2 text-[14px] text-soft">
+            From shut-off to run-out, as published. Power, NPSH and current may be left out. Nothing
+            is made up beyond the last point.
+          </p>
+          <ol aria-label="Points" className="grid gap-1.5">
+            {pump.points.map((point, i) => (
+              <li
+                key={i}
+                className="grid grid-cols-[repeat(5,minmax(0,1fr))_auto] items-end gap-1.5 max-sm:grid-cols-[repeat(3,minmax(0,1fr))_auto]"
               >
-                <Trash2 size={17} aria-hidden />
-              </IconButton>
-            </li>
-          ))}
-        </ol>
-        <Button className="mt-2" onClick={() => change({ points: [...pump.points, {}] })}>
-          <Plus size={16} aria-hidden /> Point
-        </Button>
-      </fieldset>
-      {issues.length > 0 && (
-        <ul role="alert" className="rounded border border-signal bg-sheet p-3 text-signal">
-          {issues.map(({ path, message }) => (
-            <li key={path + message}>
-              {wherePoint(path)}
-              {message}
-            </li>
-          ))}
-        </ul>
-      )}
-      <div className="flex gap-2">
-        <Button look="strong" type="submit">
-          Save the pump
-        </Button>
-        <Button onClick={() => void navigate(stored ? `/pumps/${pump.id}` : "/pumps")}>
-          Cancel
-        </Button>
+                {COLUMNS.map(({ key, label, quantity, range }) => (
+                  <QuantityField
+                    key={key}
+                    {...{ label, quantity, range }}
+                    visibleLabel={i === 0}
+                    optional
+                    value={point[key]}
+                    onChange={(value) => setPoint(i, { [key]: value })}
+                  />
+                ))}
+                <Current
+                  hidden={i > 0}
+                  value={point.current}
+                  onChange={(current) => setPoint(i, { current })}
+                />
+                <IconButton
+                  label={`Remove point ${i + 1}`}
+                  onClick={() => change({ points: pump.points.toSpliced(i, 1) })}
+                >
+                  <Trash2 size={17} aria-hidden />
+                </IconButton>
+              </li>
+            ))}
+          </ol>
+          <Button className="mt-2" onClick={() => change({ points: [...pump.points, {}] })}>
+            <Plus size={16} aria-hidden /> Point
+          </Button>
+        </fieldset>
+        {pump.speeds && (
+          <SweepEntry
+            speeds={pump.speeds}
+            ratedSpeed={pump.ratedSpeedRpm}
+            plate={pump.electric}
+            onChange={(sweep) =>
+              setPump((before) =>
+                withValue(before, "speeds.sweep", sweep.length > 0 ? sweep : undefined),
+              )
+            }
+          />
+        )}
+        <Pictures
+          id={pump.id}
+          ids={pump.attachments ?? []}
+          onChange={(attachments) =>
+            setPump((before) =>
+              withValue(before, "attachments", attachments.length > 0 ? attachments : undefined),
+            )
+          }
+        />
+        {issues.length > 0 && (
+          <ul role="alert" className="rounded border border-signal bg-sheet p-3 text-signal">
+            {issues.map(({ path, message }) => (
+              <li key={path + message}>
+                {whereOf(path)}
+                {message}
+              </li>
+            ))}
+          </ul>
+        )}
+        <div className="flex gap-2">
+          <Button look="strong" type="submit">
+            Save the pump
+          </Button>
+          <Button onClick={() => void navigate(stored ? `/pumps/${pump.id}` : "/pumps")}>
+            Cancel
+          </Button>
+        </div>
       </div>
     </form>
   );
 }
 
-function wherePoint(path: string): string {
+function Current({
+  hidden,
+  value,
+  onChange,
+}: {
+  hidden: boolean;
+  value: number | undefined;
+  onChange: (value: number | undefined) => void;
+}) {
+  return (
+    <div className={hidden ? "[&_label]:sr-only" : ""}>
+      <OptionalNumber label="Current, A" most={5000} whole={false} {...{ value, onChange }} />
+    </div>
+  );
+}
+
+/** Photos of the plate, or of the pump where it stands. */
+function Pictures({
+  id,
+  ids,
+  onChange,
+}: {
+  id: string;
+  ids: readonly string[];
+  onChange: (ids: string[]) => void;
+}) {
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="plate text-xl">Photos</legend>
+      <div className="flex flex-wrap items-center gap-2">
+        {ids.map((own, i) => (
+          <span key={own} className="relative">
+            <Picture id={own} name={`Photo ${i + 1}`} />
+            <IconButton
+              label={`Take photo ${i + 1} out`}
+              onClick={() => onChange(ids.filter((other) => other !== own))}
+            >
+              <Trash2 size={16} aria-hidden />
+            </IconButton>
+          </span>
+        ))}
+        <label className="text-[14px]">
+          <span className="sr-only">Add a photo</span>
+          <input
+            type="file"
+            accept="image/*"
+            className="target"
+            onChange={(event) => {
+              const [file] = event.target.files ?? [];
+              event.target.value = "";
+              if (!file) return;
+              takePicture(file, id).then(
+                (taken) => onChange([...ids, taken]),
+                (error: Error) => toast.error(error.message),
+              );
+            }}
+          />
+        </label>
+      </div>
+    </fieldset>
+  );
+}
+
+/** To as many figures as a traced or drawn curve deserves. */
+const rounded = <T extends { flow: number; head: number }>(point: T): T => ({
+  ...point,
+  flow: Number(point.flow.toPrecision(5)),
+  head: Number(point.head.toPrecision(5)),
+});
+
+function whereOf(path: string): string {
   const index = /^points\.(\d+)/.exec(path)?.[1];
-  return index === undefined ? "" : `Point ${Number(index) + 1}: `;
+  if (index !== undefined) return `Point ${Number(index) + 1}: `;
+  const field = PLATE_FIELDS.find((own) => own.path === path);
+  return field && !["maker", "model"].includes(path) ? `${field.name}: ` : "";
 }

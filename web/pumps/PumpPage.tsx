@@ -89,6 +89,12 @@ function Plate({ pump }: { pump: PumpDocument }) {
   ]);
   if (pump.curve) facts.push(["Curve from", CURVE_WAY_NAMES[pump.curve.from].toLowerCase()]);
   if (pump.curveDoubt) facts.push(["Curve in doubt by", `±${formatPercent(pump.curveDoubt)}`]);
+  const pictures = [
+    ...(pump.curve?.picture
+      ? [{ id: pump.curve.picture, name: "Its curve as it was traced" }]
+      : []),
+    ...(pump.attachments ?? []).map((id, i) => ({ id, name: `Picture ${i + 1} of the pump` })),
+  ];
   return (
     <div className="relative mx-auto grid h-full max-w-6xl gap-x-6 overflow-y-auto p-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_minmax(0,1fr)]">
       <div className="lg:col-span-2">
@@ -116,10 +122,10 @@ function Plate({ pump }: { pump: PumpDocument }) {
           {pump.archived && "Archived: not offered any more. "}
           {pump.note}
         </p>
-        {pump.attachments && pump.attachments.length > 0 && (
+        {pictures.length > 0 && (
           <div className="flex flex-wrap gap-2 pt-2">
-            {pump.attachments.map((id, i) => (
-              <Picture key={id} id={id} name={`Picture ${i + 1} of the pump`} />
+            {pictures.map(({ id, name }) => (
+              <Picture key={id} id={id} name={name} />
             ))}
           </div>
         )}
