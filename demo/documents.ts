@@ -5,10 +5,24 @@ import { compareReading } from "#model/readings.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { judgementOf } from "#words/comparison.ts";
 import { DEMO_TESTS } from "./fieldTests.ts";
+import { fromLibrary } from "./fromLibrary.ts";
 import { DEMO_JOBS } from "./jobs.ts";
+
+/** Of the shipped pumps, those the firm has. */
+const OWNED: readonly [id: string, has: { owned: number; inVan?: boolean }][] = [
+  ["quillbeck-puddle-1", { owned: 1, inVan: true }],
+  ["tarnfold-pit-9", { owned: 2, inVan: true }],
+  ["brackle-run-28", { owned: 1 }],
+  ["fenwicket-mudlark-2", { owned: 1 }],
+];
 
 /** Everything the demo begins with, in an order in which each finds what it belongs to. */
 export const DEMO_DOCUMENTS: { collection: CollectionName; id: string; document: object }[] = [
+  ...OWNED.map(([id, has]) => ({
+    collection: "pumps" as const,
+    id,
+    document: { ...fromLibrary(id), ...has },
+  })),
   ...DEMO_JOBS.map(({ id, job }) => ({ collection: "jobs" as const, id, document: job })),
   ...DEMO_TESTS.flatMap(({ id, test, readings }) => [
     { collection: "tests" as const, id, document: test },

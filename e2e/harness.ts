@@ -45,6 +45,12 @@ export async function beginJob(page: Page, kind: string): Promise<void> {
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
 }
 
+/** Chooses a pump by its name, whether it is recommended or one of the others. */
+export async function choosePump(page: Page, name: string): Promise<void> {
+  await page.getByLabel("Find among the others").fill(name);
+  await page.getByRole("button", { name: `Choose ${name}`, exact: true }).click();
+}
+
 /** The link of a stage of the job. */
 export const stage = (page: Page, name: "Need" | "Line" | "Pump" | "Measure") =>
   page.getByRole("navigation", { name: "Stages of the job" }).getByRole("link", { name });

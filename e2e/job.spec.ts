@@ -1,4 +1,12 @@
-import { dutyAfterKey, expect, expectAccessible, saved, stage, test } from "./harness.ts";
+import {
+  choosePump,
+  dutyAfterKey,
+  expect,
+  expectAccessible,
+  saved,
+  stage,
+  test,
+} from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 
@@ -36,6 +44,8 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   // Another pump, from all there are.
   await page.getByRole("link", { name: "Sheet" }).focus();
   await page.keyboard.press("3");
+  await page.getByLabel("Find among the others").focus();
+  await page.keyboard.type("run 35");
   await page.getByRole("button", { name: "Choose Brackle Run 35" }).focus();
   await page.keyboard.press("Enter");
   const before = await dutyAfterKey(page);
@@ -51,7 +61,7 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   await page.keyboard.type("60 m");
   await page.keyboard.press("Tab");
   await expect(page.locator(duty)).not.toHaveText(before ?? "");
-  const longer = await page.locator(duty).textContent();
+  const longer = await dutyAfterKey(page);
 
   // One visit to a field is one step of undo.
   await page.keyboard.press("Control+z");
@@ -120,7 +130,8 @@ test.describe("at the pit", () => {
     await page.getByRole("link", { name: "Keep a pit dry" }).tap();
     await page.getByRole("button", { name: "Start with what is there" }).tap();
     await stage(page, "Pump").tap();
-    await page.getByRole("button", { name: "Choose Tarnfold Pit 9" }).tap();
+    await page.getByLabel("Find among the others").fill("pit 9");
+    await page.getByRole("button", { name: "Choose Tarnfold Pit 9", exact: true }).tap();
     await expect(page.locator(duty)).toContainText("L/s");
     await stage(page, "Line").tap();
     // A size is searched for, not scrolled to.
@@ -335,7 +346,7 @@ test("a pump of one's own: what is wrong is named, then it is in the library and
   await page.getByRole("button", { name: "Save the pump" }).click();
   await expect(page.getByRole("heading", { name: "Own bench Rebuild 7" })).toBeVisible();
   await page.goto("/jobs/ennet-glasshouses-transfer?part=pump");
-  await page.getByRole("button", { name: "Choose Own bench Rebuild 7" }).click();
+  await choosePump(page, "Own bench Rebuild 7");
   await expect(page.locator(duty)).not.toContainText("3.17");
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
   await expect(page.locator(duty)).toContainText("3.17");

@@ -1,4 +1,13 @@
-import { beginJob, dutyAfterKey, expect, expectAccessible, saved, stage, test } from "./harness.ts";
+import {
+  beginJob,
+  choosePump,
+  dutyAfterKey,
+  expect,
+  expectAccessible,
+  saved,
+  stage,
+  test,
+} from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 const discharge = "/jobs/ennet-glasshouses-transfer?part=discharge";
@@ -89,7 +98,7 @@ test("two pumps: side by side move more, one after the other lift more", async (
 test("a second pump in the pit has a vent hole and a check valve of its own", async ({ page }) => {
   await beginJob(page, "sump-riser");
   await stage(page, "Pump").click();
-  await page.getByRole("button", { name: "Choose Tarnfold Pit 9" }).click();
+  await choosePump(page, "Tarnfold Pit 9");
   await expect(page.locator(duty)).toContainText("Lost through holes");
   await page.getByRole("button", { name: "Second pump beside it" }).click();
   await expect(page.locator(duty)).toContainText("Pump 2");
@@ -370,17 +379,19 @@ test("what is said of the place decides which pumps may stand there, and stays s
   page,
 }) => {
   await page.goto("/jobs/ennet-glasshouses-transfer?part=pump");
-  const ranked = page.getByRole("list", { name: "They do it, the best first" });
-  await expect(ranked).toContainText("Brackle Run 35");
+  const recommended = page.getByRole("list", { name: "Recommended" });
+  const others = page.getByRole("list", { name: "The other pumps" });
+  await expect(recommended).toContainText("Brackle Run 35");
   await page.getByLabel("Power there").selectOption({ label: "none" });
-  const apart = page.getByRole("list", { name: "Not here, and why" });
-  await expect(apart).toContainText("no supply here runs it");
-  await expect(ranked).not.toContainText("Brackle Run 35");
+  await page.getByLabel("Find among the others").fill("Run 35");
+  await expect(others).toContainText("no supply here runs it");
+  await expect(recommended).not.toContainText("Brackle Run 35");
   await page.getByLabel("grit or sand").check();
   await expect(page.getByLabel("Power there")).toHaveValue("0");
-  await expect(apart).toContainText("it will clog");
+  await page.getByLabel("Find among the others").fill("Jet");
+  await expect(others).toContainText("it will clog");
   await page.getByLabel("grit or sand").uncheck();
   await page.getByLabel("Power there").selectOption({ label: "not said" });
-  await expect(ranked).toContainText("Brackle Run 35");
+  await expect(recommended).toContainText("Brackle Run 35");
   await saved(page);
 });

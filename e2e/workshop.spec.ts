@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { dutyAfterKey, expect, expectAccessible, saved, test } from "./harness.ts";
+import { choosePump, dutyAfterKey, expect, expectAccessible, saved, test } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 
@@ -240,7 +240,7 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await expect(rows.last()).toContainText("Meets its curve");
   await expect(rows.last()).toContainText("Judged that day");
   await page.goto("/jobs/ketterby-hurling-ground?part=pump");
-  await page.getByRole("button", { name: "Choose Fenwicket Jet 2 in twin" }).click();
+  await choosePump(page, "Fenwicket Jet 2 in twin");
   await page.getByRole("link", { name: "Measure" }).click();
   await expect(page.getByText("Taken with another pump")).toHaveCount(1);
   await expect(rows.last()).toContainText("Meets its curve");

@@ -83,8 +83,9 @@ export async function resetDemo(tx: Queryable): Promise<void> {
   await tx.execute(
     "TRUNCATE readings, field_tests, jobs, pumps, units, attachments, firms, revisions",
   );
-  await loadLibrary(tx);
   for (const { collection, id, document } of DEMO_DOCUMENTS) {
     await write(tx, collection, id, 0, COLLECTIONS[collection].schema.parse(document) as Row);
   }
+  // What the firm has of them is there already, and stays.
+  await loadLibrary(tx);
 }

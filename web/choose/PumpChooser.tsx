@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useMemo, useRef } from "react";
+import { type ReactNode, useDeferredValue, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
@@ -17,7 +17,7 @@ import { useSettings, useUnits } from "../app/settings.ts";
 import { edit } from "../job/jobStore.ts";
 import { useJobAfterPaint } from "../job/useJobAfterPaint.ts";
 import { Button } from "../ui/Button.tsx";
-import { SelectField } from "../ui/Fields.tsx";
+import { SelectField, TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { useLongList } from "../ui/useLongList.ts";
@@ -190,7 +190,19 @@ type Row = { heading: string; count: number } | { own: Chosen };
 function Rest({ chosen, documents, job, item, weighing, stale }: Shown) {
   const list = useRef<HTMLUListElement>(null);
   const cards = cardsFor(chosen);
+  const [typed, setTyped] = useState("");
+  // Finding follows the painted key.
+  const find = useDeferredValue(typed);
   const rows = useMemo(() => {
+    const words = find.toLowerCase().split(/\s+/);
+    const isFound = ({ ids }: Chosen) => {
+      const text = ids
+        .map((id) => documents.get(id))
+        .map((pump) => `${pump?.maker} ${pump?.model} ${PUMP_KINDS[pump?.kind ?? "sump"]}`)
+        .join(" ")
+        .toLowerCase();
+      return words.every((word) => text.includes(word));
+    };
     const shown = new Set(Object.values(cardsFor(chosen)).map(({ key }) => key));
     return GROUPS.flatMap(([heading, belongs]): Row[] => {
       // A pair or another speed is worth a line where it does it; a hundred that do not are not.
@@ -198,38 +210,48 @@ function Rest({ chosen, documents, job, item, weighing, stale }: Shown) {
         (each) =>
           belongs(each) &&
           !shown.has(each.key) &&
+          isFound(each) &&
           (each.fit?.kind === "ranked" || (each.kind === "one" && each.speedRatio === undefined)),
       );
       return own.length > 0
         ? [{ heading, count: own.length }, ...own.map((each) => ({ own: each }))]
         : [];
     });
-  }, [chosen]);
+  }, [chosen, documents, find]);
   const { indexes, before, after, measure } = useLongList(list, rows.length, 62);
   return (
-    <ul aria-label="The other pumps" ref={list} className={stale ? "opacity-60" : ""}>
-      <li aria-hidden style={{ height: before }} />
-      {indexes.map((index) => {
-        const row = rows[index] as Row;
-        return "heading" in row ? (
-          <li key={row.heading} data-index={index} ref={measure} className="px-3 pt-3 pb-1">
-            <h2 className="plate text-[18px]">
-              {row.heading} <span className="text-soft">{row.count}</span>
-            </h2>
-          </li>
-        ) : (
-          <li
-            key={row.own.key}
-            data-index={index}
-            ref={measure}
-            className="border-t border-rule px-3 py-1.5"
-          >
-            <Way {...{ documents, job, item, weighing }} own={row.own} best={cards.best} />
-          </li>
-        );
-      })}
-      <li aria-hidden style={{ height: after }} />
-    </ul>
+    <>
+      <TextField
+        label="Find among the others"
+        className="px-3 pt-2"
+        value={typed}
+        maxLength={80}
+        onChange={setTyped}
+      />
+      <ul aria-label="The other pumps" ref={list} className={stale ? "opacity-60" : ""}>
+        <li aria-hidden style={{ height: before }} />
+        {indexes.map((index) => {
+          const row = rows[index] as Row;
+          return "heading" in row ? (
+            <li key={row.heading} data-index={index} ref={measure} className="px-3 pt-3 pb-1">
+              <h2 className="plate text-[18px]">
+                {row.heading} <span className="text-soft">{row.count}</span>
+              </h2>
+            </li>
+          ) : (
+            <li
+              key={row.own.key}
+              data-index={index}
+              ref={measure}
+              className="border-t border-rule px-3 py-1.5"
+            >
+              <Way {...{ documents, job, item, weighing }} own={row.own} best={cards.best} />
+            </li>
+          );
+        })}
+        <li aria-hidden style={{ height: after }} />
+      </ul>
+    </>
   );
 }
 

@@ -179,7 +179,7 @@ interface Findable {
   text: string;
 }
 
-const collator = new Intl.Collator();
+const collator = new Intl.Collator(undefined, { numeric: true });
 
 function sortedPumps(pumps: readonly PumpDocument[]): Findable[] {
   return pumps
