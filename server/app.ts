@@ -58,7 +58,7 @@ export function createApp(db: Database, options: AppOptions): Hono {
       timeout(ANSWER_WITHIN, () => new HTTPException(503)),
     ),
   );
-  app.use("/api/*", except("/api/contents/*", limitBody));
+  app.use("/api/*", except(["/api/contents/*", "/api/library/import"], limitBody));
   app.use("/api/*", async (c, next) => {
     await next();
     c.header("cache-control", "no-store");

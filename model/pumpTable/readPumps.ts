@@ -191,6 +191,8 @@ function readRow(
     ...{ kind, drive: kind.startsWith("engine") ? "engine" : USUAL.drive },
     ...{ submersible: WET.has(kind), tolerance: USUAL.tolerance },
     ratedSpeedRpm: kind.startsWith("engine") ? 3600 : USUAL.ratedSpeedRpm,
+    // Left empty they are asked for by name.
+    ...{ maker: "", model: "" },
     ...document,
     ...curveOf(cellOf, number, system, reasons),
   };

@@ -1,4 +1,5 @@
 import { Hono } from "hono";
+import { bodyLimit } from "hono/body-limit";
 import * as z from "zod";
 import type { ApiError } from "#contract/api/api.ts";
 import { COLLECTIONS } from "#contract/collections.ts";
@@ -14,7 +15,18 @@ import { getDocument, setDeleted, write } from "../documents/store.ts";
 export function libraryRoutes(db: Database, demo: boolean): Hono {
   const routes = new Hono();
   routes.post("/library", async (c) => c.json({ added: await db.transaction(loadLibrary) }));
-  routes.post("/library/import", async (c) => {
+  const limit = bodyLimit({
+    maxSize: LARGEST_IMPORT,
+    onError: (c) =>
+      c.json<ApiError>(
+        {
+          error: "too-large",
+          message: `At most ${LARGEST_IMPORT / 1e6} MB at once: read it in in parts.`,
+        },
+        413,
+      ),
+  });
+  routes.post("/library/import", limit, async (c) => {
     const body: unknown = await c.req.json().catch(() => undefined);
     const parsed = z
       .object({ pumps: z.array(pumpSchema).min(1).max(MOST_AT_ONCE) })
@@ -38,6 +50,8 @@ export function libraryRoutes(db: Database, demo: boolean): Hono {
   return routes;
 }
 
+/** bytes of a file of pumps: thousands of curves have room in it */
+const LARGEST_IMPORT = 40_000_000;
 /** Pumps that are taken in at once. */
 const MOST_AT_ONCE = 10_000;
 

@@ -127,7 +127,7 @@ export default function ImportPumps({
         {refused.length > 0 && (
           <section aria-label="Refused rows" role="alert" className="text-[14px]">
             <h3 className="plate text-[18px] text-signal">{refused.length} refused</h3>
-            <ul className="grid max-h-48 gap-1 overflow-y-auto">
+            <ul className="grid gap-1">
               {refused.map(({ row, name, reasons }) => (
                 <li key={row}>
                   <strong>
@@ -145,7 +145,7 @@ export default function ImportPumps({
             <h3 className="plate text-[18px]">
               {count("new")} new, {count("changes")} changed, {count("same")} as they are
             </h3>
-            <ul className="grid max-h-48 overflow-y-auto">
+            <ul className="grid">
               {pumps.slice(0, SHOWN).map((pump) => (
                 <li key={pump.id} className="border-t border-rule py-1">
                   {pump.maker} {pump.model}{" "}
