@@ -22,6 +22,7 @@ import { GLASSHOUSES, TALLOW_MILL } from "#demo/jobs.ts";
 import { settingOf, simulateSetting } from "#model/overTime/overTime.ts";
 import { TIME_DRAWS, timeRange } from "#model/overTime/range.ts";
 import { solveJob } from "#model/solveJob.ts";
+import { benchChoosing } from "./choose.ts";
 import { benchLoad } from "./load.ts";
 import { benchPage } from "./page.ts";
 import { benchStorage } from "./storage.ts";
@@ -237,6 +238,8 @@ function ladder(rungs: number): Network {
   }
   return { junctions, fixedHeads: [30, 5], inflows: new Array(junctions).fill(0), links };
 }
+
+benchChoosing(row);
 
 console.log("\nA pit over time\n");
 {

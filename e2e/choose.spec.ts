@@ -64,6 +64,7 @@ for (const [name, id, wanted] of [
     await expect(page.locator(duty)).toContainText(text);
     await saved(page);
     await expectAccessible(page);
+    await page.request.delete(`/api/jobs/${own}`);
   });
 }
 

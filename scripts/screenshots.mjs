@@ -23,33 +23,33 @@ const PICTURES = [
   { name: "new-job", path: "/new", ...DESK },
   { name: "phone-sketch", path: "/new/sump-riser", act: sketchPit, units: "us", ...PHONE },
   { name: "job-ledger", path: `${GLASSHOUSES}/line`, ...DESK },
+  { name: "line-before-pump", path: "/new/sump-riser", act: startPit, units: "us", ...DESK },
+  { name: "job-changes", path: `${GLASSHOUSES}/line?view=changes`, act: claimTooMuch, ...DESK },
+  { name: "job-pump", path: `${GLASSHOUSES}/pump`, ...DESK },
   {
-    name: "job-curve-dark-us",
-    path: `${KETTERBY}/need?view=curve`,
+    name: "with-pipe",
+    path: `${GLASSHOUSES}/pump?view=together`,
+    act: seeFront,
+    ...DESK,
+  },
+  {
+    name: "driving-dark",
+    path: `${KETTERBY}/pump?view=driving`,
+    act: seeCards,
     theme: "dark",
     units: "us",
     ...DESK,
   },
-  { name: "line-before-pump", path: "/new/sump-riser", act: startPit, units: "us", ...DESK },
-  { name: "job-changes", path: `${GLASSHOUSES}/line?view=changes`, act: claimTooMuch, ...DESK },
-  { name: "job-pump", path: `${GLASSHOUSES}/pump`, ...DESK },
+  {
+    name: "compare",
+    path: "/pumps/compare?of=brackle-run-35,brackle-run-28,ennetside-draw-10",
+    ...DESK,
+  },
+  { name: "trace", path: "/pumps/new/edit", act: traceChart, ...DESK },
   { name: "measure", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
   { name: "need-time", path: `${TALLOW_MILL}/need`, act: markPowerCut, ...DESK },
   { name: "what-if", path: `${TALLOW_MILL}/need?view=changes`, act: putBeside, ...DESK },
   { name: "emptying", path: `${RELAY_ROOM}/need`, act: seeRun, ...DESK },
-  { name: "job-branches", path: `${TALLOW_MILL}/pump?view=ledger`, ...DESK },
-  {
-    name: "line-editor",
-    path: `${TALLOW_MILL}/line?view=curve`,
-    units: "us",
-    ...DESK,
-  },
-  {
-    name: "phone-working",
-    path: `${GLASSHOUSES}?working=check.npsh-margin+pump`,
-    units: "us",
-    ...PHONE,
-  },
   { name: "job-sheet", path: `${GLASSHOUSES}/sheet`, ...DESK },
   { name: "hoses", path: "/hoses?volume=4", ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
@@ -112,6 +112,84 @@ async function claimTooMuch(page) {
   await page.getByText("Not on this line").waitFor();
 }
 
+/** The pumps to choose between, worked out. */
+async function seeCards(page) {
+  await page.keyboard.press("f");
+  await page.getByText(/ways to put them/).waitFor();
+}
+
+async function seeFront(page) {
+  await seeCards(page);
+  await page.getByRole("list", { name: "What nothing beats" }).waitFor();
+}
+
+/** A chart as it is printed, drawn here, its axes marked and its line clicked along. */
+async function traceChart(page) {
+  const [width, height] = [1200, 760];
+  const x = (gpm) => 110 + 17 * gpm;
+  const y = (feet) => 680 - 15 * feet;
+  const head = (gpm) => 38 - 0.0115 * gpm ** 2;
+  const bytes = await page.evaluate(
+    async ({ width, height, lines, dots, words }) => {
+      const canvas = document.createElement("canvas");
+      [canvas.width, canvas.height] = [width, height];
+      const context = canvas.getContext("2d");
+      context.fillStyle = "#f6f3ea";
+      context.fillRect(0, 0, width, height);
+      context.strokeStyle = "#b9b4a6";
+      for (const [a, b, c, d] of lines) context.strokeRect(a, b, c, d);
+      context.fillStyle = "#333";
+      context.font = "22px sans-serif";
+      for (const [text, left, top] of words) context.fillText(text, left, top);
+      context.strokeStyle = "#222";
+      context.lineWidth = 4;
+      context.beginPath();
+      for (const [a, b] of dots) context.lineTo(a, b);
+      context.stroke();
+      const blob = await new Promise((done) => canvas.toBlob(done, "image/png"));
+      return [...new Uint8Array(await blob.arrayBuffer())];
+    },
+    {
+      ...{ width, height },
+      lines: [0, 10, 20, 30, 40, 50, 60].flatMap((step) => [
+        [x(step), y(40), 0.5, 600],
+        ...(step <= 40 ? [[x(0), y(step), 1020, 0.5]] : []),
+      ]),
+      dots: Array.from({ length: 54 }, (_, gpm) => [x(gpm), y(head(gpm))]),
+      words: [
+        ...[0, 20, 40, 60].map((step) => [String(step), x(step) - 10, y(0) + 30]),
+        ...[10, 20, 30, 40].map((step) => [String(step), 65, y(step) + 8]),
+        ["gpm", x(52), y(0) + 62],
+        ["ft", 40, 50],
+      ],
+    },
+  );
+  await page.getByLabel("How its curve is known").selectOption("traced");
+  await page.getByLabel(/^A photo of the curve/).setInputFiles({
+    ...{ name: "chart.png", mimeType: "image/png", buffer: Buffer.from(bytes) },
+  });
+  const sheet = page.getByRole("dialog", { name: "Trace the curve" });
+  const picture = sheet.getByRole("button", { name: /^The picture/ });
+  const click = async (a, b) => {
+    const box = await picture.boundingBox();
+    const position = { x: (a / width) * box.width, y: (b / height) * box.height };
+    await picture.click({ position });
+  };
+  await sheet.getByLabel("Flow in").selectOption("gpm");
+  await sheet.getByLabel("Head in").selectOption("ft");
+  await click(x(0), y(0));
+  await sheet.getByLabel("Flow at place 2").fill("60");
+  await sheet.getByRole("button", { name: "Click place 2" }).first().click();
+  await click(x(60), y(0));
+  await sheet.getByRole("button", { name: "Click place 1" }).last().click();
+  await click(x(0), y(0));
+  await sheet.getByLabel("Head at place 2").fill("40");
+  await sheet.getByRole("button", { name: "Click place 2" }).last().click();
+  await click(x(0), y(40));
+  await sheet.getByRole("button", { name: /^Click along it/ }).click();
+  for (const gpm of [1, 9, 18, 27, 36, 44, 52]) await click(x(gpm), y(head(gpm)));
+}
+
 /** A reading typed in but not filed, so that the verdict shows. */
 async function takeReading(page) {
   await page.getByLabel("Measured by").selectOption("meter");
@@ -136,7 +214,9 @@ async function timeBuckets(page) {
 
 /** Nothing is being fetched or worked out any more, and the fonts are there. */
 async function settled(page) {
-  await page.waitForFunction(() => !/Loading|Likely range …/.test(document.body.textContent ?? ""));
+  await page.waitForFunction(
+    () => !/Loading|Likely range …|Trying \d+ pumps/.test(document.body.textContent ?? ""),
+  );
   await page.evaluate(() => document.fonts.ready);
 }
 

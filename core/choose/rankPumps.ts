@@ -72,7 +72,7 @@ const TOO_STRONG = 2;
 const IN_HAND = 1.15;
 /** the merit of what a plate does not tell */
 const UNKNOWN = 0.5;
-/** after how many that were looked at closely the first are told */
+/** how many of single pumps have to pass before the first are told */
 const FIRST_TOLD = 3;
 
 /**
@@ -100,16 +100,13 @@ export function rankPumps(
     });
   }
   const asked = askedOf(setting, line, place, wantedFlow);
-  if (choosing.wider) arrangements.push(...widerThan(pumps, setting, asked, wantedFlow));
-
-  const laid = arrangements.map((own) => laidOver(setting, own, line, wantedFlow, asked));
+  const lay = (own: Arrangement) => laidOver(setting, own, line, wantedFlow, asked);
+  const laid = arrangements.map(lay);
   const ranked = () => laid.filter(({ fit }) => fit?.kind === "ranked");
-  weigh(laid, wantedFlow, weights);
-  let looked = 0;
+  let bests = weigh(laid, wantedFlow, weights);
   let passed = 0;
   const look = (candidate: Candidate) => {
     const full = solvedIn(line, candidate.arrangement, place, wantedFlow);
-    looked++;
     candidate.looked = true;
     if (!full) {
       laid.splice(laid.indexOf(candidate), 1);
@@ -118,13 +115,10 @@ export function rankPumps(
     const was = candidate.fit;
     Object.assign(candidate, full);
     candidate.fit = fitOf(full, wantedFlow, was);
-    if (candidate.fit.kind === "ranked") {
-      passed++;
-      const { parts, score } = meritsOf(candidate, wantedFlow, bests, weights);
-      candidate.fit = { kind: "ranked", score, parts };
-    }
+    if (candidate.fit.kind !== "ranked") return;
+    passed++;
+    candidate.fit = { kind: "ranked", ...meritsOf(candidate, wantedFlow, bests, weights) };
   };
-  const bests = bestOf(ranked());
   const next = (of: (candidate: Candidate) => number) => {
     let found: Candidate | undefined;
     for (const candidate of ranked()) {
@@ -132,10 +126,18 @@ export function rankPumps(
     }
     return found;
   };
-  for (let best = next(scoreOf); best && passed < closely; best = next(scoreOf)) {
-    look(best);
-    if (looked === FIRST_TOLD) choosing.soFar?.(inOrder([...laid]));
+  const lookUntil = (enough: number) => {
+    for (let best = next(scoreOf); best && passed < enough; best = next(scoreOf)) look(best);
+  };
+  if (choosing.soFar) {
+    lookUntil(Math.min(FIRST_TOLD, closely));
+    choosing.soFar(inOrder([...laid]));
   }
+  if (choosing.wider) {
+    laid.push(...widerThan(pumps, setting, asked, wantedFlow).map(lay));
+    bests = weigh(laid, wantedFlow, weights);
+  }
+  lookUntil(closely);
   // A card that says cheapest, or owned, is as much a recommendation as the best.
   const until = (of: (candidate: Candidate) => number, may: (candidate: Candidate) => boolean) => {
     for (;;) {
@@ -517,12 +519,14 @@ function bestOf(ranked: readonly Candidate[]): Bests {
   };
 }
 
-function weigh(candidates: readonly Candidate[], wanted: number, weights: Weights): void {
+/** Gives every candidate that is ranked its score against the best of all; tells what that is in each. */
+function weigh(candidates: readonly Candidate[], wanted: number, weights: Weights): Bests {
   const ranked = candidates.filter(({ fit }) => fit?.kind === "ranked");
   const bests = bestOf(ranked);
   for (const candidate of ranked) {
     candidate.fit = { kind: "ranked", ...meritsOf(candidate, wanted, bests, weights) };
   }
+  return bests;
 }
 
 /** Best-efficiency flow of a curve at rated speed, worked out once for each pump. */

@@ -379,16 +379,18 @@ class Run {
   /** Floats and guards that the start has passed already are obeyed at once. */
   private obeyStart(): void {
     const { stores, controls, guards = [] } = this.dynamics;
-    const levelIn = (i: number) => (stores[i] as WaterStore).levelAt(this.y[i] as number);
+    // By volumes, as what is watched later: a start that stands at a float to the last digit has passed it, or nothing
+    // ever would.
+    const over = (store: number, level: number) =>
+      (this.y[store] as number) - (stores[store] as WaterStore).volumeAt(level);
     for (const [i, { store, on, off }] of controls.entries()) {
-      const level = levelIn(store);
       const emptying = on > off;
-      if (emptying ? level >= on : level <= on) this.called[i] = true;
-      if (emptying ? level <= off : level >= off) this.called[i] = false;
+      if (emptying ? over(store, on) >= 0 : over(store, on) <= 0) this.called[i] = true;
+      if (emptying ? over(store, off) <= 0 : over(store, off) >= 0) this.called[i] = false;
     }
     for (const [i, { store, stop, release }] of guards.entries()) {
-      const level = levelIn(store);
-      this.blocked[i] = stop < release ? level <= stop : level >= stop;
+      const past = over(store, stop);
+      this.blocked[i] = stop < release ? past <= 0 : past >= 0;
     }
     for (let i = 0; i < this.n; i++) {
       if ((this.y[i] as number) <= (this.residue[i] as number)) this.hold(i, -1);

@@ -70,6 +70,32 @@ function unaccounted({ totals }: Timeline): number {
   return Math.abs(through - left) / through;
 }
 
+it("water that stands at a float at the start, to the last digit, has passed it: whatever the pit measures", () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.3, max: 3, noNaN: true }),
+      fc.double({ min: 0.05, max: 2, noNaN: true }),
+      (depth, area) => {
+        const [bottom, on, off] = [-depth, -depth / 3, (-2 * depth) / 3];
+        const run = simulate(
+          {
+            stores: [uprightStore(bottom, depth, area)],
+            pumps: [{ supply: "mains" }],
+            inflow: (_, into) => into.fill(1e-4),
+            controls: [{ pumps: [0], store: 0, on, off }],
+            line: (_, [runs], { taken }) => taken.fill(runs ? 1e-3 : 0),
+          },
+          { levels: [on] },
+          60,
+          { longestStep: 10 },
+        );
+        expect(run.totals.starts[0]).toBeGreaterThanOrEqual(1);
+        expect(run.events.some(({ kind }) => kind === "full")).toBe(false);
+      },
+    ),
+  );
+});
+
 describe("bodies of water", () => {
   const stores: [string, WaterStore][] = [
     ["an upright pit", uprightStore(-2, 1.5, 0.8)],
