@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { type Browser, chromium } from "@playwright/test";
 import { jobSchema } from "#contract/documents/job.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
+import { LIBRARY } from "#library/pumps.ts";
 import { startServer } from "./server.ts";
 
 /** How many times slower than this machine the processor is made. */
@@ -69,10 +70,82 @@ export async function benchPage(
       `×${(largest / floor.largest).toFixed(1)}; a key to its paint: median ${sorted[Math.floor(sorted.length / 2)]} ms, worst ${sorted.at(-1)} ms`,
     );
   }
+  await benchLibrary(browser, address, row);
   await browser.close();
   blank.close();
   await stop();
 }
+
+const PUMPS = 5000;
+/** Of those a thousand are offered while pumps are being chosen. */
+const OFFERED = 1000;
+
+/** A library of thousands: the longest the page stood still while it was scrolled, searched and chosen from. */
+async function benchLibrary(
+  browser: Browser,
+  address: string,
+  row: (name: string, value: string, note?: string) => void,
+): Promise<void> {
+  const pumps = Array.from({ length: PUMPS }, (_, i) => {
+    const own = LIBRARY[i % LIBRARY.length];
+    const archived = i >= OFFERED && { archived: true };
+    return { ...own, ...archived, id: `many-${i}`, maker: "Many", model: `${own?.model} no ${i}` };
+  });
+  await fetch(`${address}/api/library/import`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ pumps }),
+  });
+  const page = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: "block",
+  });
+  await page.addInitScript({ content: STANDING });
+  const longest = async (work: () => Promise<void>) => {
+    await page.evaluate("stood.length = 0");
+    await work();
+    await page.waitForTimeout(400);
+    const all = await page.evaluate<number[]>("stood");
+    return `${Math.max(0, ...all).toFixed(0)} ms`;
+  };
+  await page.goto(`${address}/pumps?which=archived`);
+  await page.getByRole("table", { name: "Pumps" }).waitFor();
+  await page.waitForTimeout(1500);
+  await page.mouse.move(640, 500);
+  const scrolled = await longest(async () => {
+    for (let i = 0; i < 40; i++) {
+      await page.mouse.wheel(0, 900);
+      await page.waitForTimeout(30);
+    }
+  });
+  await page.mouse.wheel(0, -1e6);
+  const found = await longest(async () => {
+    await page.getByLabel("Find").pressSequentially("many run no 43", { delay: 60 });
+  });
+  row(
+    `a library of ${PUMPS}: longest task while scrolled`,
+    scrolled,
+    `while searched key by key ${found}; 0 where none took 50 ms`,
+  );
+  // The stage is open and its chart drawn: what is timed is choosing, once more for another thing to be good at.
+  await page.goto(`${address}/jobs/ennet-glasshouses-transfer/pump`);
+  await page.getByText(/ways to put them/).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(2000);
+  const chosen = await longest(async () => {
+    await page.getByLabel("What it has to be good at").selectOption("carried");
+    await page.getByText(/^Trying/).waitFor({ timeout: 60_000 });
+    await page.getByText(/ways to put them/).waitFor({ timeout: 60_000 });
+  });
+  row(`choosing among ${OFFERED}: longest task of the page`, chosen, "until the last card");
+  await page.close();
+}
+
+/** Runs in the page: keeps how long each task took that took 50 ms and more. */
+const STANDING = `
+  window.stood = [];
+  new PerformanceObserver((list) => list.getEntries().forEach(({ duration }) => stood.push(duration)))
+    .observe({ type: "longtask" });
+`;
 
 interface Opened {
   /** ms to the largest contentful paint */

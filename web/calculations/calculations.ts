@@ -21,6 +21,17 @@ import { type Column, columnsOf } from "#model/whatIf/columns.ts";
 /** Called now and then with how much of a computation is done, 0 to 1, and with what is known so far. */
 export type Progress<T = never> = (done: number, soFar?: T) => void;
 
+/** Of what is known before all is, so many of the first: enough for what is in sight. */
+const SOON = 40;
+
+let lastLibrary: { text: string; pumps: readonly Pump[] } | undefined;
+
+/** Pumps out of their text; the same text is read once. */
+function libraryOf(text: string): readonly Pump[] {
+  if (lastLibrary?.text !== text) lastLibrary = { text, pumps: JSON.parse(text) as Pump[] };
+  return lastLibrary.pumps;
+}
+
 /**
  * The long computations, worked out beside the page. Each is a plain function that runs in Node.js just as well;
  * its last argument hears how far it has got.
@@ -30,18 +41,21 @@ export const CALCULATIONS = {
     dutyBand(line, pumps, doubt, USUAL_DRAWS, (draws) => progress(draws / USUAL_DRAWS)),
   chosen: (
     job: JobToChooseFor,
-    library: readonly Pump[],
+    library: string,
     itemId: string,
     weighing: Weighing,
     progress: Progress<Chosen[]>,
-  ): Chosen[] => choosePumps(job, library, itemId, weighing, (soFar) => progress(0.5, soFar)),
+  ): Chosen[] =>
+    choosePumps(job, libraryOf(library), itemId, weighing, (soFar) =>
+      progress(0.5, soFar.slice(0, SOON)),
+    ),
   together: (
     line: Line,
-    library: readonly Pump[],
+    library: string,
     asked: Omit<TogetherAsked, "soFar">,
     money: Money,
     progress: Progress,
-  ): TogetherTold => togetherOf(line, library, asked, money, progress),
+  ): TogetherTold => togetherOf(line, libraryOf(library), asked, money, progress),
   changes: (line: Line, pumps: readonly Pump[], library: readonly Pump[]): Tried[] =>
     singleChanges(line, pumps, library),
   /** what mends the job's judgements, and what larger sizes would give */

@@ -1,9 +1,16 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { CONDUCTORS } from "#core/driving/conductor.ts";
-import { costOfVolume, DROP, type MotorAtWork, START_VOLTAGE } from "#core/driving/motor.ts";
+import {
+  costOfVolume,
+  DROP,
+  inputPower,
+  type MotorAtWork,
+  START_VOLTAGE,
+} from "#core/driving/motor.ts";
 import { GALLON, ZERO_CELSIUS } from "#core/quantity/constants.ts";
 import { type Driving, drivingOf, USUAL_AIR } from "#model/choose/driving.ts";
 import { itemName, PUMP_KINDS } from "#words/items.ts";
@@ -162,7 +169,19 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
           pump, would tell what its drive takes idling.
         </p>
       )}
-      <div className="flex flex-wrap gap-2">
+      <div className="flex flex-wrap items-end gap-2">
+        <JobQuantity
+          label="Runs at"
+          className="w-36"
+          quantity="speed"
+          range={{
+            min: Math.max(pump.ratedSpeedRpm * 0.1, pump.speeds?.least ?? 0),
+            max: pump.speeds?.most ?? pump.ratedSpeedRpm * 1.3,
+            what: "The speed",
+          }}
+          value={speedRatio * pump.ratedSpeedRpm}
+          onChange={(speed) => set(speed / pump.ratedSpeedRpm)}
+        />
         {[
           ...(slowest ? [{ ratio: slowest.ratio, name: "Run it at the slowest" }] : []),
           ...(cheapest && cheapest.ratio !== slowest?.ratio
@@ -207,7 +226,7 @@ function Electric({ driving, job }: { driving: Driving; job: JobDocument }) {
             <Figure
               name="Power factor"
               value={motor.powerFactor.toFixed(2)}
-              note={motor.currentFrom === "points" ? "by its published current" : undefined}
+              note={powerFactorNote(pump, motor)}
             />
             {flow !== undefined && (
               <Figure
@@ -252,6 +271,19 @@ function Electric({ driving, job }: { driving: Driving; job: JobDocument }) {
 function currentNote({ ofPlate, currentFrom }: MotorAtWork): string | undefined {
   if (ofPlate !== undefined) return `${formatPercent(ofPlate)} of its plate`;
   return currentFrom === "usual" ? "reckoned with a usual power factor" : undefined;
+}
+
+/** At its flow, and between shut off and run-out where its current is published. */
+function powerFactorNote({ points, electric }: PumpDocument, { currentFrom }: MotorAtWork) {
+  if (currentFrom !== "points" || !electric?.volts) return undefined;
+  const factors = points.flatMap(({ power, current }) =>
+    power && current
+      ? [power / inputPower(electric.volts as number, current, 1, electric.phase ?? 1)]
+      : [],
+  );
+  const [shut, last] = [factors[0], factors.at(-1)];
+  if (shut === undefined || last === undefined) return "by its published current";
+  return `by its published current; ${shut.toFixed(2)} shut, ${last.toFixed(2)} at run-out`;
 }
 
 function verdicts({ cable, breaker, generator, ofPlate }: MotorAtWork) {

@@ -47,7 +47,7 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
   const energyPrice = asked.price ?? job.overTime?.energyPrice ?? USUAL.energyPrice;
   const volume = asked.volume ?? (job.wantedFlow ?? 0) * USUAL.hours * 3600;
   const documents = useLibraryPumps(job.pumps);
-  const slim = useMemo(() => documents.map(slimPump), [documents]);
+  const library = useMemo(() => JSON.stringify(documents.map(slimPump)), [documents]);
   const line = useLine(job);
   const { wantedFlow, path, pumps } = job;
   const settings = useMemo(() => {
@@ -67,7 +67,7 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
     };
   }, [path, pumps, place?.id, longest?.stock, shown, wantedFlow, volume, energyPrice, asked.lasts]);
   const { value, stale, kind, progress, cancel, again, error } = useCalculation("together", [
-    ...([line, slim, settings, money] as const),
+    ...([line, library, settings, money] as const),
   ]);
   if (!place || !longest) {
     return (

@@ -3,7 +3,6 @@ import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { Weighing } from "#core/choose/weights.ts";
-import type { Pump } from "#core/pump/pump.ts";
 import type { Chosen, JobToChooseFor } from "#model/choose/choose.ts";
 import { slimPump } from "#model/choose/slim.ts";
 import { allPumps } from "../api/queries.ts";
@@ -60,10 +59,11 @@ export function useChoice(job: JobDocument, itemId: string, weighing: Weighing):
   const library = useLibrary();
   const all = useLibraryPumps(job.pumps);
   const documents = useMemo(() => new Map(all.map((pump) => [pump.id, pump])), [all]);
-  const slim = useMemo((): readonly Pump[] => all.map(slimPump), [all]);
+  // As text it crosses to the worker in a moment, however often; it is read there, once.
+  const text = useMemo(() => JSON.stringify(all.map(slimPump)), [all]);
   const asked = useToChooseFor(job);
   const { value, stale, kind, cancel, again, error } = useCalculation("chosen", [
-    ...([asked, slim, itemId, weighing] as const),
+    ...([asked, text, itemId, weighing] as const),
   ]);
   return {
     ...{ library, documents, stale, cancel, again, error },
