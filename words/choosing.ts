@@ -29,7 +29,8 @@ export const MERIT_WORDS: Record<Merit, string> = {
 export interface Reasoned {
   kind: "one" | "beside" | "after";
   flow?: number;
-  power?: number;
+  /** J for a m³ */
+  work?: number;
   price?: number;
   mass?: number;
   looked: boolean;
@@ -78,12 +79,10 @@ export function reasonOf(
 
 /** By how much one is behind another in one thing. */
 function lessOf(merit: Merit, own: Reasoned, best: Reasoned, units: UnitSystem): string {
-  const work = ({ power, flow }: Reasoned) => (power && flow ? power / flow : undefined);
   switch (merit) {
     case "energy": {
-      const [mine, least] = [work(own), work(best)];
-      if (mine === undefined || least === undefined) return "its power is not published";
-      return `takes ${formatPercent(mine / least - 1)} more energy for the same water`;
+      if (own.work === undefined || best.work === undefined) return "its power is not published";
+      return `takes ${formatPercent(own.work / best.work - 1)} more energy for the same water`;
     }
     case "price":
       if (own.price === undefined) return "its price is not known";

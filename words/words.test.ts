@@ -1,11 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { format, formatDoubtful } from "#contract/units/format.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
+import { WEIGHINGS } from "#core/choose/weights.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { Line, PathItem } from "#core/line/path.ts";
 import type { AxisComparison, Comparison } from "#core/measurement/acceptance.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import { checkWords } from "./checks.ts";
+import { reasonOf } from "./choosing.ts";
 import { comparisonWords } from "./comparison.ts";
 import { diagnosticSentence } from "./diagnostics.ts";
 import { itemName } from "./items.ts";
@@ -225,5 +227,47 @@ describe("water over time in words", () => {
     expect(short.mend).toContain("hold 5.00 L/s at the rim, where these hold 4.00 L/s");
     const enough = adviceWords({ ...wet, inflow: 0.003, survives: 0.004 }, called);
     expect(enough.mend).toContain("could hold it");
+  });
+});
+
+describe("why a pump is not the best", () => {
+  const parts = (over: object) => ({
+    ...{ flow: 1, efficiency: 1, energy: 1, weight: 1, price: 1, van: 0, spares: 0.5 },
+    ...over,
+  });
+  const weights = WEIGHINGS.balanced;
+  const best = {
+    ...{ kind: "one", looked: true, flow: 0.003, work: 3e5, price: 300, mass: 12 },
+    fit: { kind: "ranked", score: 0.9, parts: parts({}) },
+  } as const;
+  const behind = (over: object, merits: object, units: "us" | "metric" = "metric") =>
+    reasonOf(
+      { ...best, ...over, fit: { kind: "ranked", score: 0.5, parts: parts(merits) } },
+      best,
+      weights,
+      [],
+      units,
+    );
+
+  it("names what it is furthest behind in, by the weights, and by how much", () => {
+    expect(behind({ work: 3.9e5 }, { energy: 0.77 })).toBe(
+      "takes 30 % more energy for the same water",
+    );
+    expect(behind({ price: 385 }, { price: 0.78 })).toBe("dearer by 85");
+    expect(behind({ mass: 20 }, { weight: 0.6 }, "us")).toBe("heavier by 18 lb");
+    expect(behind({ flow: 0.0045 }, { flow: 0.4 })).toContain("4.50 L/s: more than is wanted");
+    // A little behind in what counts much is said before much in what counts little.
+    expect(behind({ price: 700, mass: 13 }, { price: 0.43, weight: 0.92 })).toBe("dearer by 400");
+    expect(behind({ price: undefined }, { price: 0.5 })).toBe("its price is not known");
+    expect(behind({}, {})).toBe("as good as the best");
+  });
+
+  it("says what stands against it where something does, and nothing of the best itself", () => {
+    const of = (fit: object) => reasonOf({ ...best, fit } as never, best, weights, [], "metric");
+    expect(of({ kind: "too-weak", short: 1.9 })).toBe("too weak by 1.90 m");
+    expect(of({ kind: "too-weak" })).toBe("too weak");
+    expect(of({ kind: "too-strong" })).toContain("past its published curve");
+    expect(behind({}, { flow: 0 })).toBe("too strong: throttle it, or a smaller one");
+    expect(reasonOf(best, best, weights, [], "metric")).toBeUndefined();
   });
 });

@@ -231,6 +231,28 @@ describe("what is recommended", () => {
     expect(found[0]?.pump.mass).toBe(Math.min(...doing.map(({ pump }) => pump.mass ?? 0)));
   });
 
+  it("counts an engine's energy out of its tank, four times what its shaft takes", () => {
+    const motor = pumpOf("motor", 30, 0.006, { maxSuctionLift: 7 });
+    const rows = (over: Partial<Pump>) =>
+      motor.points.map((point) => ({ ...point, power: 900, ...over }));
+    const both = [
+      { ...motor, points: rows({}) },
+      { ...motor, id: "engine", drive: "engine" as const, points: rows({}) },
+    ];
+    const weights = { flow: 0, efficiency: 0, energy: 1, weight: 0, price: 0, van: 0, spares: 0 };
+    const site = {
+      altitude: 0,
+      waterTemperature: 288.15,
+      specificGravity: 1,
+      standsAt: "open-ground" as const,
+    };
+    const found = rankPumps({ ...transfer(), site }, both, 0.002, { place, weights });
+    expect(found.map(({ pump }) => pump.id)).toEqual(["motor", "engine"]);
+    const score = ({ fit }: (typeof found)[number]) =>
+      fit?.kind === "ranked" ? fit.score : Number.NaN;
+    expect(score(found[1] as never) / score(found[0] as never)).toBeCloseTo(0.25, 6);
+  });
+
   it("tells the first before all are looked at", () => {
     const told: number[] = [];
     rankPumps(transfer(), library(60), 0.002, {
@@ -276,7 +298,7 @@ describe("pump and pipe together", () => {
 
   it("leave a front on which nothing is beaten, and off which everything is", () => {
     for (const money of ["price", "yearly"] as const) {
-      const year = { volume: 5000, energyPrice: 0.3 / 3.6e6, lasts: 10 };
+      const year = { volume: 5000, energyPrice: 0.3 / 3.6e6, fuelPrice: 1800, lasts: 10 };
       const priced = pumpAndPipe(transfer(), library(40), { ...asked, year });
       const front = frontOf(priced, money);
       expect(front.length).toBeGreaterThan(2);
@@ -305,13 +327,21 @@ describe("pump and pipe together", () => {
   });
 
   it("cost by the year what energy and a tenth of the price come to", () => {
-    const year = { volume: 5000, energyPrice: 0.3 / 3.6e6, lasts: 10 };
+    const year = { volume: 5000, energyPrice: 0.3 / 3.6e6, fuelPrice: 1800, lasts: 10 };
     const [first] = pumpAndPipe(transfer(), library(40), { ...asked, year });
     if (!first) throw new Error("none");
     const { power = 0, flow, price = 0, yearly } = first;
     // kWh a year times what one costs, the hours being volume over flow.
     const hours = 5000 / flow / 3600;
     expect(yearly).toBeCloseTo((power / 1000) * hours * 0.3 + price / 10, 6);
+    // An engine burns a tenth of a gallon an hour for each hp, at 1.80 a litre.
+    const driven = library(40).map((pump) => ({ ...pump, drive: "engine" as const }));
+    const burns = pumpAndPipe(transfer(), driven, { ...asked, year })[0];
+    const litres = (0.1 * 3.785411784 * (burns?.power ?? 0)) / 745.7;
+    expect(burns?.yearly).toBeCloseTo(
+      litres * (5000 / (burns?.flow ?? 1) / 3600) * 1.8 + (burns?.price ?? 0) / 10,
+      6,
+    );
   });
 
   it("every price is the pump's and the pipe's, and a larger pipe never gives less", () => {

@@ -1,5 +1,6 @@
 import type { PipeStock } from "../catalogue/pipes.ts";
 import { checkContext, judge, OF_NO_PUMP } from "../check/registry.ts";
+import { FUEL_PER_JOULE } from "../driving/engine.ts";
 import { lineModel, solveLine } from "../hydraulics/solveLine.ts";
 import { changeItems, everyItem, type Line, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
@@ -27,8 +28,9 @@ export interface Together {
 export interface Year {
   /** m³ to move */
   volume: number;
-  /** money for a J */
+  /** money for a J from the plug, and for a m³ of fuel */
   energyPrice: number;
+  fuelPrice: number;
   /** years over which its price is spread */
   lasts: number;
 }
@@ -140,7 +142,7 @@ function over(
   const price = own === undefined ? undefined : own + stock.price * length;
   const yearly =
     year && power !== undefined && price !== undefined
-      ? ((power * year.volume) / normal.delivered) * year.energyPrice + price / year.lasts
+      ? ((power * year.volume) / normal.delivered) * priceOfJoule(pump, year) + price / year.lasts
       : undefined;
   return {
     ...{ pump, stock, flow: normal.delivered, least },
@@ -149,6 +151,10 @@ function over(
     ...(yearly !== undefined && { yearly }),
   };
 }
+
+/** Money for a J at the motor's terminals, or at the engine's shaft. */
+const priceOfJoule = ({ drive }: Pump, { energyPrice, fuelPrice }: Year): number =>
+  drive === "engine" ? FUEL_PER_JOULE * fuelPrice : energyPrice;
 
 /** How what costs money is held against the flow it gives. */
 export type Money = "price" | "yearly";

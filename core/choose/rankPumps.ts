@@ -580,13 +580,18 @@ function meritsOf(
   return { score, parts };
 }
 
-/** J per m³, where power is published. */
+/** J per m³ from the plug or out of the tank, where power is published. */
 export function workPerVolume({
   flow,
   power,
-}: Pick<Candidate, "flow" | "power">): number | undefined {
-  return flow && power ? power / flow : undefined;
+  pump,
+}: Pick<Candidate, "flow" | "power" | "pump">): number | undefined {
+  if (!flow || !power) return undefined;
+  return power / flow / (pump.drive === "engine" ? ENGINE_EFFICIENCY : 1);
 }
+
+/** Of what is in its fuel a small engine gives the shaft so much. Common practice, no source. */
+const ENGINE_EFFICIENCY = 0.25;
 
 /** kg of all its pumps, where their plates tell. */
 export function massOf({ arrangement }: Pick<Candidate, "arrangement">): number | undefined {

@@ -11,6 +11,7 @@ import {
   pathWith,
   priceOf,
   rankPumps,
+  workPerVolume,
 } from "#core/choose/rankPumps.ts";
 import { WEIGHINGS, type Weighing } from "#core/choose/weights.ts";
 import { everyItem, type PathItem, type PumpItem } from "#core/line/path.ts";
@@ -30,6 +31,8 @@ export interface Chosen {
   flow?: number;
   head?: number;
   power?: number;
+  /** J for a m³, from the plug or out of the tank */
+  work?: number;
   price?: number;
   mass?: number;
   owned: boolean;
@@ -142,6 +145,7 @@ function chosenOf(candidate: Candidate): Chosen {
   const speedRatio = arrangement.kind === "one" ? arrangement.speedRatio : undefined;
   const price = priceOf(candidate);
   const mass = massOf(candidate);
+  const work = workPerVolume(candidate);
   return {
     key: `${arrangement.kind} ${ids.join(" ")}${speedRatio === undefined ? "" : " slowed"}`,
     ...{ kind: arrangement.kind, ids, looked, worst },
@@ -150,6 +154,7 @@ function chosenOf(candidate: Candidate): Chosen {
     ...(flow !== undefined && { flow }),
     ...(head !== undefined && { head }),
     ...(power !== undefined && { power }),
+    ...(work !== undefined && { work }),
     ...(price !== undefined && { price }),
     ...(mass !== undefined && { mass }),
     judgements: judgements.filter(({ severity }) => severity !== "good"),

@@ -97,8 +97,10 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
   const energy = (perVolume: number) => format(perVolume * lot.volume, "energy", units);
   const now = flow && power ? power / flow : undefined;
   const { slowest, cheapest, floor, lift, fit } = speeds;
+  const isMotor = pump.drive === "electric";
+  const kind = isMotor ? "energy" : "energy at the shaft";
   const yearly =
-    now !== undefined && cheapest?.perVolume !== undefined && job.wantedFlow
+    isMotor && now !== undefined && cheapest?.perVolume !== undefined && job.wantedFlow
       ? ((now - cheapest.perVolume) * job.wantedFlow * USUAL_HOURS * 3600 * priceOf(job)) / 3.6e6
       : undefined;
   const set = (ratio: number) =>
@@ -137,7 +139,7 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
         )}
         {cheapest?.perVolume !== undefined && (
           <Figure
-            name={`Least energy for ${lot.name}`}
+            name={`Least ${kind} for ${lot.name}`}
             value={energy(cheapest.perVolume)}
             note={`at ${rpm(cheapest.ratio)}`}
           />

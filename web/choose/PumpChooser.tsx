@@ -273,7 +273,13 @@ function Way({
   const isChosen =
     own.kind === "one" && item.pump === own.ids[0] && sameSpeed(item.speedRatio, own.speedRatio);
   const reason = reasonOf(own, best, WEIGHINGS[weighing], job.path, units);
-  const said = [reason, ...warningsOf(own, job, units), timeOf(own, units)].filter(Boolean);
+  const said = [
+    reason,
+    ...warningsOf(own, job, units),
+    own.kind === "after" ? "the second’s casing has to bear the head of both" : undefined,
+    own.looked || own.fit?.kind !== "ranked" ? undefined : "not looked at closely",
+    timeOf(own, units),
+  ].filter(Boolean);
   const choose = () => {
     const arrangement = arrangementOf(own, documents);
     if (arrangement) edit((j) => withArrangement(j, item.id, arrangement) ?? j);
@@ -347,12 +353,16 @@ function warningsOf(
   units: "us" | "metric",
 ): string[] {
   if (fit && fit.kind !== "ranked") return [];
-  const worth = judgements.filter(
-    ({ severity, code }) =>
-      (severity === "unknown" && PLACING.has(code)) ||
-      (severity === worst && code !== "wanted-flow"),
+  // Whether it may stand there at all comes before how it runs.
+  const open = judgements.filter(
+    ({ severity, code }) => severity === "unknown" && PLACING.has(code),
   );
-  const titles = worth.map((each) => checkWords(each, job.path, units).title.toLowerCase());
+  const worth = judgements.filter(
+    ({ severity, code }) => severity === worst && code !== "wanted-flow",
+  );
+  const titles = [...open, ...worth].map((each) =>
+    checkWords(each, job.path, units).title.toLowerCase(),
+  );
   return [...new Set(titles)].slice(0, 3);
 }
 

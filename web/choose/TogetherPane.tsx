@@ -20,8 +20,8 @@ import { NumberField, SelectField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { useLibraryPumps } from "./useChoice.ts";
 
-/** h a year, money for a kWh and years a pump lasts, until somebody knows better. Common practice, no source. */
-const USUAL = { hours: 500, energyPrice: 0.3, lasts: 10 };
+/** h a year, money for a kWh and for a litre of fuel, and years a pump lasts, until somebody knows better. Common practice, no source. */
+const USUAL = { hours: 500, energyPrice: 0.3, fuelPrice: 1.8, lasts: 10 };
 
 /** Pump and pipe at once: what each pair costs and gives, and the few that nothing beats. */
 export default function TogetherPane({ job }: { job: JobDocument }) {
@@ -30,6 +30,7 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
   const [asked, setAsked] = useState<{
     volume?: number | undefined;
     price?: number;
+    fuel?: number;
     lasts: number;
   }>({
     lasts: USUAL.lasts,
@@ -57,7 +58,10 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
     const elsewhere = new Set(
       pumpItems(path).flatMap((row) => (row.id === place?.id ? [] : [row.pump])),
     );
-    const year: Year = { volume, energyPrice: energyPrice / 3.6e6, lasts: asked.lasts };
+    const year: Year = {
+      ...{ volume, energyPrice: energyPrice / 3.6e6, lasts: asked.lasts },
+      fuelPrice: (asked.fuel ?? USUAL.fuelPrice) * 1000,
+    };
     return {
       place: { itemId: place?.id ?? "", others: pumps.filter(({ id }) => elsewhere.has(id)) },
       itemIds: runs,
@@ -65,7 +69,18 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
       ...(wantedFlow !== undefined && { wanted: wantedFlow }),
       year,
     };
-  }, [path, pumps, place?.id, longest?.stock, shown, wantedFlow, volume, energyPrice, asked.lasts]);
+  }, [
+    path,
+    pumps,
+    place?.id,
+    longest?.stock,
+    shown,
+    wantedFlow,
+    volume,
+    energyPrice,
+    asked.fuel,
+    asked.lasts,
+  ]);
   const { value, stale, kind, progress, cancel, again, error } = useCalculation("together", [
     ...([line, library, settings, money] as const),
   ]);
@@ -112,7 +127,7 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
         </SelectField>
       </div>
       {money === "yearly" && (
-        <div className="grid grid-cols-3 items-end gap-2">
+        <div className="grid grid-cols-2 items-end gap-2">
           <QuantityField
             label={`Water a year${asked.volume === undefined ? ", assumed" : ""}`}
             quantity="volume"
@@ -128,6 +143,14 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
             min={0}
             max={1000}
             onChange={(price) => setAsked((own) => ({ ...own, price }))}
+          />
+          <NumberField
+            label={`Price of a litre of fuel${asked.fuel === undefined ? ", assumed" : ""}`}
+            visibleLabel
+            value={asked.fuel ?? USUAL.fuelPrice}
+            min={0}
+            max={1000}
+            onChange={(fuel) => setAsked((own) => ({ ...own, fuel }))}
           />
           <NumberField
             label="Years it lasts, assumed"
