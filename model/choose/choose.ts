@@ -17,6 +17,7 @@ import { WEIGHINGS, type Weighing } from "#core/choose/weights.ts";
 import { everyItem, type PathItem, type PumpItem } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import type { Advice } from "#core/simulation/answers.ts";
+import type { JobInTime } from "../overTime/overTime.ts";
 import { inTime, toldOverTime } from "../overTime/told.ts";
 
 /** What may be put in a place, as plain data by the ids of its pumps. */
@@ -59,20 +60,8 @@ export interface ChosenRun {
   survives?: number;
 }
 
-/** What choosing depends on. */
-export type JobToChooseFor = Pick<
-  JobDocument,
-  | "source"
-  | "path"
-  | "site"
-  | "method"
-  | "pumps"
-  | "wantedFlow"
-  | "well"
-  | "need"
-  | "bodies"
-  | "overTime"
->;
+/** What choosing depends on: all that the job's run over time does. */
+export type JobToChooseFor = JobInTime;
 
 /** How many of the best are solved in full, and followed over time where the job moves in it. */
 export const CLOSELY = 20;

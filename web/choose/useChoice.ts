@@ -3,10 +3,11 @@ import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { Weighing } from "#core/choose/weights.ts";
-import type { Chosen, JobToChooseFor } from "#model/choose/choose.ts";
+import type { Chosen } from "#model/choose/choose.ts";
 import { slimPump } from "#model/choose/slim.ts";
 import { allPumps } from "../api/queries.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
+import { useInTime } from "../time/useOverTime.ts";
 
 export interface Choice {
   library: ReturnType<typeof useLibrary>;
@@ -38,22 +39,6 @@ export function useLibraryPumps(pumps: readonly PumpDocument[]): readonly PumpDo
   }, [data, pumps]);
 }
 
-/** What of a job choosing depends on; the same object while none of that changes. */
-function useToChooseFor(job: JobDocument): JobToChooseFor {
-  const { source, path, site, method, pumps, wantedFlow, well, need, bodies, overTime } = job;
-  return useMemo(
-    () => ({
-      ...{ source, path, site, method, pumps },
-      ...(wantedFlow !== undefined && { wantedFlow }),
-      ...(well && { well }),
-      ...(need && { need }),
-      ...(bodies && { bodies }),
-      ...(overTime && { overTime }),
-    }),
-    [source, path, site, method, pumps, wantedFlow, well, need, bodies, overTime],
-  );
-}
-
 /** Everything of the library tried in one place of the line. */
 export function useChoice(job: JobDocument, itemId: string, weighing: Weighing): Choice {
   const library = useLibrary();
@@ -61,7 +46,7 @@ export function useChoice(job: JobDocument, itemId: string, weighing: Weighing):
   const documents = useMemo(() => new Map(all.map((pump) => [pump.id, pump])), [all]);
   // As text it crosses to the worker in a moment, however often; it is read there, once.
   const text = useMemo(() => JSON.stringify(all.map(slimPump)), [all]);
-  const asked = useToChooseFor(job);
+  const asked = useInTime(job);
   const { value, stale, kind, cancel, again, error } = useCalculation("chosen", [
     ...([asked, text, itemId, weighing] as const),
   ]);

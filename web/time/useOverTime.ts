@@ -9,8 +9,8 @@ export function useTimeRange(job: JobDocument) {
   return useCalculation("timeRange", [useInTime(job), useDoubt(job)]);
 }
 
-/** What of a job its run depends on; the same object while none of that changes. */
-function useInTime(job: JobDocument) {
+/** What of a job its run, and choosing for it, depends on; the same object while none of that changes. */
+export function useInTime(job: JobDocument) {
   const { source, path, site, method, pumps, wantedFlow, well, need, bodies, overTime } = job;
   return useMemo(
     () => inTime(job),
