@@ -1,10 +1,5 @@
 import { lazy, Suspense, useState } from "react";
-import {
-  CURVE_WAYS,
-  type CurveTrace,
-  type CurveWay,
-  type PumpDocument,
-} from "#contract/documents/pump.ts";
+import { CURVE_WAYS, type CurveWay } from "#contract/documents/pump.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
@@ -23,19 +18,9 @@ import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import type { GotCurve } from "./gotCurve.ts";
 
 const TraceSheet = lazy(() => import("./trace/TraceSheet.tsx"));
-
-/** A curve that was got in some way, ready to stand in the pump. */
-export interface GotCurve {
-  points: DrawnPoint[];
-  from: CurveWay;
-  curveDoubt?: number;
-  /** of one traced: the picture it was traced on, and how it was read */
-  picture?: Blob;
-  trace?: CurveTrace;
-  otherSpeeds?: NonNullable<PumpDocument["otherSpeeds"]>;
-}
 
 /** How a curve is got in where its points are not simply typed. */
 export function CurveEntry({

@@ -16,7 +16,8 @@ import { Plus, Trash2 } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
-import { CurveEntry, type GotCurve } from "./CurveEntry.tsx";
+import { CurveEntry } from "./CurveEntry.tsx";
+import type { GotCurve } from "./gotCurve.ts";
 import { PlateFields } from "./PlateFields.tsx";
 import { SweepEntry } from "./SweepEntry.tsx";
 

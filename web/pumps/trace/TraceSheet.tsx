@@ -8,7 +8,7 @@ import { useUnits } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { NumberField, SelectField, TextField } from "../../ui/Fields.tsx";
-import type { GotCurve } from "../CurveEntry.tsx";
+import type { GotCurve } from "../gotCurve.ts";
 import { Loupe } from "./Loupe.tsx";
 import { type Opened, usePicture } from "./usePicture.ts";
 
