@@ -7,7 +7,6 @@ import type { Quantity } from "#contract/units/units.ts";
 import { SHOWN } from "#contract/units/units.ts";
 import {
   type ChartRow,
-  type DrawnPoint,
   fromChartRows,
   fromSticker,
   fromThreePoints,
