@@ -409,6 +409,23 @@ describe("what is recommended", () => {
     expect(recommended).toBeGreaterThan(100);
   });
 
+  it("does what its card says though what stood there before was slowed down", () => {
+    const base = newJob("Slowed", "tank-to-tank", "metric");
+    const path = base.path.map((item) =>
+      item.kind === "pump" ? { ...item, speedRatio: 0.8 } : item,
+    );
+    const job = { ...base, path, wantedFlow: 0.001 } as JobDocument;
+    const { best } = cardsFor(choosePumps(job, pumps, "pump", "balanced"));
+    const documents = new Map(pumps.map((pump) => [pump.id, pump]));
+    const arrangement = best && arrangementOf(best, documents);
+    const then = arrangement && withArrangement(job, "pump", arrangement);
+    const solved = then && solveJob(then);
+    if (solved?.kind !== "solved") throw new Error("no card");
+    expect(solved.solution.cases.normal.running?.state.delivered).toBeCloseTo(best?.flow ?? 0, 9);
+    const [item] = everyItem(then?.path ?? []).filter((own) => own.kind === "pump");
+    expect(item?.kind === "pump" && item.speedRatio).toBe(best?.speedRatio);
+  });
+
   it("over time too: what lets the floor get wet stands behind, with its reason", () => {
     const mill = jobSchema.parse(TALLOW_MILL) as JobDocument;
     const [first] = everyItem(mill.path).filter((item) => item.kind === "pump");

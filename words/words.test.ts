@@ -7,7 +7,7 @@ import type { Line, PathItem } from "#core/line/path.ts";
 import type { AxisComparison, Comparison } from "#core/measurement/acceptance.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import { checkWords } from "./checks.ts";
-import { reasonOf } from "./choosing.ts";
+import { type Reasoned, reasonOf } from "./choosing.ts";
 import { comparisonWords } from "./comparison.ts";
 import { diagnosticSentence } from "./diagnostics.ts";
 import { itemName } from "./items.ts";
@@ -236,11 +236,11 @@ describe("why a pump is not the best", () => {
     ...over,
   });
   const weights = WEIGHINGS.balanced;
-  const best = {
-    ...{ kind: "one", looked: true, flow: 0.003, work: 3e5, price: 300, mass: 12 },
+  const best: Reasoned = {
+    ...{ kind: "one" as const, looked: true, flow: 0.003, work: 3e5, price: 300, mass: 12 },
     fit: { kind: "ranked", score: 0.9, parts: parts({}) },
-  } as const;
-  const behind = (over: object, merits: object, units: "us" | "metric" = "metric") =>
+  };
+  const behind = (over: Partial<Reasoned>, merits: object, units: "us" | "metric" = "metric") =>
     reasonOf(
       { ...best, ...over, fit: { kind: "ranked", score: 0.5, parts: parts(merits) } },
       best,
@@ -258,7 +258,18 @@ describe("why a pump is not the best", () => {
     expect(behind({ flow: 0.0045 }, { flow: 0.4 })).toContain("4.50 L/s: more than is wanted");
     // A little behind in what counts much is said before much in what counts little.
     expect(behind({ price: 700, mass: 13 }, { price: 0.43, weight: 0.92 })).toBe("dearer by 400");
-    expect(behind({ price: undefined }, { price: 0.5 })).toBe("its price is not known");
+    expect(
+      reasonOf(
+        (({ price: _, ...rest }) => ({
+          ...rest,
+          fit: { kind: "ranked" as const, score: 0.5, parts: parts({ price: 0.5 }) },
+        }))(best),
+        best,
+        weights,
+        [],
+        "metric",
+      ),
+    ).toBe("its price is not known");
     expect(behind({}, {})).toBe("as good as the best");
   });
 

@@ -83,7 +83,8 @@ export function choosePumps(
     ),
   );
   const others = job.pumps.filter(({ id }) => elsewhere.has(id));
-  const line = { ...job, path: job.path as PathItem[] };
+  // A speed chosen for what stands there now is no speed of the others.
+  const line = { ...job, path: atRatedSpeed(job.path as PathItem[], itemId) };
   const ranked = rankPumps(line, library, job.wantedFlow, {
     place: { itemId, others },
     weights: WEIGHINGS[weighing],
@@ -199,7 +200,7 @@ export function withArrangement(
     fresh.set(of, id);
     return id;
   };
-  const bare = withoutSpeed(job.path as PathItem[], itemId);
+  const bare = atRatedSpeed(job.path as PathItem[], itemId);
   const path = pathWith(bare, arrangement as Arrangement, itemId, name);
   if (!path) return undefined;
   const pumps = arrangement.kind === "one" ? [arrangement.pump] : [...arrangement.pumps];
@@ -214,10 +215,11 @@ export function withArrangement(
   };
 }
 
-const withoutSpeed = (path: PathItem[], itemId: string): PathItem[] =>
+/** The path with a place run at the rated speed of whatever stands there. */
+export const atRatedSpeed = (path: PathItem[], itemId: string): PathItem[] =>
   path.map((item): PathItem => {
     if (item.kind === "split") {
-      return { ...item, branches: item.branches.map((branch) => withoutSpeed(branch, itemId)) };
+      return { ...item, branches: item.branches.map((branch) => atRatedSpeed(branch, itemId)) };
     }
     if (item.kind !== "pump" || item.id !== itemId) return item;
     const { speedRatio: _, ...rest } = item as PumpItem;

@@ -8,6 +8,7 @@ import {
 import { mayStand } from "#core/choose/rankPumps.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
+import { atRatedSpeed } from "./choose.ts";
 
 /** A pump and a size by their ids. */
 export interface TogetherFound extends Omit<Together, "pump" | "stock"> {
@@ -29,12 +30,13 @@ const SHOWN = 1200;
 
 /** Every pump that may stand there with every size, the front, and what it beats. */
 export function togetherOf(
-  line: Line,
+  job: Line,
   library: readonly Pump[],
   asked: Omit<TogetherAsked, "soFar">,
   money: Money,
   progress: (done: number) => void = () => undefined,
 ): TogetherTold {
+  const line = { ...job, path: atRatedSpeed(job.path, asked.place.itemId) };
   const allowed = mayStand(line, library, asked.place, asked.wanted ?? 0);
   const found = pumpAndPipe(line, allowed, { ...asked, soFar: (_, done) => progress(done) });
   const front = frontThatHolds(line, found, money, asked);
