@@ -96,7 +96,15 @@ export const FAMILIES: Record<PumpFamily, Family> = {
   },
   circulation: {
     ...{ drive: "electric", submersible: false, rpm: 3800, droop: 1.45, runout: 1.7 },
-    ...{ efficiency: 0.55, grows: 1.2e-3, atShutOff: 0.5, tolerance: "small", passes: 0.03 },
+    // Water has to run to it: it does not draw any up.
+    ...{
+      efficiency: 0.55,
+      grows: 1.2e-3,
+      atShutOff: 0.5,
+      tolerance: "small",
+      lift: 0,
+      passes: 0.03,
+    },
     ...{ price: [150, 0.9], mass: [2.5, 0.02], warmest: HOT },
   },
   "engine-pressure": {
