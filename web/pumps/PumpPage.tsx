@@ -96,78 +96,80 @@ function Plate({ pump }: { pump: PumpDocument }) {
     ...(pump.attachments ?? []).map((id, i) => ({ id, name: `Picture ${i + 1} of the pump` })),
   ];
   return (
-    <div className="relative mx-auto grid h-full max-w-6xl gap-x-6 overflow-y-auto p-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_minmax(0,1fr)]">
-      <div className="lg:col-span-2">
-        <div className="flex items-center gap-2">
-          <h1 className="flex-1 text-3xl">
-            {pump.maker} {pump.model}
-          </h1>
-          <ArchivePump pump={pump} />
-          <DeletePump pump={pump} />
-          <Link
-            to={`/pumps/new/edit?from=${pump.id}`}
-            className="target inline-flex items-center rounded border border-rule bg-sheet px-3 font-medium hover:bg-press"
-          >
-            Duplicate
-          </Link>
-          <Link
-            to={`/pumps/${pump.id}/edit`}
-            className="target inline-flex items-center rounded border border-rule bg-sheet px-3 font-medium hover:bg-press"
-          >
-            Change
-          </Link>
-        </div>
-        <p className="text-soft">
-          {pump.invented && "Invented, to learn on. "}
-          {pump.archived && "Archived: not offered any more. "}
-          {pump.note}
-        </p>
-        {pictures.length > 0 && (
-          <div className="flex flex-wrap gap-2 pt-2">
-            {pictures.map(({ id, name }) => (
-              <Picture key={id} id={id} name={name} />
-            ))}
+    <div className="relative h-full overflow-y-auto">
+      <div className="mx-auto grid max-w-6xl gap-x-6 p-4 lg:grid-cols-[minmax(0,1fr)_20rem]">
+        <div className="lg:col-span-2">
+          <div className="flex items-center gap-2">
+            <h1 className="flex-1 text-3xl">
+              {pump.maker} {pump.model}
+            </h1>
+            <ArchivePump pump={pump} />
+            <DeletePump pump={pump} />
+            <Link
+              to={`/pumps/new/edit?from=${pump.id}`}
+              className="target inline-flex items-center rounded border border-rule bg-sheet px-3 font-medium hover:bg-press"
+            >
+              Duplicate
+            </Link>
+            <Link
+              to={`/pumps/${pump.id}/edit`}
+              className="target inline-flex items-center rounded border border-rule bg-sheet px-3 font-medium hover:bg-press"
+            >
+              Change
+            </Link>
           </div>
-        )}
-      </div>
-      <div className="h-96 lg:h-auto">
-        <CurvePlot of={of} label={`Curve of ${pump.maker} ${pump.model}`} />
-      </div>
-      <div className="relative lg:overflow-y-auto">
-        <dl className="grid grid-cols-[auto_1fr]">
-          {facts.map(([name, value]) => (
-            <div key={name} className="contents">
-              <dt className="border-t border-rule py-1 text-[14px] text-soft">{name}</dt>
-              <dd className="border-t border-rule py-1 text-right">{value}</dd>
+          <p className="text-soft">
+            {pump.invented && "Invented, to learn on. "}
+            {pump.archived && "Archived: not offered any more. "}
+            {pump.note}
+          </p>
+          {pictures.length > 0 && (
+            <div className="flex flex-wrap gap-2 pt-2">
+              {pictures.map(({ id, name }) => (
+                <Picture key={id} id={id} name={name} />
+              ))}
             </div>
-          ))}
-        </dl>
-        <table className="mt-4 w-full text-[14px]" aria-label="Published points">
-          <thead className="text-[13px] text-soft">
-            <tr>
-              <th className="text-right font-normal">Flow</th>
-              <th className="text-right font-normal">Head</th>
-              <th className="text-right font-normal">Power</th>
-              <th className="text-right font-normal">NPSHr</th>
-            </tr>
-          </thead>
-          <tbody>
-            {pump.points.map((point) => (
-              <tr key={point.flow} className="border-t border-rule">
-                <td className="text-right">{format(point.flow, "flow", units)}</td>
-                <td className="text-right">{format(point.head, "head", units)}</td>
-                <td className="text-right">
-                  {point.power === undefined ? "–" : format(point.power, "power", units)}
-                </td>
-                <td className="text-right">
-                  {point.npshRequired === undefined
-                    ? "–"
-                    : format(point.npshRequired, "head", units)}
-                </td>
-              </tr>
+          )}
+        </div>
+        <div className="h-96 lg:sticky lg:top-4 lg:h-[calc(100dvh-12rem)]">
+          <CurvePlot of={of} label={`Curve of ${pump.maker} ${pump.model}`} />
+        </div>
+        <div>
+          <dl className="grid grid-cols-[auto_1fr]">
+            {facts.map(([name, value]) => (
+              <div key={name} className="contents">
+                <dt className="border-t border-rule py-1 text-[14px] text-soft">{name}</dt>
+                <dd className="border-t border-rule py-1 text-right">{value}</dd>
+              </div>
             ))}
-          </tbody>
-        </table>
+          </dl>
+          <table className="mt-4 w-full text-[14px]" aria-label="Published points">
+            <thead className="text-[13px] text-soft">
+              <tr>
+                <th className="text-right font-normal">Flow</th>
+                <th className="text-right font-normal">Head</th>
+                <th className="text-right font-normal">Power</th>
+                <th className="text-right font-normal">NPSHr</th>
+              </tr>
+            </thead>
+            <tbody>
+              {pump.points.map((point) => (
+                <tr key={point.flow} className="border-t border-rule">
+                  <td className="text-right">{format(point.flow, "flow", units)}</td>
+                  <td className="text-right">{format(point.head, "head", units)}</td>
+                  <td className="text-right">
+                    {point.power === undefined ? "–" : format(point.power, "power", units)}
+                  </td>
+                  <td className="text-right">
+                    {point.npshRequired === undefined
+                      ? "–"
+                      : format(point.npshRequired, "head", units)}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       </div>
     </div>
   );
