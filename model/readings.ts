@@ -1,33 +1,71 @@
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { type Comparison, compareWithRated } from "#core/measurement/acceptance.ts";
-import { compareWithPromise, outletOf, type PromiseComparison } from "#core/measurement/promise.ts";
+import { measuredFlow } from "#core/measurement/instruments.ts";
+import {
+  compareWithPromise,
+  outletOf,
+  type PromiseComparison,
+  standingDuring,
+  stateAsTaken,
+} from "#core/measurement/promise.ts";
 import { isGauged } from "#core/measurement/reading.ts";
 import type { Band, Doubt } from "#core/whatif/uncertainty.ts";
-import type { JobSolution } from "./solveJob.ts";
+import type { JobSolution, Solved } from "./solveJob.ts";
 
 /** Whether a reading was taken on another pump than the job has now. */
 export function takenOnAnother(
-  { solution }: Extract<JobSolution, { kind: "solved" }>,
-  { pumpId }: Pick<ReadingDocument, "pumpId">,
+  { solution }: Solved,
+  { pumpId, running }: Pick<ReadingDocument, "pumpId" | "running">,
 ): boolean {
-  return pumpId !== undefined && solution.pumps.every(({ pump }) => pump.id !== pumpId);
+  const there = (itemId: string) => solution.pumps.some((pump) => pump.itemId === itemId);
+  if (running && !running.every(there)) return true;
+  const ran = solution.pumps.filter(({ itemId }) => running?.includes(itemId) ?? true);
+  return pumpId !== undefined && ran.every(({ pump }) => pump.id !== pumpId);
 }
+
+/** Why a reading says nothing of one pump on a line that has several. */
+export type NotOfOne = "several-ran" | "runs-back";
+
+/** Which pump a reading is of: number `at` of the line, or why it is of none. */
+export function pumpOfReading(
+  { solution }: Solved,
+  reading: ReadingDocument,
+): { at: number } | NotOfOne {
+  const taken = coreReading(reading);
+  const standing = standingDuring(solution, taken);
+  if (solution.pumps.length - standing.length !== 1) return "several-ran";
+  const at = solution.pumps.findIndex(({ itemId }) => !standing.includes(itemId));
+  if (standing.length === 0) return { at };
+  const { model, boundaries } = solution;
+  const moved = measuredFlow(taken.flow).value;
+  const asMeasured = model.imposed(boundaries.normal, moved, [], at);
+  // Through one that stands before or behind it goes what the other moves: that is no way back.
+  const back =
+    asMeasured.kind === "steady" &&
+    asMeasured.state.byPump.some((flow) => flow < -BACKFLOW * moved);
+  return back ? "runs-back" : { at };
+}
+
+/** Share of a flow that may run back through one that stands and still be none. */
+const BACKFLOW = 1e-3;
 
 /**
  * A reading held against the pump on the job; undefined while the line cannot be solved, for a reading of another
- * pump, and where what each of several pumps gives cannot be told from one flow.
+ * pump, and where it is of no one pump.
  */
 export function compareReading(
   solved: JobSolution,
   reading: ReadingDocument,
 ): Comparison | undefined {
   if (solved.kind !== "solved" || takenOnAnother(solved, reading)) return undefined;
-  const { model, pumps, cases } = solved.solution;
-  const [only, ...others] = pumps;
-  if (!only || others.length > 0) return undefined;
-  const { lost } = cases.normal.running?.state ?? { lost: [] };
   const taken = coreReading(reading);
-  return isGauged(taken) ? compareWithRated(model, only.pump, taken, lost) : undefined;
+  const of = pumpOfReading(solved, reading);
+  if (!isGauged(taken) || typeof of === "string") return undefined;
+  const { model, pumps, cases } = solved.solution;
+  const { pump } = pumps[of.at] as (typeof pumps)[number];
+  const alone = reading.running ? stateAsTaken(solved.solution, taken) : undefined;
+  const { lost } = alone ?? cases.normal.running?.state ?? { lost: [] };
+  return compareWithRated(model, pump, taken, lost, of.at);
 }
 
 /**

@@ -73,6 +73,6 @@ it("a data folder of the first version opens whole, and goes on from the revisio
   // The first readings named neither format nor version.
   expect(tests[0]?.readings[0]?.document).toMatchObject({
     format: "upright-gusher/reading",
-    version: 3,
+    version: 4,
   });
 });

@@ -75,7 +75,7 @@ export function keptPromise(
 
 /** A flow held against what the line was promised, in words. */
 export function promiseWords(promise: PromiseComparison, system: UnitSystem) {
-  const { kept, flow, promised, likely, beyondCurve, slip } = promise;
+  const { kept, flow, promised, likely, ran, beyondCurve, slip } = promise;
   const measured = formatDoubtful(flow.value, COVERAGE * flow.standardUncertainty, "flow", system);
   const range = `${formatNumber(likely.low, "flow", system)} to ${format(likely.high, "flow", system)}`;
   const past = beyondCurve ? " That is beyond the published curve of the pump." : "";
@@ -90,7 +90,7 @@ export function promiseWords(promise: PromiseComparison, system: UnitSystem) {
   };
   return {
     title: ACCEPTANCE[kept],
-    sentence: `${measured} where ${format(promised, "flow", system)} was promised, ${range} likely.${past}`,
+    sentence: `${measured} where ${format(promised, "flow", system)} was promised${ran ? ` with ${ran.count} of ${ran.of} pumps running` : ""}, ${range} likely.${past}`,
     mend: mends[kept],
   };
 }

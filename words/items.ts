@@ -51,6 +51,16 @@ export function itemName(path: readonly PathItem[], id: string, system: UnitSyst
   }
 }
 
+/** Pumps of a path that run together, as they are said. */
+export function pumpsName(
+  path: readonly PathItem[],
+  ids: readonly string[],
+  system: UnitSystem,
+): string {
+  const names = ids.map((id) => itemName(path, id, system));
+  return [names.slice(0, -1).join(", "), names.at(-1)].filter(Boolean).join(" and ");
+}
+
 const AGES = { new: "new", aged: "old" } as const;
 
 /** How far a valve is open, as it is said. */

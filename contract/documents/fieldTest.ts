@@ -14,11 +14,11 @@ export const fieldTestVersions: Versions = {
 
 export const readingVersions: Versions = {
   format: "upright-gusher/reading",
-  version: 3,
+  version: 4,
   // The first readings said neither what they are nor how old.
   unnamed: 1,
-  // Version 3 takes a flow without a gauge, and a set time into whatever holds it.
-  upgrades: { 1: (reading) => reading, 2: (reading) => reading },
+  // Version 3 takes a flow without a gauge, and a set time into whatever holds it; version 4 says which pumps ran.
+  upgrades: { 1: (reading) => reading, 2: (reading) => reading, 3: (reading) => reading },
 };
 
 const gaugeFields = {
@@ -87,6 +87,8 @@ export const readingShape = z.looseObject({
   speedRatio: z.number().min(0.1).max(1.3).optional(),
   /** which outlet was measured, where there are several */
   outletId: idSchema.optional(),
+  /** items of the pumps that ran, where others on the line stood */
+  running: z.array(idSchema).min(1, "At least one pump ran.").max(20).optional(),
   /** instruments of the firm's, by id */
   instruments: z.array(idSchema).max(20).optional(),
   /** the job as it stood when the reading was taken */

@@ -136,10 +136,10 @@ export function drawsItself({ source }: CompiledLine, { fed }: PlacedPump): bool
 /** What belongs to the source: it is no item of the path. */
 export const SUPPLY = "(source)";
 
-/** Numbers of the segments the water of the first pump meets before it parts, holes left out of account. */
-export function beforeFork(line: CompiledLine): number[] {
+/** Numbers of the segments the water of a pump, the first where none is named, meets before it parts, holes left out of account. */
+export function beforeFork(line: CompiledLine, pump = line.pumps[0]): number[] {
   const found: number[] = [];
-  let node = line.pumps[0]?.outlet;
+  let node = pump?.outlet;
   while (node !== undefined) {
     const leaving = line.stretches.filter(({ from }) => from === node);
     const [only] = leaving;

@@ -67,17 +67,18 @@ export interface Comparison {
  *
  * `lost` is what each hole between the pump and the outlet lets go at the duty; it is added to the flow
  * measured at the outlet, with its doubt. Undefined where suction lines that join cannot be balanced at the
- * measured flow. For lines with one pump: with several, none can be told apart.
+ * measured flow. Of several pumps on a line just one may have run, number `at`: none can be told from a common flow.
  */
 export function compareWithRated(
   model: HydraulicModel,
   pump: Pump,
   reading: GaugedReading,
   lost: SteadyState["lost"] = [],
+  at = 0,
 ): Comparison | undefined {
   const curve = pumpCurve(pump, reading.speedRatio ?? 1);
   const tolerance = TOLERANCE[pump.tolerance];
-  const total = headModel(model, reading, lost);
+  const total = headModel(model, reading, lost, at);
   const wasted = lost.reduce((sum, hole) => sum + hole.flow, 0);
   const flow = pumpFlow(measuredFlow(reading.flow), wasted);
   const head = propagate(total.inputs, total.head);

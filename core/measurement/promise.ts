@@ -1,6 +1,7 @@
 import type { SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import type { LineModel, Solution } from "../hydraulics/solveLine.ts";
+import type { PumpCondition } from "../pump/curve.ts";
 import { TOLERANCE } from "../pump/pump.ts";
 import { GALLON } from "../quantity/constants.ts";
 import { type Condition, conditioned } from "../whatif/condition.ts";
@@ -30,6 +31,8 @@ export interface PromiseComparison {
   /** where nineteen of twenty would lie, if what is known of the line is right */
   likely: Spread;
   kept: Kept;
+  /** how many of the line's pumps ran, where not all did */
+  ran?: { count: number; of: number };
   /** the pump runs past the last flow of its published curve there */
   beyondCurve: boolean;
   slip?: Slip;
@@ -49,8 +52,8 @@ export function compareWithPromise(
 ): PromiseComparison | undefined {
   const outlet = outletOf(solution, reading.outletId);
   const own = solution.cases.normal.running?.state.byOutlet[outlet];
-  const speeds = atSpeed(solution, reading.speedRatio);
-  const state = speeds ? stateUnder(solution, speeds) : solution.cases.normal.running?.state;
+  const taken = asTaken(solution, reading);
+  const state = stateAsTaken(solution, reading);
   const promised = state?.byOutlet[outlet];
   if (!own || !promised || !state) return undefined;
   const flow = measuredFlow(reading.flow);
@@ -61,7 +64,7 @@ export function compareWithPromise(
     high: likely.high * there,
   };
   const expanded = COVERAGE * flow.standardUncertainty;
-  const best = stateUnder(solution, favourable(solution, doubt, speeds));
+  const best = stateUnder(solution, favourable(solution, doubt, taken));
   const most = Math.max(range.high, best?.byOutlet[outlet] ?? 0);
   const kept = judged(flow.value, expanded, range, most);
   const found: PromiseComparison = {
@@ -69,8 +72,11 @@ export function compareWithPromise(
     promised,
     likely: range,
     kept,
-    beyondCurve: pastCurve(solution, flow.value / promised, state, speeds),
+    beyondCurve: pastCurve(solution, flow.value / promised, state, taken),
   };
+  const standing = standingDuring(solution, reading).length;
+  const of = solution.pumps.length;
+  if (standing > 0) found.ran = { count: of - standing, of };
   const slip =
     (flow.value > range.high ? cutShort(reading.flow, flow, range) : undefined) ??
     (kept === "cannot-be" ? slipOf(reading.flow, flow, range) : undefined);
@@ -91,14 +97,32 @@ export function outletOf({ line }: Pick<Solution, "line">, outletId: string | un
   );
 }
 
-/** The condition in which every pump runs at that share of its rated speed; nothing at the job's own. */
-function atSpeed({ pumps }: LineModel, speedRatio: number | undefined): Condition | undefined {
-  if (speedRatio === undefined) return undefined;
-  return { pumps: Object.fromEntries(pumps.map(({ itemId }) => [itemId, { speedRatio }])) };
+/** Items of the pumps that stood while a reading was taken. */
+export function standingDuring({ pumps }: LineModel, { running }: Reading): string[] {
+  if (!running) return [];
+  return pumps.map(({ itemId }) => itemId).filter((id) => !running.includes(id));
+}
+
+/** The line as it ran during a reading, by normal water; undefined where it moves nothing. */
+export function stateAsTaken(solution: Solution, reading: Reading): SteadyState | undefined {
+  const taken = asTaken(solution, reading);
+  return taken ? stateUnder(solution, taken) : solution.cases.normal.running?.state;
+}
+
+/** The speed and the pumps a reading was taken with, as a condition; nothing where they are the job's own. */
+function asTaken(solution: Solution, reading: Reading): Condition | undefined {
+  const { speedRatio } = reading;
+  const standing = standingDuring(solution, reading);
+  if (speedRatio === undefined && standing.length === 0) return undefined;
+  const pumps = solution.pumps.map(({ itemId }): [string, PumpCondition] => [
+    itemId,
+    standing.includes(itemId) ? { stopped: true } : { ...(speedRatio && { speedRatio }) },
+  ]);
+  return { pumps: Object.fromEntries(pumps) };
 }
 
 /** Every doubtful input where it lets most through: the widest the likely range could ever be. */
-function favourable({ pumps, line }: LineModel, doubt: Doubt, speeds?: Condition): Condition {
+function favourable({ pumps, line }: LineModel, doubt: Doubt, taken?: Condition): Condition {
   const outlets = line.outlets.filter(({ item }) => item.outlet.type === "submerged");
   return {
     everywhere: {
@@ -114,7 +138,7 @@ function favourable({ pumps, line }: LineModel, doubt: Doubt, speeds?: Condition
       pumps.map(({ itemId, pump }) => {
         const { flow, head } = TOLERANCE[pump.tolerance];
         const factors = { flowFactor: 1 + flow, headFactor: 1 + head };
-        return [itemId, { ...factors, ...speeds?.pumps?.[itemId] }];
+        return [itemId, { ...factors, ...taken?.pumps?.[itemId] }];
       }),
     ),
   };
@@ -132,11 +156,11 @@ function pastCurve(
   { pumps, line }: Solution,
   times: number,
   { byPump }: SteadyState,
-  speeds?: Condition,
+  taken?: Condition,
 ): boolean {
   return pumps.some(({ itemId, curve }, i) => {
     const job = line.pumps[i]?.item.speedRatio ?? 1;
-    const speed = (speeds?.pumps?.[itemId]?.speedRatio ?? job) / job;
+    const speed = (taken?.pumps?.[itemId]?.speedRatio ?? job) / job;
     return (byPump[i] as number) * times > curve.lastFlow * speed;
   });
 }

@@ -11,6 +11,8 @@ export interface Reading {
   speedRatio?: number | undefined;
   /** which outlet it was taken at, where there are several */
   outletId?: string | undefined;
+  /** items of the pumps that ran, where others on the line stood; all of them when absent */
+  running?: readonly string[] | undefined;
 }
 
 /** A reading with what the pump's head is made of. */

@@ -1,7 +1,13 @@
 import { pressureHead, sourcePressure } from "../hydraulics/boundary.ts";
 import type { HydraulicModel, SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { headLoss, type Resistance, resistanceOf } from "../hydraulics/resistance.ts";
-import { beforeFork, type CompiledLine, type Segment, suctionOf } from "../line/compiledLine.ts";
+import {
+  beforeFork,
+  type CompiledLine,
+  type PlacedPump,
+  type Segment,
+  suctionOf,
+} from "../line/compiledLine.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
 import type { Input } from "./propagation.ts";
@@ -38,21 +44,23 @@ export interface HeadModel {
   gaugeMisplaced: boolean;
 }
 
-/** `lost`: what each hole lets go at the duty, m³/s. */
+/** `lost`: what each hole lets go at the duty, m³/s. `at`: which of the line's pumps ran, the others standing. */
 export function headModel(
   model: HydraulicModel,
   reading: GaugedReading,
   lost: SteadyState["lost"],
+  at = 0,
 ): HeadModel {
   const { line, context } = model;
   const { water, friction } = context;
   const { discharge, suction } = reading;
   const flow: Estimate = measuredFlow(reading.flow);
-  const tap = tapAt(line, discharge.afterItemId, lost, (segments) =>
+  const pump = line.pumps[at];
+  const tap = tapAt(line, pump, discharge.afterItemId, lost, (segments) =>
     resistanceOf(segments, context),
   );
-  const suctionBore = suctionOf(line).findLast(({ stock }) => stock)?.stock?.bore;
-  const suctionLoss = lossBeforePump(model);
+  const suctionBore = suctionOf(line, pump).findLast(({ stock }) => stock)?.stock?.bore;
+  const suctionLoss = lossBeforePump(model, at);
   const all = lost.reduce((sum, hole) => sum + hole.flow, 0);
 
   const gauge = (
@@ -129,16 +137,16 @@ function lostUncertainty(lost: number): number {
 }
 
 /** m taken on the way to the pump at a flow in m³/s, where suction lines may join. */
-function lossBeforePump(model: HydraulicModel): (flow: number) => number | undefined {
+function lossBeforePump(model: HydraulicModel, at: number): (flow: number) => number | undefined {
   const { line, context } = model;
-  const pump = line.pumps[0];
+  const pump = line.pumps[at];
   if (line.single || !pump) {
     const suction = resistanceOf(suctionOf(line), context);
     return (flow) => headLoss(suction, flow, context.friction);
   }
   const boundary = { source: 0, outlets: line.outlets.map(({ elevation }) => elevation) };
   return (flow) => {
-    const imposed = model.imposed(boundary, flow);
+    const imposed = model.imposed(boundary, flow, [], at);
     if (imposed.kind !== "steady") return undefined;
     const { nodeHeads } = imposed.state;
     return (nodeHeads[0] as number) - (nodeHeads[pump.inlet] as number);
@@ -156,15 +164,21 @@ interface Tap {
 
 function tapAt(
   line: CompiledLine,
+  pump: PlacedPump | undefined,
   afterItemId: string,
   lost: SteadyState["lost"],
   resistance: (segments: readonly Segment[]) => Resistance,
 ): Tap {
-  const after = beforeFork(line).filter((i) => !WAYS_OUT.has((line.segments[i] as Segment).kind));
+  const after = beforeFork(line, pump).filter(
+    (i) => !WAYS_OUT.has((line.segments[i] as Segment).kind),
+  );
   const first = after[0] ?? 0;
   const passed = line.passed.get(afterItemId);
-  const atPort = afterItemId === line.pumps[0]?.item.id;
-  const onLine = passed !== undefined && passed >= first && passed <= first + after.length;
+  const atPort = afterItemId === pump?.item.id;
+  // What ends where the pump's line begins and is more than a point lies before it, or on another pump's leg.
+  const isPoint = !line.segments.some(({ itemId }) => itemId === afterItemId);
+  const onLine =
+    passed !== undefined && (after.includes(passed - 1) || (passed === first && isPoint));
   const end = atPort || !onLine ? first : passed;
   const place = line.holes.find(({ itemId }) => itemId === afterItemId);
   const all = lost.reduce((sum, hole) => sum + hole.flow, 0);
@@ -177,16 +191,16 @@ function tapAt(
     }, 0);
     return gone / all;
   };
-  const between = after
-    .filter((i) => i < end)
-    .map((i) => ({
-      resistance: resistance([line.segments[i] as Segment]),
-      lostShare: shareBefore(i, true),
-    }));
+  // Legs of other pumps lie in between where several push into one main.
+  const behind = after.filter((i) => i < end);
+  const between = behind.map((i) => ({
+    resistance: resistance([line.segments[i] as Segment]),
+    lostShare: shareBefore(i, true),
+  }));
   // The pipe the gauge stands in: past a change of bore that is the next one.
-  const before = line.segments[end - 1];
-  const next = line.segments[end];
-  const own = end > first && before?.kind !== "bore-change" ? before : next;
+  const before = line.segments[behind.at(-1) ?? -1];
+  const next = line.segments[after[behind.length] ?? end];
+  const own = before && before.kind !== "bore-change" ? before : next;
   return {
     bore: own?.stock?.bore,
     lostShare: shareBefore(end, place !== undefined),

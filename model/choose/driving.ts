@@ -11,6 +11,7 @@ import type { PathItem, Supply } from "#core/line/path.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { pumpCurve } from "#core/pump/curve.ts";
 import { ZERO_CELSIUS } from "#core/quantity/constants.ts";
+import { pumpSets } from "../pumpSets.ts";
 import type { JobToChooseFor } from "./choose.ts";
 
 /** What drives a pump on its line, and what that comes to. */
@@ -49,8 +50,6 @@ export interface Running {
 
 /** °C of the air where nobody says. Common practice, no source. */
 export const USUAL_AIR = 25;
-/** Of pumps side by side every set is told up to so many. */
-const MOST_SETS = 4;
 
 /** Everything about how a pump of a job is driven; nothing while its place has none, or the line cannot be solved. */
 export function drivingOf(
@@ -173,27 +172,19 @@ function rivalsOf(
   return [...best.values()].toSorted((a, b) => b.flow - a.flow);
 }
 
-/** Each alone, and all together; of few pumps every set of them. */
+/** What the line moves with each set of its pumps. */
 function runningOf(ready: LineModel, specificGravity: number): Running[] {
-  const count = ready.pumps.length;
-  const sets =
-    count <= MOST_SETS
-      ? Array.from({ length: 2 ** count - 1 }, (_, bits) => bits + 1)
-      : [...ready.pumps.map((_, i) => 2 ** i), 2 ** count - 1];
-  return sets
-    .map((bits) => {
-      const on = ready.pumps.flatMap((_, i) => ((bits >> i) & 1 ? [i] : []));
-      const states = ready.states.map(
-        (state, i): PumpState => (on.includes(i) ? state : { kind: "stopped" }),
-      );
-      const state = stateOf(ready.model.solve(ready.boundaries.normal, states));
-      const powers = on.map((i) => powerAt(ready, i, state?.byPump[i] ?? 0, specificGravity));
-      const known = powers.every((power) => power !== undefined);
-      return {
-        itemIds: on.map((i) => ready.pumps[i]?.itemId as string),
-        flow: state?.delivered ?? 0,
-        ...(known && { power: powers.reduce<number>((sum, power) => sum + (power ?? 0), 0) }),
-      };
-    })
-    .toSorted((a, b) => a.itemIds.length - b.itemIds.length);
+  return pumpSets([...ready.pumps.keys()]).map((on) => {
+    const states = ready.states.map(
+      (state, i): PumpState => (on.includes(i) ? state : { kind: "stopped" }),
+    );
+    const state = stateOf(ready.model.solve(ready.boundaries.normal, states));
+    const powers = on.map((i) => powerAt(ready, i, state?.byPump[i] ?? 0, specificGravity));
+    const known = powers.every((power) => power !== undefined);
+    return {
+      itemIds: on.map((i) => ready.pumps[i]?.itemId as string),
+      flow: state?.delivered ?? 0,
+      ...(known && { power: powers.reduce<number>((sum, power) => sum + (power ?? 0), 0) }),
+    };
+  });
 }

@@ -13,7 +13,7 @@ import {
 } from "#core/driving/motor.ts";
 import { GALLON, ZERO_CELSIUS } from "#core/quantity/constants.ts";
 import { type Driving, drivingOf, USUAL_AIR } from "#model/choose/driving.ts";
-import { itemName, PUMP_KINDS } from "#words/items.ts";
+import { PUMP_KINDS, pumpsName } from "#words/items.ts";
 import { lasting } from "#words/overTime.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit, editItem, pumpItems, visit } from "../job/jobStore.ts";
@@ -512,9 +512,7 @@ function Together({ driving, job }: { driving: Driving; job: JobDocument }) {
       <tbody>
         {driving.running.map(({ itemIds, flow, power }) => (
           <tr key={itemIds.join(" ")} className="border-t border-rule">
-            <td className="py-1">
-              {itemIds.map((id) => itemName(job.path, id, units)).join(" and ")}
-            </td>
+            <td className="py-1">{pumpsName(job.path, itemIds, units)}</td>
             <td className="text-right">{format(flow, "flow", units)}</td>
             <td className="text-right">
               {power === undefined ? "–" : format(power, "power", units)}

@@ -9,7 +9,13 @@ import { type Acceptance, COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import type { Kept } from "#core/measurement/promise.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
-import { comparePromise, compareReading, pointOf } from "#model/readings.ts";
+import {
+  comparePromise,
+  compareReading,
+  type NotOfOne,
+  pointOf,
+  pumpOfReading,
+} from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
 import type { TestWithReadings } from "../api/client.ts";
@@ -57,15 +63,17 @@ export default function MeasurePane({
   const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
   // Open for a reading that has a gauge already, and from then on as the reader leaves it.
   const [also, setAlso] = useState(draft.pressure !== undefined);
-  const heights = knownHeights(solved, job, draft.afterItemId);
+  const placed = solved.kind === "solved" ? solved.solution.pumps : [];
+  const heights = knownHeights(solved, job, draft);
   const { tap, pump, water } = heights;
   const held = useHeld(id);
   const all = withHeld(tests.data ?? [], held);
   const today = testOfToday(id, all);
-  const pumpId = solved.kind === "solved" ? solved.solution.pumps[0]?.pump.id : undefined;
+  // The pump that ran, the first of several, is the one the reading is of.
+  const ran = placed.find(({ itemId }) => itemId === draft.running[0]) ?? placed[0];
+  const pumpId = ran?.pump.id;
   // One reading: what is judged while it is typed is what is filed.
-  const outlets = outletItems(job.path);
-  const severalOutlets = outlets.length > 1;
+  const severalOutlets = outletItems(job.path).length > 1;
   const result = useMemo(
     () =>
       readingOf(
@@ -118,8 +126,11 @@ export default function MeasurePane({
     }
   }
 
-  const severalPumps = solved.kind === "solved" && solved.solution.pumps.length > 1;
-  const rated = solved.kind === "solved" ? solved.solution.pumps[0]?.pump : undefined;
+  const rated = ran?.pump;
+  const notOfOne =
+    solved.kind === "solved" && result.kind === "ready" && result.reading.discharge
+      ? pumpOfReading(solved, result.reading)
+      : undefined;
   return (
     <div
       onScroll={shrinkHeads}
@@ -129,7 +140,7 @@ export default function MeasurePane({
         aria-label="Reading"
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
-        <FlowPart {...{ draft, change, addFill, outlets }} />
+        <FlowPart {...{ draft, change, addFill, job }} />
         <details open={also} onToggle={(event) => setAlso(event.currentTarget.open)}>
           <summary className="plate min-h-11 content-center text-xl">
             I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ""} …
@@ -181,7 +192,7 @@ export default function MeasurePane({
                 </p>
               )}
               {comparison && <ComparisonCard comparison={comparison} />}
-              {severalPumps && result.reading.discharge && <p className="text-soft">{SEVERAL}</p>}
+              {typeof notOfOne === "string" && <p className="text-soft">{NOT_OF_ONE[notOfOne]}</p>}
             </div>
           )}
         </div>
@@ -195,7 +206,7 @@ export default function MeasurePane({
           {tests.isPending && <Loading what="the readings" />}
           {tests.isError && <Trouble error={tests.error} onRetry={() => void tests.refetch()} />}
           {(tests.data || all.length > 0) && (
-            <ReadingList {...{ tests: all, held, solved, jobId: id }} />
+            <ReadingList {...{ tests: all, held, solved, job, jobId: id }} />
           )}
         </div>
       </section>
@@ -215,8 +226,12 @@ export default function MeasurePane({
   );
 }
 
-const SEVERAL =
-  "Several pumps run on this line, and one flow cannot tell them apart. Measure one at a time, on a job with that pump alone.";
+const NOT_OF_ONE: Record<NotOfOne, string> = {
+  "several-ran":
+    "Several pumps ran, and one flow cannot tell them apart. Run one alone, and say under “Which pumps ran” which it was.",
+  "runs-back":
+    "Part of its water runs back through a pump that stands, which no check valve holds: what reaches the outlet is not all it moves. Shut the valve of the one that stands, or give it a check valve, and read again.",
+};
 
 /** A measured flow with its doubt, said as soon as there is one. */
 function flowWords(flow: ReadingDocument["flow"], units: UnitSystem): string {

@@ -1,13 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
 import { formatDoubtful } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
+import { locate } from "#core/line/path.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import { compareReading, takenOnAnother } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, comparisonWords } from "#words/comparison.ts";
+import { pumpsName } from "#words/items.ts";
 import { api, type TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
@@ -17,13 +20,25 @@ import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
 
 /** The judgement of the day it was taken; a reading that was never judged is held against today's line. */
-function whatWasSaid(solved: JobSolution, reading: ReadingDocument, units: UnitSystem) {
-  const { judged, jobRevision } = reading;
+function whatWasSaid(
+  { path }: JobDocument,
+  solved: JobSolution,
+  reading: ReadingDocument,
+  units: UnitSystem,
+) {
+  const { judged, jobRevision, running } = reading;
   const another = solved.kind === "solved" && takenOnAnother(solved, reading);
+  const there = running?.every((id) => locate(path, id));
+  const ran =
+    running &&
+    (there
+      ? `Ran: ${pumpsName(path, running, units)}${running.length === 1 ? " alone" : ""}.`
+      : "Some of the pumps ran; the line has others now.");
   if (judged) {
     const on = jobRevision ? `, on the job’s revision ${jobRevision}` : "";
     const since = another ? " Taken with another pump than stands there now." : "";
     return {
+      ran,
       title: ACCEPTANCE[judged.acceptance],
       measured: judged.sentences[0],
       note: `Judged that day${on}.${since}`,
@@ -32,10 +47,11 @@ function whatWasSaid(solved: JobSolution, reading: ReadingDocument, units: UnitS
   const comparison = compareReading(solved, reading);
   if (comparison) {
     const { title, measured } = comparisonWords(comparison, units);
-    return { title, measured, note: "Held against the line and pump as they are now." };
+    return { ran, title, measured, note: "Held against the line and pump as they are now." };
   }
   const { value, standardUncertainty } = measuredFlow(reading.flow);
   return {
+    ran,
     title: another ? "Taken with another pump" : "Not compared",
     measured: `Measured ${formatDoubtful(value, COVERAGE * standardUncertainty, "flow", units)}.`,
   };
@@ -51,12 +67,14 @@ export function ReadingList({
   tests,
   held,
   solved,
+  job,
   jobId,
 }: {
   tests: readonly TestWithReadings[];
   /** what of them is on this device only */
   held: readonly Entry[];
   solved: JobSolution;
+  job: JobDocument;
   jobId: string;
 }) {
   const units = useUnits();
@@ -70,7 +88,7 @@ export function ReadingList({
   return (
     <ul>
       {rows.map(({ test, reading }) => {
-        const said = whatWasSaid(solved, reading.document, units);
+        const said = whatWasSaid(job, solved, reading.document, units);
         return (
           <li
             key={reading.id}
@@ -89,6 +107,7 @@ export function ReadingList({
                 </span>
               </p>
               {said.measured && <p className="text-[14px]">{said.measured}</p>}
+              {said.ran && <p className="text-[14px]">{said.ran}</p>}
               {said.note && <p className="text-[13px] text-soft">{said.note}</p>}
               {reading.document.note && (
                 <p className="text-[14px] text-soft">{reading.document.note}</p>

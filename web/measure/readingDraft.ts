@@ -45,6 +45,8 @@ export type ReadingDraft = {
   speedRatio: number | undefined;
   /** which outlet, where there are several */
   outletId: string;
+  /** items of the pumps that ran; all of them when empty */
+  running: string[];
   note: string;
   /** ids of attachments */
   pictures: string[];
@@ -89,6 +91,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     suctionElevation: undefined,
     speedRatio: undefined,
     outletId: outletItems(job.path)[0]?.id ?? "",
+    running: [],
     note: "",
     pictures: [],
   };
@@ -163,11 +166,12 @@ function restore(key: string, empty: ReadingDraft, job: JobDocument): ReadingDra
     if (!kept.success) return empty;
     const draft = { ...empty, ...kept.data } as ReadingDraft;
     const there = new Set(everyItem<JobPathItem>(job.path).map(({ id }) => id));
-    const { afterItemId, outletId } = draft;
+    const { afterItemId, outletId, running } = draft;
     return {
       ...draft,
       afterItemId: there.has(afterItemId) ? afterItemId : empty.afterItemId,
       outletId: there.has(outletId) ? outletId : empty.outletId,
+      running: running.every((id) => there.has(id)) ? running : empty.running,
     };
   } catch {
     return empty;
@@ -175,9 +179,14 @@ function restore(key: string, empty: ReadingDraft, job: JobDocument): ReadingDra
 }
 
 /** Heights the job already knows: of the pipe at the tap, of the pump, and the water's normal level. */
-export function knownHeights(solved: JobSolution, job: JobDocument, afterItemId: string) {
+export function knownHeights(
+  solved: JobSolution,
+  job: JobDocument,
+  { afterItemId, running }: Pick<ReadingDraft, "afterItemId" | "running">,
+) {
   const line = lineOf(solved);
-  const pump = line.pumps[0]?.elevation ?? 0;
+  const ran = line.pumps.find(({ item }) => item.id === running[0]) ?? line.pumps[0];
+  const pump = ran?.elevation ?? 0;
   // A hole or a reducer has no length of its own: what is passed by then says where it is.
   const after = line.segments[(line.passed.get(afterItemId) ?? 0) - 1];
   return { tap: after?.endElevation ?? pump, pump, water: levelsOf(job.source).normal };
@@ -221,6 +230,7 @@ export function readingOf(
     ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
     ...(draft.pictures.length > 0 && { attachments: draft.pictures }),
     ...(severalOutlets && { outletId: draft.outletId }),
+    ...(draft.running.length > 0 && { running: draft.running }),
     flow: flowOf(draft),
     ...(gauged && headOf(draft, heights)),
   });

@@ -1,6 +1,5 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { locate } from "#core/line/path.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
 import { useUnits } from "../../app/settings.ts";
@@ -18,14 +17,11 @@ export function DischargePart({
   tap,
 }: PartProps & { job: JobDocument; solved: JobSolution; tap: number }) {
   const units = useUnits();
-  const pump = pumpItems(job.path)[0];
-  const found = pump && locate<JobPathItem>(job.path, pump.id);
+  const pump = draft.running[0] ?? pumpItems(job.path)[0]?.id;
+  const after = (pump !== undefined && onward(job.path, pump)) || [];
   // Past a fork only part of the water goes by a gauge, so the last place is before it.
-  const after = found ? found.list.slice(found.index) : [];
-  const fork = after.findIndex((item) => item.kind === "split");
-  const places = (fork < 0 ? after : after.slice(0, fork)).filter(
-    (item) => item.kind !== "outlet" && item.kind !== "rise",
-  );
+  const end = after.findIndex(({ kind }) => kind === "split" || kind === "outlet");
+  const places = after.slice(0, end < 0 ? undefined : end).filter(({ kind }) => kind !== "rise");
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Discharge gauge</legend>
@@ -80,4 +76,17 @@ export function DischargePart({
       </p>
     </fieldset>
   );
+}
+
+/** An item and what the water meets after it: its own leg first, then the main. */
+function onward(list: readonly JobPathItem[], id: string): JobPathItem[] | undefined {
+  for (const [index, item] of list.entries()) {
+    if (item.id === id) return list.slice(index);
+    if (item.kind !== "split") continue;
+    for (const branch of item.branches) {
+      const leg = onward(branch, id);
+      if (leg) return [...leg, ...list.slice(index + 1)];
+    }
+  }
+  return undefined;
 }

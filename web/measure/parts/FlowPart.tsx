@@ -1,5 +1,9 @@
-import type { JobPathItem } from "#contract/documents/job.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
+import { pumpSets } from "#model/pumpSets.ts";
+import { pumpsName } from "#words/items.ts";
+import { useUnits } from "../../app/settings.ts";
+import { outletItems, pumpItems } from "../../job/jobStore.ts";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import type { ReadingDraft } from "../readingDraft.ts";
@@ -17,8 +21,9 @@ export function FlowPart({
   draft,
   change,
   addFill,
-  outlets,
-}: PartProps & { addFill: (seconds: number) => void; outlets: readonly JobPathItem[] }) {
+  job,
+}: PartProps & { addFill: (seconds: number) => void; job: JobDocument }) {
+  const outlets = outletItems(job.path);
   const { method } = draft;
   return (
     <fieldset className="grid gap-2">
@@ -88,6 +93,7 @@ export function FlowPart({
             ))}
           </SelectField>
         )}
+        <WhichRan {...{ draft, change, job }} />
       </div>
       {method === "bucket" && (
         <Stopwatch times={draft.times} onFill={addFill} onChange={(times) => change({ times })} />
@@ -130,5 +136,35 @@ export function FlowPart({
         </div>
       </details>
     </fieldset>
+  );
+}
+
+/** Which of several pumps ran, the others standing: one alone can be held against its own curve. */
+function WhichRan({ draft, change, job }: PartProps & { job: JobDocument }) {
+  const units = useUnits();
+  const pumps = pumpItems(job.path).map(({ id }) => id);
+  if (pumps.length < 2) return null;
+  const sets = pumpSets(pumps).filter(({ length }) => length < pumps.length);
+  return (
+    <SelectField
+      label="Which pumps ran"
+      visibleLabel
+      value={draft.running.join(" ")}
+      onChange={(value) => {
+        const running = value === "" ? [] : value.split(" ");
+        // A gauge at a pump's port goes to the one that ran.
+        const [first] = running;
+        const port = first !== undefined && pumps.includes(draft.afterItemId);
+        change({ running, ...(port && { afterItemId: first, elevation: undefined }) });
+      }}
+    >
+      <option value="">All of them</option>
+      {sets.map((ids) => (
+        <option key={ids.join(" ")} value={ids.join(" ")}>
+          {pumpsName(job.path, ids, units)}
+          {ids.length === 1 ? " alone" : ""}
+        </option>
+      ))}
+    </SelectField>
   );
 }
