@@ -71,6 +71,23 @@ describe("one of several pumps, measured alone", () => {
     expect(pumpOfReading(open, reading(2.5e-3, ["b"]))).toEqual({ at: 1 });
   });
 
+  it("is not the flow of one of several outlets that give water", () => {
+    const forked = (elevation: number) =>
+      solvedLine([
+        set("a", "large"),
+        split(
+          "s",
+          [pipe("x", "pvc-sch40-1-1-2in", 50, elevation), open("near")],
+          [pipe("y", "pvc-sch40-1-1-2in", 20, 2), open("far")],
+        ),
+      ]);
+    const of = { ...reading(2e-3, undefined, "a"), outletId: "far" };
+    expect(pumpOfReading(forked(2), of)).toBe("several-outlets");
+    expect(compareReading(forked(2), of)).toBeUndefined();
+    // Its other end is higher than the pump lifts: all of it leaves by one.
+    expect(pumpOfReading(forked(40), of)).toEqual({ at: 0 });
+  });
+
   it("in a row the one that stands passes the water of the other", () => {
     const row = solvedLine([
       set("a", "small"),

@@ -23,8 +23,8 @@ export function takenOnAnother(
   return pumpId !== undefined && ran.every(({ pump }) => pump.id !== pumpId);
 }
 
-/** Why a reading says nothing of one pump on a line that has several. */
-export type NotOfOne = "several-ran" | "runs-back";
+/** Why the flow of a reading is not what one pump moves. */
+export type NotOfOne = "several-ran" | "several-outlets" | "runs-back";
 
 /** Which pump a reading is of: number `at` of the line, or why it is of none. */
 export function pumpOfReading(
@@ -35,19 +35,21 @@ export function pumpOfReading(
   const standing = standingDuring(solution, taken);
   if (solution.pumps.length - standing.length !== 1) return "several-ran";
   const at = solution.pumps.findIndex(({ itemId }) => !standing.includes(itemId));
+  const { byOutlet } = stateAsTaken(solution, taken) ?? { byOutlet: [] };
+  const least = NONE * byOutlet.reduce((sum, flow) => sum + flow, 0);
+  if (byOutlet.filter((flow) => flow > least).length > 1) return "several-outlets";
   if (standing.length === 0) return { at };
   const { model, boundaries } = solution;
   const moved = measuredFlow(taken.flow).value;
   const asMeasured = model.imposed(boundaries.normal, moved, [], at);
   // Through one that stands before or behind it goes what the other moves: that is no way back.
   const back =
-    asMeasured.kind === "steady" &&
-    asMeasured.state.byPump.some((flow) => flow < -BACKFLOW * moved);
+    asMeasured.kind === "steady" && asMeasured.state.byPump.some((flow) => flow < -NONE * moved);
   return back ? "runs-back" : { at };
 }
 
-/** Share of a flow that may run back through one that stands and still be none. */
-const BACKFLOW = 1e-3;
+/** Share of a flow that may go another way and still be none. */
+const NONE = 1e-3;
 
 /**
  * A reading held against the pump on the job; undefined while the line cannot be solved, for a reading of another

@@ -229,6 +229,8 @@ export default function MeasurePane({
 const NOT_OF_ONE: Record<NotOfOne, string> = {
   "several-ran":
     "Several pumps ran, and one flow cannot tell them apart. Run one alone, and say under “Which pumps ran” which it was.",
+  "several-outlets":
+    "The water leaves by several outlets, and this is the flow of one, not what the pump moves. Shut the valves of the others, on the Line as well, and read again to hold the pump against its curve.",
   "runs-back":
     "Part of its water runs back through a pump that stands, which no check valve holds: what reaches the outlet is not all it moves. Shut the valve of the one that stands, or give it a check valve, and read again.",
 };
