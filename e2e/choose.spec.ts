@@ -271,6 +271,9 @@ test("a curve is traced on a picture, over which it is drawn, and both are kept"
     context.beginPath();
     for (let q = 0; q <= 50; q++) context.lineTo(60 + 10 * q, 440 - 10 * (36 - 0.01 * q * q));
     context.stroke();
+    context.beginPath();
+    for (let q = 0; q <= 38; q++) context.lineTo(60 + 10 * q, 440 - 10 * (24 - 0.012 * q * q));
+    context.stroke();
     const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/png"));
     return [...new Uint8Array((await blob?.arrayBuffer()) ?? new ArrayBuffer(0))];
   });
@@ -298,7 +301,10 @@ test("a curve is traced on a picture, over which it is drawn, and both are kept"
   await click(60, 440);
   await sheet.getByRole("button", { name: "Click place 2" }).last().click();
   await click(60, 40);
-  await sheet.getByRole("button", { name: /^Click along it/ }).click();
+  await sheet
+    .getByRole("button", { name: /^Click along it/ })
+    .first()
+    .click();
   const use = sheet.getByRole("button", { name: "Use this curve" });
   await expect(use).toBeDisabled();
   const flows = [1, 10, 20, 30, 40, 49];
@@ -312,6 +318,17 @@ test("a curve is traced on a picture, over which it is drawn, and both are kept"
   await expectAccessible(page, "[role=dialog]");
   await page.keyboard.press("ArrowUp");
   await page.keyboard.press("ArrowDown");
+  // The line of a smaller impeller on the same sheet: what is said, is said of it as well.
+  await sheet.getByRole("button", { name: /^Another speed or impeller/ }).click();
+  await sheet.getByLabel("Name", { exact: true }).fill("Small impeller");
+  for (const q of [1, 12, 20, 28]) await click(60 + 10 * q, 440 - 10 * (24 - 0.012 * q * q));
+  await expect(use).toBeEnabled();
+  await click(60 + 370, 440 - 150);
+  const said = sheet.getByRole("list", { name: "What is said of the trace" });
+  await expect(said).toContainText(/Small impeller: The head rises towards 37/);
+  await sheet.getByRole("button", { name: "Take this click out" }).click();
+  await expect(said).not.toContainText("rises");
+  await expect(said).toContainText("Small impeller: 4 points");
   await use.click();
   const points = page.getByRole("list", { name: "Points" }).getByRole("listitem");
   await expect(points).toHaveCount(6);
@@ -326,8 +343,13 @@ test("a curve is traced on a picture, over which it is drawn, and both are kept"
     expect(Math.abs(head / 0.3048 - (36 - 0.01 * q * q)) / 40).toBeLessThan(0.005);
   }
   expect(document.curve.from).toBe("traced");
+  const lines = page.getByRole("region", { name: "Other lines of its sheet" });
+  await expect(lines).toContainText("Small impeller");
   await expect(page.getByRole("img", { name: "Its curve as it was traced" })).toBeVisible();
   expect(
     (await page.request.get(`/api/attachments/${document.curve.picture}/content`)).status(),
   ).toBe(200);
+  await lines.getByRole("link", { name: "Add as a pump" }).click();
+  await expect(page.getByLabel("Model")).toHaveValue("Traced, Small impeller");
+  await expect(points).toHaveCount(4);
 });

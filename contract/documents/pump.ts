@@ -168,11 +168,12 @@ export const pumpShape = z
         trace: traceSchema.optional(),
       })
       .optional(),
-    /** the same pump at other speeds, as the same sheet has it */
-    otherSpeeds: z
+    /** the other lines of its sheet: at another speed, or where that is not said with another impeller */
+    otherLines: z
       .array(
         z.looseObject({
-          speed: quantity("speed", RANGES.speed),
+          name: z.string().trim().min(1, "Give the line a name.").max(40),
+          speed: quantity("speed", RANGES.speed).optional(),
           points: z.array(pumpPointSchema).min(2).max(60),
         }),
       )
@@ -187,16 +188,18 @@ export const pumpShape = z
       const message = "The least speed is above the greatest.";
       context.addIssue({ code: "custom", path: ["speeds", "least"], message });
     }
-    pump.points.forEach((point, i) => {
-      const before = pump.points[i - 1];
-      if (before && point.flow <= before.flow) {
-        context.addIssue({
-          code: "custom",
-          path: ["points", i, "flow"],
-          message: "Flow must rise from one point of the curve to the next.",
-        });
+    const rising = (points: readonly { flow: number }[], path: (string | number)[]) => {
+      for (const [i, { flow }] of points.entries()) {
+        const before = points[i - 1];
+        if (!before || flow > before.flow) continue;
+        const message = "Flow must rise from one point of the curve to the next.";
+        context.addIssue({ code: "custom", path: [...path, i, "flow"], message });
       }
-    });
+    };
+    rising(pump.points, ["points"]);
+    for (const [i, { points }] of (pump.otherLines ?? []).entries()) {
+      rising(points, ["otherLines", i, "points"]);
+    }
     if (pump.points.every((point) => point.head <= 0)) {
       context.addIssue({
         code: "custom",

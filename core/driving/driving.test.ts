@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { systemCurve } from "../choose/systemCurve.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
-import { pumpCurve } from "../pump/curve.ts";
+import { affinityMiss, pumpCurve } from "../pump/curve.ts";
 import { fromChartRows, fromSticker, fromThreePoints } from "../pump/curveFrom.ts";
 import type { Pump } from "../pump/pump.ts";
 import { FOOT, GALLON, GRAVITY, ZERO_CELSIUS } from "../quantity/constants.ts";
@@ -259,6 +259,26 @@ describe("a pump over its speeds", () => {
       // P₀ + (P/n³ − P₀) n³ against P: more by P₀ (1 − n³).
       expect(power - own).toBeCloseTo(60 * (1 - ratio ** 3), 0);
     }
+  });
+});
+
+describe("a line of the sheet at another speed", () => {
+  const pump = tablePump("p", [0, 1, 2, 3, 4, 5, 6], (q) => ({ head: 30 - 30 * (q / 6) ** 2 }));
+  const at = (flows: number[], head: (q: number) => number) =>
+    affinityMiss(
+      pump,
+      0.6,
+      flows.map((q) => ({ flow: q * 1e-3, head: head(q) })),
+    );
+
+  it("lies where Q ∝ n and H ∝ n² put it, or off it by what is said", () => {
+    // n² (30 − 30 (Q/n/6)²) at n = 0.6, by hand.
+    const right = (q: number) => 0.36 * 30 - 30 * (q / 6) ** 2;
+    const flows = [0, 0.6, 1.2, 1.8, 2.4, 3, 3.6];
+    expect(at(flows, right)).toBeCloseTo(0, 9);
+    expect(at(flows, (q) => right(q) - (q === 1.8 ? 0.54 : 0))).toBeCloseTo(0.05, 9);
+    // Past the last flow at that speed nothing is told to hold it against.
+    expect(at([3.7, 5], right)).toBeUndefined();
   });
 });
 

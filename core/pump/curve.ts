@@ -141,3 +141,21 @@ export function bestEfficiencyFlow(curve: PumpCurve): { flow: number; basis: "po
   }
   return { flow: best.flow, basis: "power" };
 }
+
+/**
+ * How far a line published at another speed lies from where the affinity laws put it: the greatest difference of head
+ * within what both tell, as a part of the greatest head there. Undefined where they tell of no flow in common.
+ * @param ratio of that speed to the rated one
+ */
+export function affinityMiss(
+  pump: Pump,
+  ratio: number,
+  points: readonly { flow: number; head: number }[],
+): number | undefined {
+  const scaled = pumpCurve(pump, ratio);
+  const misses = points.flatMap(({ flow, head }) => {
+    const put = publishedValue(headAt(scaled, flow));
+    return put === undefined ? [] : [Math.abs(put - head) / scaled.peak.head];
+  });
+  return misses.length === 0 ? undefined : Math.max(...misses);
+}

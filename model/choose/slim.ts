@@ -7,7 +7,7 @@ export function slimPump(document: PumpDocument): Pump {
     note: _note,
     curve: _curve,
     attachments: _attachments,
-    otherSpeeds: _speeds,
+    otherLines: _lines,
     ...rest
   } = document;
   return rest;

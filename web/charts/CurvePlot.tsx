@@ -28,6 +28,8 @@ export interface MeasuredPoint {
 interface Props {
   /** the pump, with its curve at the speed it runs; without it the line's curve is drawn alone */
   of?: { pump: Pump; curve: PumpCurve } | undefined;
+  /** other lines of the pump's own sheet */
+  others?: readonly { name: string; points: { flow: number; head: number }[] }[] | undefined;
   /** the line the pump works on, and which of its pumps this is; without it only the pump's own curve is drawn */
   on?: { solution: Solution; place: number } | undefined;
   measured?: MeasuredPoint[];
@@ -40,7 +42,7 @@ interface Props {
  * The curve sheet: what the pump gives, what the line asks from low to high water, where they meet, the
  * region to run in, and what was measured with its doubt.
  */
-export function CurvePlot({ of, on, measured = [], band, label }: Props) {
+export function CurvePlot({ of, others = [], on, measured = [], band, label }: Props) {
   const node = useRef<HTMLDivElement>(null);
   const [trouble, setTrouble] = useState(false);
   const { units, theme } = useSettings();
@@ -50,7 +52,7 @@ export function CurvePlot({ of, on, measured = [], band, label }: Props) {
     if (!element) return;
     let gone = false;
     const ink = inks();
-    const { data, layout } = drawing({ of, on, measured, band, label }, units, ink);
+    const { data, layout } = drawing({ of, others, on, measured, band, label }, units, ink);
     loadPlotly().then(
       (plotly) => {
         if (gone) return;
@@ -66,7 +68,7 @@ export function CurvePlot({ of, on, measured = [], band, label }: Props) {
       gone = true;
     };
     // The theme is read from the page's colours.
-  }, [of, on, measured, band, label, units, theme]);
+  }, [of, others, on, measured, band, label, units, theme]);
 
   useResized(node);
 
@@ -82,12 +84,20 @@ export function CurvePlot({ of, on, measured = [], band, label }: Props) {
   );
 }
 
-function drawing({ of, on, measured = [], band }: Props, units: UnitSystem, ink: Inks) {
+function drawing(
+  { of, others = [], on, measured = [], band }: Props,
+  units: UnitSystem,
+  ink: Inks,
+) {
   const q = (si: number) => toUnit(si, shownUnit("flow", units));
   const h = (si: number) => toUnit(si, shownUnit("head", units));
   const data: Data[] = [];
   const asked = on?.solution.cases.normal.running?.duty;
-  const mostFlow = of?.curve.lastFlow ?? 1.6 * (asked?.flow ?? 0);
+  const drawn = others.flatMap(({ points }) => points);
+  const mostFlow = Math.max(
+    of?.curve.lastFlow ?? 1.6 * (asked?.flow ?? 0),
+    ...drawn.map(({ flow }) => flow),
+  );
   const hover = (flow: number, head: number) =>
     `${format(flow, "flow", units)} at ${format(head, "head", units)}`;
   const trace = (name: string, points: { flow: number; head: number }[], extra: Data): Data => ({
@@ -130,6 +140,9 @@ function drawing({ of, on, measured = [], band }: Props, units: UnitSystem, ink:
       ),
       trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5, simplify: false } }),
     );
+  }
+  for (const { name, points } of others) {
+    data.push(trace(name, points, { line: { color: ink.pump, width: 1.5, simplify: false } }));
   }
   if (on) {
     const { solution, place } = on;
@@ -206,7 +219,10 @@ function drawing({ of, on, measured = [], band }: Props, units: UnitSystem, ink:
     });
   }
   const region = of && regionOf(of.curve);
-  const topHead = of ? Math.max(...of.curve.head.y) : 1.5 * Math.max(asked?.head ?? 0, 1);
+  const topHead = Math.max(
+    of ? Math.max(...of.curve.head.y) : 1.5 * Math.max(asked?.head ?? 0, 1),
+    ...drawn.map(({ head }) => head),
+  );
   const axis = (title: string) => ({
     title: { text: title, font: { size: 14 }, standoff: 6 },
     gridcolor: ink.rule,

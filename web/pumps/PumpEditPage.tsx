@@ -38,6 +38,7 @@ export default function PumpEditPage() {
   const [params] = useSearchParams();
   const fresh = id === "new";
   const from = params.get("from");
+  const line = params.get("line");
   const asked = fresh ? from : id;
   const query = useQuery({
     ...oneOf("pumps", asked ?? ""),
@@ -54,7 +55,11 @@ export default function PumpEditPage() {
   }
   const { document } = query.data;
   return fresh ? (
-    <Editor key={`copy of ${from}`} stored={undefined} begun={copyOf(document)} />
+    <Editor
+      key={`copy of ${from}, ${line}`}
+      stored={undefined}
+      begun={line === null ? copyOf(document) : copyOfLine(document, Number(line))}
+    />
   ) : (
     <Editor key={id} stored={query.data} begun={document} />
   );
@@ -87,6 +92,15 @@ function copyOf({
   return { ...pump, id: newId(), model: `${pump.model}, copy`.slice(0, 80) };
 }
 
+/** A pump of another line of its sheet: the same one with that impeller, or run at that speed. */
+function copyOfLine(pump: PumpDocument, at: number): Draft {
+  const { otherLines = [], speeds: _, ...copy } = copyOf(pump);
+  const line = otherLines[at];
+  if (!line) return copyOf(pump);
+  const model = `${pump.model}, ${line.name}`.slice(0, 80);
+  return { ...copy, model, ratedSpeedRpm: line.speed ?? copy.ratedSpeedRpm, points: line.points };
+}
+
 function Editor({ stored, begun }: { stored: Stored<PumpDocument> | undefined; begun: Draft }) {
   const navigate = useNavigate();
   const [pump, setPump] = useState<Draft>(begun);
@@ -99,14 +113,14 @@ function Editor({ stored, begun }: { stored: Stored<PumpDocument> | undefined; b
         i === index ? ({ ...point, ...patch } as Point) : point,
       ),
     });
-  const got = ({ points, from, curveDoubt, trace, otherSpeeds, picture: taken }: GotCurve) => {
+  const got = ({ points, from, curveDoubt, trace, otherLines, picture: taken }: GotCurve) => {
     setPicture(taken);
-    setPump(({ curveDoubt: _doubt, otherSpeeds: _others, ...before }) => ({
+    setPump(({ curveDoubt: _doubt, otherLines: _others, ...before }) => ({
       ...before,
       points: points.map(rounded),
       ...(curveDoubt !== undefined && { curveDoubt }),
-      ...(otherSpeeds && {
-        otherSpeeds: otherSpeeds.map((own) => ({ ...own, points: own.points.map(rounded) })),
+      ...(otherLines && {
+        otherLines: otherLines.map((own) => ({ ...own, points: own.points.map(rounded) })),
       }),
       curve: { from, ...(trace && { trace }) },
     }));

@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
-import { pumpCurve } from "#core/pump/curve.ts";
+import { affinityMiss, pumpCurve } from "#core/pump/curve.ts";
 import { TOLERANCE } from "#core/pump/pump.ts";
 import { PLATE_FIELDS, valueAt } from "#model/pumpTable/fields.ts";
 import { CURVE_WAY_NAMES, plateValue } from "#words/plate.ts";
@@ -70,6 +70,56 @@ function DeletePump({ pump }: { pump: PumpDocument }) {
   return <Button onClick={() => void remove()}>Delete</Button>;
 }
 
+const NONE: NonNullable<PumpDocument["otherLines"]> = [];
+
+/** The other lines of its sheet: each may be made a pump of its own. */
+function OtherLines({
+  pump,
+  lines,
+}: {
+  pump: PumpDocument;
+  lines: NonNullable<PumpDocument["otherLines"]>;
+}) {
+  const units = useUnits();
+  const said = ({ speed, points }: (typeof lines)[number]): string => {
+    const last = points.at(-1);
+    const reach = last
+      ? `to ${format(last.flow, "flow", units)} at ${format(last.head, "head", units)}`
+      : "";
+    if (speed === undefined) return reach;
+    const miss = affinityMiss(pump, speed / pump.ratedSpeedRpm, points);
+    const laws =
+      miss === undefined
+        ? ""
+        : `; the affinity laws put it within ${formatPercent(miss, 1)} of its head`;
+    return `${format(speed, "speed", units)}, ${reach}${laws}`;
+  };
+  return (
+    <section aria-label="Other lines of its sheet" className="mt-4">
+      <h2 className="plate text-[19px]">Other lines of its sheet</h2>
+      <ul className="text-[14px]">
+        {lines.map((line, i) => (
+          <li
+            key={i}
+            className="grid grid-cols-[1fr_auto] items-center gap-2 border-t border-rule py-1.5"
+          >
+            <p>
+              <span className="plate text-[17px]">{line.name}</span>{" "}
+              <span className="text-soft">{said(line)}</span>
+            </p>
+            <Link
+              to={`/pumps/new/edit?from=${pump.id}&line=${i}`}
+              className="target inline-flex items-center rounded border border-rule bg-sheet px-3 hover:bg-press"
+            >
+              Add as a pump
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** What stands in the heading or is said in words of its own. */
 const HEADED: ReadonlySet<string> = new Set(["maker", "model", "note", "tolerance"]);
 
@@ -132,7 +182,11 @@ function Plate({ pump }: { pump: PumpDocument }) {
           )}
         </div>
         <div className="h-96 lg:sticky lg:top-4 lg:h-[calc(100dvh-12rem)]">
-          <CurvePlot of={of} label={`Curve of ${pump.maker} ${pump.model}`} />
+          <CurvePlot
+            of={of}
+            others={pump.otherLines ?? NONE}
+            label={`Curve of ${pump.maker} ${pump.model}`}
+          />
         </div>
         <div>
           <dl className="grid grid-cols-[auto_1fr]">
@@ -169,6 +223,7 @@ function Plate({ pump }: { pump: PumpDocument }) {
               ))}
             </tbody>
           </table>
+          {pump.otherLines && <OtherLines pump={pump} lines={pump.otherLines} />}
         </div>
       </div>
     </div>

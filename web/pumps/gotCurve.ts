@@ -9,5 +9,5 @@ export interface GotCurve {
   /** of one traced: the picture it was traced on, and how it was read */
   picture?: Blob;
   trace?: CurveTrace;
-  otherSpeeds?: NonNullable<PumpDocument["otherSpeeds"]>;
+  otherLines?: NonNullable<PumpDocument["otherLines"]>;
 }

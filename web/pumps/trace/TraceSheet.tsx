@@ -8,6 +8,7 @@ import { useUnits } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { NumberField, SelectField, TextField } from "../../ui/Fields.tsx";
+import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
 import type { GotCurve } from "../gotCurve.ts";
 import { Loupe } from "./Loupe.tsx";
 import { type Opened, usePicture } from "./usePicture.ts";
@@ -20,7 +21,7 @@ type Aim =
 
 interface Line {
   name: string;
-  /** rpm, where it is the same pump at another speed */
+  /** rpm, where it is the same pump at another speed and not with another impeller */
   speed: number | undefined;
   clicks: Spot[];
 }
@@ -144,6 +145,17 @@ function Trace({
       if (before) setMarks(withMark(marks, held.what, held.index, { at: shift(before) }));
     }
   };
+  const takeOut = () => {
+    if (held?.what !== "line") return;
+    setLines((before) =>
+      before.map((line, i) =>
+        i === held.line
+          ? { ...line, clicks: line.clicks.filter((_, k) => k !== held.index) }
+          : line,
+      ),
+    );
+    setHeld(undefined);
+  };
   const onKey = (event: KeyboardEvent) => {
     const step = event.shiftKey ? 5 : 0.5;
     const ways: Record<string, Spot> = {
@@ -158,21 +170,16 @@ function Trace({
       move(way);
     } else if ((event.key === "Delete" || event.key === "Backspace") && held?.what === "line") {
       event.preventDefault();
-      setLines((before) =>
-        before.map((line, i) =>
-          i === held.line
-            ? { ...line, clicks: line.clicks.filter((_, k) => k !== held.index) }
-            : line,
-        ),
-      );
-      setHeld(undefined);
+      takeOut();
     }
   };
   const read = lines.map(({ clicks }) => (at ? lookOver(clicks.map(at)) : undefined));
   const first = read[0];
-  const stops = first?.remarks.some(
-    ({ kind }) => kind === "too-few" || kind === "negative" || kind === "doubled",
+  // Another line that was begun is right before it is used, or is taken out again.
+  const begun = read.flatMap((own, i) =>
+    own && (i === 0 || lines[i]?.clicks.length) ? [{ ...own, name: lines[i]?.name ?? "" }] : [],
   );
+  const stops = begun.some(({ remarks }) => remarks.some(({ kind }) => STOPPING.has(kind)));
   const heldSpot = spotOf(held, marks, lines);
   const use = () => {
     if (!at || !first || reading?.kind !== "read") return;
@@ -180,14 +187,15 @@ function Trace({
       flow: Math.max(toSi(flow, "flow", flowUnit), 0),
       head: Math.max(toSi(head, "head", headUnit), 0),
     });
-    const others = lines.slice(1).flatMap(({ speed, clicks }, i) => {
-      const own = read[i + 1];
-      return speed && own && clicks.length >= 2 ? [{ speed, points: own.points.map(si) }] : [];
+    const others = lines.slice(1).flatMap(({ name, speed, clicks }, i) => {
+      const points = read[i + 1]?.points.map(si);
+      if (!points || clicks.length === 0) return [];
+      return [{ name: name.trim() || `Line ${i + 2}`, ...(speed && { speed }), points }];
     });
     onGot({
       ...{ points: first.points.map(si), from: "traced", picture: picture.content },
       trace: traceOf(marks, lines, flowUnit, headUnit),
-      ...(others.length > 0 && { otherSpeeds: others }),
+      ...(others.length > 0 && { otherLines: others }),
     });
   };
 
@@ -222,7 +230,12 @@ function Trace({
             }}
           />
         </div>
-        <Loupe picture={picture} at={over ?? heldSpot} />
+        <div className="flex items-start gap-3">
+          <Loupe picture={picture} at={over ?? heldSpot} />
+          <Button disabled={held?.what !== "line"} onClick={takeOut}>
+            Take this click out
+          </Button>
+        </div>
       </div>
       <div className="grid content-start gap-3 text-[15px]">
         <label className="flex min-h-9 items-center gap-2">
@@ -313,12 +326,11 @@ function Trace({
                       setLines((all) => all.map((own, k) => (k === i ? { ...own, name } : own)))
                     }
                   />
-                  <NumberField
-                    label="At rpm"
-                    visibleLabel
-                    value={line.speed ?? 0}
-                    min={0}
-                    max={30_000}
+                  <OptionalNumber
+                    label="At rpm, if it has its own"
+                    most={30_000}
+                    whole={false}
+                    value={line.speed}
                     onChange={(speed) =>
                       setLines((all) =>
                         all.map((own, k) =>
@@ -349,7 +361,7 @@ function Trace({
                 setAim({ what: "line", line: lines.length });
               }}
             >
-              Another speed on the sheet
+              Another speed or impeller on the sheet
             </Button>
             <label className="flex min-h-9 items-center gap-2">
               <input
@@ -367,18 +379,25 @@ function Trace({
             {FAULTS[reading.fault]}
           </p>
         )}
-        {first && (
+        {begun.length > 0 && (
           <ul aria-label="What is said of the trace" className="text-[14px]">
-            {first.remarks.map((remark) => (
-              <li key={`${remark.kind} ${"index" in remark ? remark.index : ""}`}>
-                {remarkWords(remark, first.points, flowUnit)}
-              </li>
-            ))}
-            <li className="text-soft">
-              {first.points.length} points
-              {first.points.length > 0 &&
-                `, from ${first.points[0]?.flow.toFixed(1)} to ${first.points.at(-1)?.flow.toFixed(1)} ${flowUnit}`}
-            </li>
+            {begun.flatMap(({ name, points, remarks }, i) => {
+              const whose = begun.length > 1 ? `${name}: ` : "";
+              return [
+                ...remarks.map((remark) => (
+                  <li key={`${i} ${remark.kind} ${"index" in remark ? remark.index : ""}`}>
+                    {whose}
+                    {remarkWords(remark, points, flowUnit)}
+                  </li>
+                )),
+                <li key={`${i} points`} className="text-soft">
+                  {whose}
+                  {points.length} points
+                  {points.length > 0 &&
+                    `, from ${points[0]?.flow.toFixed(1)} to ${points.at(-1)?.flow.toFixed(1)} ${flowUnit}`}
+                </li>,
+              ];
+            })}
           </ul>
         )}
         <Button look="strong" disabled={!first || stops} onClick={use}>
@@ -388,6 +407,9 @@ function Trace({
     </div>
   );
 }
+
+/** What a line cannot be used with. */
+const STOPPING: ReadonlySet<TraceRemark["kind"]> = new Set(["too-few", "negative", "doubled"]);
 
 const withMark = (marks: Marks, axis: "flow" | "head", index: 0 | 1, patch: object): Marks => ({
   ...marks,
@@ -478,7 +500,9 @@ function Overlay({
 }) {
   const r = picture.width / 160;
   const isHeld = (own: Held) => JSON.stringify(own) === JSON.stringify(held);
-  const wild = new Set(read[0]?.remarks.flatMap((own) => (own.kind === "wild" ? [own.index] : [])));
+  const wild = read.map(
+    (own) => new Set(own?.remarks.flatMap((said) => (said.kind === "wild" ? [said.index] : []))),
+  );
   return (
     <svg
       viewBox={`0 0 ${picture.width} ${picture.height}`}
@@ -538,6 +562,7 @@ function Overlay({
       )}
       {lines.map(({ clicks }, line) => {
         const sorted = clicks.toSorted((a, b) => a[0] - b[0]);
+        const isWild = (own: Spot) => wild[line]?.has(sorted.indexOf(own));
         return (
           <g key={line}>
             <polyline
@@ -555,7 +580,7 @@ function Overlay({
                 className={
                   isHeld({ what: "line", line, index })
                     ? "fill-water stroke-paper"
-                    : line === 0 && wild.has(sorted.indexOf(own))
+                    : isWild(own)
                       ? "fill-none stroke-signal"
                       : "fill-paper stroke-water"
                 }
