@@ -4,7 +4,13 @@ import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { check, hole, lineOf, open, pipe, pumpOf, set, split } from "#core/test/fixtures.ts";
 import { dutyBand, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
-import { comparePromise, compareReading, pumpOfReading, takenOnAnother } from "./readings.ts";
+import {
+  comparePromise,
+  compareReading,
+  placeOfReading,
+  pumpOfReading,
+  takenOnAnother,
+} from "./readings.ts";
 import type { Solved } from "./solveJob.ts";
 
 const pumps = [pumpOf("small", 12, 0.005), pumpOf("large", 16, 0.007)];
@@ -104,5 +110,9 @@ describe("one of several pumps, measured alone", () => {
     expect(takenOnAnother(several, { running: ["a"], pumpId: "large" })).toBe(true);
     expect(takenOnAnother(several, { running: ["a"], pumpId: "small" })).toBe(false);
     expect(takenOnAnother(several, { pumpId: "large" })).toBe(false);
+    expect(placeOfReading(several, { running: ["b"], pumpId: "large" })).toBe(1);
+    expect(placeOfReading(several, { pumpId: "large" })).toBe(1);
+    expect(placeOfReading(several, { running: ["gone"] })).toBe(-1);
+    expect(placeOfReading(several, {})).toBe(0);
   });
 });

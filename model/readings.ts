@@ -85,6 +85,15 @@ export function comparePromise(
   return likely && compareWithPromise(solved.solution, coreReading(reading), likely, doubt);
 }
 
+/** Which of the line's pumps a reading was taken on; −1 when it stands there no more. */
+export function placeOfReading(
+  { solution: { pumps } }: Solved,
+  { running, pumpId }: Pick<ReadingDocument, "running" | "pumpId">,
+): number {
+  if (running) return pumps.findIndex(({ itemId }) => itemId === running[0]);
+  return pumpId === undefined ? 0 : pumps.findIndex(({ pump }) => pump.id === pumpId);
+}
+
 /** A reading as a point on the curve sheet: as it was judged, or, if it never was, as it compares now. */
 export interface ReadingPoint {
   flow: number;

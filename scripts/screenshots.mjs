@@ -129,8 +129,9 @@ async function traceChart(page) {
   const x = (gpm) => 110 + 17 * gpm;
   const y = (feet) => 680 - 15 * feet;
   const head = (gpm) => 38 - 0.0115 * gpm ** 2;
+  const small = (gpm) => 27 - 0.0125 * gpm ** 2;
   const bytes = await page.evaluate(
-    async ({ width, height, lines, dots, words }) => {
+    async ({ width, height, lines, curves, words }) => {
       const canvas = document.createElement("canvas");
       [canvas.width, canvas.height] = [width, height];
       const context = canvas.getContext("2d");
@@ -143,9 +144,11 @@ async function traceChart(page) {
       for (const [text, left, top] of words) context.fillText(text, left, top);
       context.strokeStyle = "#222";
       context.lineWidth = 4;
-      context.beginPath();
-      for (const [a, b] of dots) context.lineTo(a, b);
-      context.stroke();
+      for (const dots of curves) {
+        context.beginPath();
+        for (const [a, b] of dots) context.lineTo(a, b);
+        context.stroke();
+      }
       const blob = await new Promise((done) => canvas.toBlob(done, "image/png"));
       return [...new Uint8Array(await blob.arrayBuffer())];
     },
@@ -155,7 +158,10 @@ async function traceChart(page) {
         [x(step), y(40), 0.5, 600],
         ...(step <= 40 ? [[x(0), y(step), 1020, 0.5]] : []),
       ]),
-      dots: Array.from({ length: 54 }, (_, gpm) => [x(gpm), y(head(gpm))]),
+      curves: [
+        Array.from({ length: 54 }, (_, gpm) => [x(gpm), y(head(gpm))]),
+        Array.from({ length: 44 }, (_, gpm) => [x(gpm), y(small(gpm))]),
+      ],
       words: [
         ...[0, 20, 40, 60].map((step) => [String(step), x(step) - 10, y(0) + 30]),
         ...[10, 20, 30, 40].map((step) => [String(step), 65, y(step) + 8]),
@@ -186,8 +192,12 @@ async function traceChart(page) {
   await sheet.getByLabel("Head at place 2").fill("40");
   await sheet.getByRole("button", { name: "Click place 2" }).last().click();
   await click(x(0), y(40));
-  await sheet.getByRole("button", { name: /^Click along it/ }).click();
+  const along = sheet.getByRole("button", { name: /^Click along it/ });
+  await along.click();
   for (const gpm of [1, 9, 18, 27, 36, 44, 52]) await click(x(gpm), y(head(gpm)));
+  await sheet.getByRole("button", { name: /^Another speed or impeller/ }).click();
+  await sheet.getByLabel("Name", { exact: true }).fill("Small impeller");
+  for (const gpm of [1, 12, 22, 32, 41]) await click(x(gpm), y(small(gpm)));
 }
 
 /** A reading typed in but not filed, so that the verdict shows. */

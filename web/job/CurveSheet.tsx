@@ -19,16 +19,21 @@ export default function CurveSheet({
 }: {
   job: JobDocument;
   solved: JobSolution;
-  extra?: MeasuredPoint | undefined;
+  /** a reading being taken, and the pump it is of */
+  extra?: (MeasuredPoint & { place: number }) | undefined;
   band?: Band | undefined;
 }) {
   const id = useJobStore((s) => s.id);
   const tests = useQuery(testsOf(id));
+  const [picked, setPlace] = useState<number>();
+  const place = picked ?? extra?.place ?? 0;
   const measured = useMemo(
-    () => [...measuredPoints(solved, tests.data ?? []), ...(extra ? [extra] : [])],
-    [solved, tests.data, extra],
+    () => [
+      ...measuredPoints(solved, tests.data ?? [], place),
+      ...(extra?.place === place ? [extra] : []),
+    ],
+    [solved, tests.data, extra, place],
   );
-  const [place, setPlace] = useState(0);
   const on = useMemo(
     () =>
       solved.kind === "refused"

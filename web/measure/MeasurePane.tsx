@@ -72,6 +72,7 @@ export default function MeasurePane({
   // The pump that ran, the first of several, is the one the reading is of.
   const ran = placed.find(({ itemId }) => itemId === draft.running[0]) ?? placed[0];
   const pumpId = ran?.pump.id;
+  const place = ran ? placed.indexOf(ran) : 0;
   // One reading: what is judged while it is typed is what is filed.
   const severalOutlets = outletItems(job.path).length > 1;
   const result = useMemo(
@@ -97,8 +98,8 @@ export default function MeasurePane({
     [result, solved, believable],
   );
   const point = useMemo(
-    () => comparison && { name: "This reading", ...pointOf(comparison), now: true },
-    [comparison],
+    () => comparison && { name: "This reading", ...pointOf(comparison), now: true, place },
+    [comparison, place],
   );
 
   async function file(): Promise<void> {
