@@ -32,17 +32,20 @@ interface Props {
   others?: readonly { name: string; points: { flow: number; head: number }[] }[] | undefined;
   /** the line the pump works on, and which of its pumps this is; without it only the pump's own curve is drawn */
   on?: { solution: Solution; place: number } | undefined;
-  measured?: MeasuredPoint[];
+  measured?: readonly MeasuredPoint[];
   /** where the duty likely lies */
   band?: Band | undefined;
   label: string;
 }
 
+/** The same list at every drawing, so that what has none is not drawn anew. */
+const NONE: readonly never[] = [];
+
 /**
  * The curve sheet: what the pump gives, what the line asks from low to high water, where they meet, the
  * region to run in, and what was measured with its doubt.
  */
-export function CurvePlot({ of, others = [], on, measured = [], band, label }: Props) {
+export function CurvePlot({ of, others = NONE, on, measured = NONE, band, label }: Props) {
   const node = useRef<HTMLDivElement>(null);
   const [trouble, setTrouble] = useState(false);
   const { units, theme } = useSettings();
@@ -85,7 +88,7 @@ export function CurvePlot({ of, others = [], on, measured = [], band, label }: P
 }
 
 function drawing(
-  { of, others = [], on, measured = [], band }: Props,
+  { of, others = NONE, on, measured = NONE, band }: Props,
   units: UnitSystem,
   ink: Inks,
 ) {

@@ -70,8 +70,6 @@ function DeletePump({ pump }: { pump: PumpDocument }) {
   return <Button onClick={() => void remove()}>Delete</Button>;
 }
 
-const NONE: NonNullable<PumpDocument["otherLines"]> = [];
-
 /** The other lines of its sheet: each may be made a pump of its own. */
 function OtherLines({
   pump,
@@ -184,7 +182,7 @@ function Plate({ pump }: { pump: PumpDocument }) {
         <div className="h-96 lg:sticky lg:top-4 lg:h-[calc(100dvh-12rem)]">
           <CurvePlot
             of={of}
-            others={pump.otherLines ?? NONE}
+            others={pump.otherLines}
             label={`Curve of ${pump.maker} ${pump.model}`}
           />
         </div>
