@@ -230,7 +230,7 @@ function Trace({
             }}
           />
         </div>
-        <div className="flex items-start gap-3">
+        <div className="flex items-end gap-3">
           <Loupe picture={picture} at={over ?? heldSpot} />
           <Button disabled={held?.what !== "line"} onClick={takeOut}>
             Take this click out
@@ -311,13 +311,16 @@ function Trace({
         <section aria-label="Lines" className="grid gap-2">
           <h3 className="plate text-[18px]">Lines</h3>
           {lines.map((line, i) => (
-            <div key={i} className="grid grid-cols-[1fr_auto] items-end gap-2">
+            <div
+              key={i}
+              className={i === 0 ? "grid grid-cols-[1fr_auto] items-end gap-2" : "grid gap-1"}
+            >
               {i === 0 ? (
                 <p className="self-center">
                   Rated speed{ratedSpeed ? `, ${ratedSpeed.toFixed(0)} rpm` : ""}
                 </p>
               ) : (
-                <div className="grid grid-cols-2 gap-2">
+                <div className="grid grid-cols-[1.6fr_1fr] items-end gap-2">
                   <TextField
                     label="Name"
                     value={line.name}
@@ -327,7 +330,7 @@ function Trace({
                     }
                   />
                   <OptionalNumber
-                    label="At rpm, if it has its own"
+                    label="rpm, if not rated"
                     most={30_000}
                     whole={false}
                     value={line.speed}
