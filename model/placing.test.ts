@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
-import { type Candidate, rankPumps } from "#core/choose/rankPumps.ts";
+import { type Candidate, cardsOf, rankPumps } from "#core/choose/rankPumps.ts";
 import { MERITS, WEIGHINGS } from "#core/choose/weights.ts";
 import { everyItem } from "#core/line/path.ts";
 import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
@@ -10,7 +10,7 @@ import { TALLOW_MILL } from "#demo/jobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { checkWords } from "#words/checks.ts";
 import { reasonOf } from "#words/choosing.ts";
-import { arrangementOf, cardsFor, choosePumps, withArrangement } from "./choose/choose.ts";
+import { arrangementOf, choosePumps, withArrangement } from "./choose/choose.ts";
 import { LINE_KINDS, newJob } from "./kinds/kinds.ts";
 import { solveJob } from "./solveJob.ts";
 
@@ -384,7 +384,7 @@ describe("what is recommended", () => {
         });
         const chosen = choosePumps(job, own, "pump", "balanced");
         const documents = new Map(own.map((pump) => [pump.id, pump]));
-        for (const card of Object.values(cardsFor(chosen))) {
+        for (const card of Object.values(cardsOf(chosen))) {
           recommended++;
           for (const id of card.ids) {
             expect([kind, id, wrongs(job, documents.get(id) as PumpDocument)]).toEqual([
@@ -415,7 +415,7 @@ describe("what is recommended", () => {
       item.kind === "pump" ? { ...item, speedRatio: 0.8 } : item,
     );
     const job = { ...base, path, wantedFlow: 0.001 } as JobDocument;
-    const { best } = cardsFor(choosePumps(job, pumps, "pump", "balanced"));
+    const { best } = cardsOf(choosePumps(job, pumps, "pump", "balanced"));
     const documents = new Map(pumps.map((pump) => [pump.id, pump]));
     const arrangement = best && arrangementOf(best, documents);
     const then = arrangement && withArrangement(job, "pump", arrangement);
@@ -443,7 +443,7 @@ describe("what is recommended", () => {
     expect(holds.length).toBeGreaterThan(0);
     const least = Math.min(...holds.map(({ run }) => run?.survives ?? 0));
     for (const { run } of fails) expect(run?.survives ?? 9).toBeLessThan(least + 1e-9);
-    const { best } = cardsFor(chosen);
+    const { best } = cardsOf(chosen);
     expect(best?.fit?.kind).toBe("ranked");
     for (const own of chosen) {
       const reason = reasonOf(own, best, WEIGHINGS.balanced, wet.path, "us");

@@ -1,6 +1,6 @@
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate, monotoneCubic } from "../numeric/monotoneCubic.ts";
-import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
+import { type PumpCurve, pumpCurve, shaftPower } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 
 /** What may be put in one place of a line. */
@@ -44,11 +44,7 @@ export function besideEachOther(
   const rows = Array.from({ length: POINTS + 1 }, (_, i) => {
     const head = top - (top - bottom) * (i / POINTS) ** 1.5;
     const flows = arms.map((arm) => flowAt(arm, head));
-    const powers = arms.map(({ curve }, n) =>
-      curve.power
-        ? evaluate(curve.power, Math.max(flows[n] as number, curve.firstFlow))
-        : Number.NaN,
-    );
+    const powers = arms.map(({ curve }, n) => shaftPower(curve, flows[n] as number) ?? Number.NaN);
     return {
       flow: (flows[0] as number) + (flows[1] as number),
       ...{ head, power: (powers[0] as number) + (powers[1] as number) },
@@ -68,7 +64,7 @@ export function afterEachOther(first: PumpCurve, second: PumpCurve): PumpCurve |
     return {
       flow,
       head: sum(({ head }) => evaluate(head, flow)),
-      power: sum(({ power }) => (power ? evaluate(power, flow) : Number.NaN)),
+      power: sum((curve) => shaftPower(curve, flow) ?? Number.NaN),
     };
   });
   return curveThrough(rows);

@@ -20,7 +20,7 @@ import {
 } from "../test/fixtures.ts";
 import { afterEachOther, besideEachOther, speedFor } from "./arrangement.ts";
 import { frontOf, frontThatHolds, pumpAndPipe } from "./front.ts";
-import { cardsOf, isOwned, pathWith, priceOf, rankPumps } from "./rankPumps.ts";
+import { type Candidate, cardsOf, isOwned, pathWith, priceOf, rankPumps } from "./rankPumps.ts";
 import { quickDuty, systemCurve } from "./systemCurve.ts";
 import { WEIGHINGS } from "./weights.ts";
 
@@ -195,11 +195,14 @@ describe("a speed that just does it", () => {
 });
 
 describe("what is recommended", () => {
+  const cards = (found: readonly Candidate[]) =>
+    cardsOf(found.map((own) => ({ ...own, price: priceOf(own), owned: isOwned(own) })));
+
   it("is the same whether all are looked at closely or only the best", () => {
     const pumps = library(80);
     for (const weights of Object.values(WEIGHINGS)) {
-      const all = cardsOf(rankPumps(transfer(), pumps, 0.002, { place, weights }));
-      const some = cardsOf(rankPumps(transfer(), pumps, 0.002, { place, weights, closely: 5 }));
+      const all = cards(rankPumps(transfer(), pumps, 0.002, { place, weights }));
+      const some = cards(rankPumps(transfer(), pumps, 0.002, { place, weights, closely: 5 }));
       expect(some.best?.pump.id).toBe(all.best?.pump.id);
       expect(some.cheapest?.pump.id).toBe(all.cheapest?.pump.id);
     }
@@ -208,7 +211,7 @@ describe("what is recommended", () => {
   it("is the cheapest of all that do it, and of what is owned the best, at no price", () => {
     const pumps = library(60, (i) => (i % 9 === 4 ? { owned: 1 } : {}));
     const found = rankPumps(transfer(), pumps, 0.002, { place, closely: 3 });
-    const { best, cheapest, owned } = cardsOf(found);
+    const { best, cheapest, owned } = cards(found);
     const doing = rankPumps(transfer(), pumps, 0.002, { place }).filter(
       ({ fit }) => fit?.kind === "ranked",
     );
@@ -265,7 +268,7 @@ describe("what is recommended", () => {
   it("is nothing while no flow is wanted", () => {
     const found = rankPumps(transfer(), library(10), undefined, { place });
     expect(found.every(({ fit }) => fit === undefined)).toBe(true);
-    expect(cardsOf(found)).toEqual({});
+    expect(cards(found)).toEqual({});
   });
 });
 

@@ -3,8 +3,7 @@ import { checkContext, judge, OF_NO_PUMP } from "../check/registry.ts";
 import { FUEL_PER_JOULE } from "../driving/engine.ts";
 import { lineModel, solveLine } from "../hydraulics/solveLine.ts";
 import { changeItems, everyItem, type Line, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
-import { evaluate } from "../numeric/monotoneCubic.ts";
-import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
+import { type PumpCurve, pumpCurve, shaftPower } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { priceOf } from "./rankPumps.ts";
 import { quickDuty, type SystemCurve, systemCurve } from "./systemCurve.ts";
@@ -136,8 +135,8 @@ function over(
     if (duty.kind !== "runs") return undefined;
     least = Math.min(least, duty.delivered);
   }
-  const power =
-    curve.power && evaluate(curve.power, Math.max(normal.flow, curve.firstFlow)) * specificGravity;
+  const shaft = shaftPower(curve, normal.flow);
+  const power = shaft && shaft * specificGravity;
   const own = priceOf({ arrangement: { kind: "one", pump } });
   const price = own === undefined ? undefined : own + stock.price * length;
   const yearly =

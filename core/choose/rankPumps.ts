@@ -11,12 +11,19 @@ import {
   SEVERITY_ORDER,
   worstSeverity,
 } from "../check/registry.ts";
+import { speedRange } from "../driving/variableSpeed.ts";
 import { lossCoefficient } from "../fitting/resistance.ts";
 import { type Duty, type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import { type LineModel, lineModel, type Solution, solveLine } from "../hydraulics/solveLine.ts";
 import { changeItems, everyItem, type Line, type PathItem, type PumpItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
-import { bestEfficiencyFlow, headAt, publishedValue, pumpCurve } from "../pump/curve.ts";
+import {
+  bestEfficiencyFlow,
+  headAt,
+  publishedValue,
+  pumpCurve,
+  shaftPower,
+} from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { besideItself } from "../whatif/changes.ts";
@@ -159,17 +166,23 @@ export function rankPumps(
   return inOrder(laid);
 }
 
+/** What a card is given by. */
+interface Carded {
+  looked: boolean;
+  fit?: { kind: string };
+  price?: number | undefined;
+  owned: boolean;
+}
+
 /** The best, the cheapest and the best of what is owned: each only where something may be recommended as that. */
-export function cardsOf(candidates: readonly Candidate[]): {
-  best?: Candidate;
-  cheapest?: Candidate;
-  owned?: Candidate;
-} {
+export function cardsOf<T extends Carded>(
+  candidates: readonly T[],
+): { best?: T; cheapest?: T; owned?: T } {
   const fit = candidates.filter(({ fit: own, looked }) => looked && own?.kind === "ranked");
   const [best] = fit;
-  const priced = fit.filter((own) => priceOf(own) !== undefined);
-  const cheapest = priced.toSorted((a, b) => (priceOf(a) ?? 0) - (priceOf(b) ?? 0))[0];
-  const owned = fit.find(isOwned);
+  const priced = fit.filter(({ price }) => price !== undefined);
+  const cheapest = priced.toSorted((a, b) => (a.price ?? 0) - (b.price ?? 0))[0];
+  const owned = fit.find((own) => own.owned);
   return { ...(best && { best }), ...(cheapest && { cheapest }), ...(owned && { owned }) };
 }
 
@@ -211,6 +224,8 @@ interface Setting {
   ready: LineModel;
   /** number of the place in the line */
   at: number;
+  /** running speed over rated speed of whatever stands there, where none is chosen for it */
+  speed: number;
   system: SystemCurve;
   /**
    * where two may be put there, as the place stands in no branch: m per (m³/s)² of the check valve each of them has
@@ -239,12 +254,13 @@ function settingOf(
     ...(place?.others ?? []),
   ]);
   if (ready.kind === "refused") return undefined;
-  const fastest = Math.max(own.speedRatio ?? 1, 1.3);
+  const speed = own.speedRatio ?? 1;
+  const fastest = Math.max(speed, 1.3);
   const most = pumps.reduce((flow, { points }) => Math.max(flow, points.at(-1)?.flow ?? 0), 0);
   const system = systemCurve(ready, at, 2 * most * fastest);
   if (!system) return undefined;
   const pairs = pairsIn(line, own, [any, ...others], 2 * most * fastest);
-  return { ready, at, system, ...(pairs && { pairs }) };
+  return { ready, at, speed, system, ...(pairs && { pairs }) };
 }
 
 function pairsIn(
@@ -319,9 +335,8 @@ function widerThan(
   const { flow, head } = asked;
   const found: Arrangement[] = [];
   for (const pump of pumps) {
-    const { speeds, ratedSpeedRpm } = pump;
-    if (!speeds) continue;
-    const range = { least: speeds.least / ratedSpeedRpm, most: speeds.most / ratedSpeedRpm };
+    if (!pump.speeds) continue;
+    const range = speedRange(pump);
     // A hair more than is wanted, so that a full solution does not fall short of it by its last digit.
     const little = 1 + 1e-6;
     const speedRatio = speedFor(pump, { flow: flow * little, head: head * little }, range);
@@ -354,7 +369,7 @@ function deliveredAlone(pump: Pump, system: SystemCurve): number {
 }
 
 /** Limits of the place, which want no solving. */
-const OF_THE_PLACE = [
+export const OF_THE_PLACE = [
   ...(["pump-placement", "pump-width", "pump-passage"] as const),
   ...(["water-too-shallow", "water-too-deep", "water-too-warm"] as const),
 ] as const satisfies readonly CheckCode[];
@@ -366,11 +381,11 @@ function laidOver(
   wanted: number,
   asked: Duty | undefined,
 ): Candidate {
-  const { ready, at, pairs } = setting;
+  const { pairs } = setting;
   const { own, system } =
     arrangement.kind === "beside" && pairs ? pairs : { own: 0, system: setting.system };
   const [pump] = pumpsOf(arrangement) as [Pump];
-  const speedRatio = speedIn(ready, at, arrangement);
+  const speedRatio = (arrangement.kind === "one" && arrangement.speedRatio) || setting.speed;
   const one = arrangement.kind === "one" ? { ...arrangement, speedRatio } : arrangement;
   const curve = curveOf(one, [own, own]);
   const judgements = pumpsOf(arrangement).flatMap((each) => placed(setting, each, line, wanted));
@@ -392,7 +407,7 @@ function laidOver(
   if (duty.kind === "beyond-curve") {
     return { ...base, flow: duty.delivered, head: duty.head, fit: { kind: "too-strong" } };
   }
-  const power = curve.power && evaluate(curve.power, Math.max(duty.flow, curve.firstFlow));
+  const power = shaftPower(curve, duty.flow);
   return {
     ...base,
     ...{ flow: duty.delivered, head: duty.head },
@@ -402,11 +417,6 @@ function laidOver(
 }
 
 const NO_MERIT = Object.fromEntries(MERITS.map((merit) => [merit, 0])) as Record<Merit, number>;
-
-const speedIn = ({ line }: LineModel, at: number, arrangement: Arrangement) =>
-  (arrangement.kind === "one" ? arrangement.speedRatio : undefined) ??
-  line.pumps[at]?.item.speedRatio ??
-  1;
 
 /** What the place itself says of a pump, by the checks that need nothing but its plate. */
 function placed({ ready, at }: Setting, pump: Pump, line: Line, wanted: number): Judgement[] {

@@ -1,6 +1,4 @@
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
-import { evaluate } from "../numeric/monotoneCubic.ts";
-import type { PumpCurve } from "../pump/curve.ts";
 import { GALLON, ZERO_CELSIUS } from "../quantity/constants.ts";
 
 /**
@@ -53,7 +51,3 @@ export function engineAtWork(
 
 /** Under this part of its speed an engine stalls rather than sags. Common practice, no source. */
 const SLOWEST = 0.5;
-
-/** W a curve asks of its shaft at a flow; undefined where no power is published. */
-export const shaftPower = (curve: PumpCurve, flow: number): number | undefined =>
-  curve.power && evaluate(curve.power, Math.min(Math.max(flow, curve.firstFlow), curve.lastFlow));

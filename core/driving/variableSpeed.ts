@@ -1,7 +1,7 @@
 import { speedFor } from "../choose/arrangement.ts";
 import { flowFor, quickDuty, type SystemCurve } from "../choose/systemCurve.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
-import { pumpCurve } from "../pump/curve.ts";
+import { pumpCurve, shaftPower } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { sweptPower } from "./motor.ts";
@@ -65,9 +65,9 @@ export function speedSheet(
     const duty = quickDuty(system, curve);
     if (duty.kind !== "runs") return { ratio };
     const row: AtSpeed = { ratio, flow: duty.delivered, head: duty.head };
-    if (!rated.power) return row;
-    const scaled = Math.min(Math.max(duty.flow / ratio, rated.firstFlow), rated.lastFlow);
-    const full = evaluate(rated.power, scaled) * specificGravity;
+    const published = shaftPower(rated, duty.flow / ratio);
+    if (published === undefined) return row;
+    const full = published * specificGravity;
     const power = idle + Math.max(full - idle, 0) * ratio ** exponent;
     return { ...row, power, perVolume: power / duty.delivered };
   };

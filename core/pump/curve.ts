@@ -101,6 +101,10 @@ export function powerAt(curve: PumpCurve, flow: number): OnCurve {
   return curve.power ? read(curve.power, flow) : { kind: "not-published" };
 }
 
+/** W at the shaft, by its nearest published flow where there is none there; undefined where no power is published. */
+export const shaftPower = ({ power, firstFlow, lastFlow }: PumpCurve, flow: number) =>
+  power && evaluate(power, Math.min(Math.max(flow, firstFlow), lastFlow));
+
 export function npshRequiredAt(curve: PumpCurve, flow: number): OnCurve {
   return curve.npshRequired ? read(curve.npshRequired, flow) : { kind: "not-published" };
 }

@@ -1,4 +1,4 @@
-/** A point of a curve and, where it was told as a range, half of how wide that was as a part of the flow. */
+/** A point of a curve, m³/s and m. */
 export interface DrawnPoint {
   flow: number;
   head: number;

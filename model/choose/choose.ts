@@ -14,7 +14,7 @@ import {
   workPerVolume,
 } from "#core/choose/rankPumps.ts";
 import { WEIGHINGS, type Weighing } from "#core/choose/weights.ts";
-import { everyItem, type PathItem, type PumpItem } from "#core/line/path.ts";
+import { changeItems, everyItem, type PathItem } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import type { Advice } from "#core/simulation/answers.ts";
 import type { JobInTime } from "../overTime/overTime.ts";
@@ -152,20 +152,6 @@ function chosenOf(candidate: Candidate): Chosen {
   };
 }
 
-/** The best, the cheapest and the best of what is owned, each recommended only where nothing forbids it. */
-export function cardsFor(chosen: readonly Chosen[]): {
-  best?: Chosen;
-  cheapest?: Chosen;
-  owned?: Chosen;
-} {
-  const fit = chosen.filter((own) => own.looked && own.fit?.kind === "ranked");
-  const [best] = fit;
-  const priced = fit.filter(({ price }) => price !== undefined);
-  const cheapest = priced.toSorted((a, b) => (a.price ?? 0) - (b.price ?? 0))[0];
-  const owned = fit.find((own) => own.owned);
-  return { ...(best && { best }), ...(cheapest && { cheapest }), ...(owned && { owned }) };
-}
-
 /** An arrangement of whole documents, as a job takes it. */
 export type ArrangementOfDocuments =
   | { kind: "one"; pump: PumpDocument; speedRatio?: number }
@@ -217,11 +203,8 @@ export function withArrangement(
 
 /** The path with a place run at the rated speed of whatever stands there. */
 export const atRatedSpeed = (path: PathItem[], itemId: string): PathItem[] =>
-  path.map((item): PathItem => {
-    if (item.kind === "split") {
-      return { ...item, branches: item.branches.map((branch) => atRatedSpeed(branch, itemId)) };
-    }
+  changeItems(path, (item) => {
     if (item.kind !== "pump" || item.id !== itemId) return item;
-    const { speedRatio: _, ...rest } = item as PumpItem;
+    const { speedRatio: _, ...rest } = item;
     return rest;
   });

@@ -2,14 +2,13 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { feeds } from "#core/check/placing.ts";
 import { quickDuty, systemCurve } from "#core/choose/systemCurve.ts";
 import { findConductor } from "#core/driving/conductor.ts";
-import { derating, type EngineAtWork, engineAtWork } from "#core/driving/engine.ts";
+import { derating, type EngineAtWork, engineAtWork, FUEL_PER_JOULE } from "#core/driving/engine.ts";
 import { type MotorAtWork, motorAtWork } from "#core/driving/motor.ts";
 import { type SpeedSheet, speedRange, speedSheet } from "#core/driving/variableSpeed.ts";
 import type { PumpState } from "#core/hydraulics/boundary.ts";
 import { type LineModel, lineModel, stateOf } from "#core/hydraulics/solveLine.ts";
 import type { PathItem, Supply } from "#core/line/path.ts";
-import { evaluate } from "#core/numeric/monotoneCubic.ts";
-import { pumpCurve } from "#core/pump/curve.ts";
+import { pumpCurve, shaftPower } from "#core/pump/curve.ts";
 import { ZERO_CELSIUS } from "#core/quantity/constants.ts";
 import { pumpSets } from "../pumpSets.ts";
 import type { JobToChooseFor } from "./choose.ts";
@@ -96,9 +95,8 @@ export function drivingOf(
 
 function powerAt(ready: LineModel, at: number, flow: number, specificGravity: number) {
   const curve = ready.pumps[at]?.curve;
-  if (!curve?.power || !(flow > 0)) return undefined;
-  const within = Math.min(Math.max(flow, curve.firstFlow), curve.lastFlow);
-  return evaluate(curve.power, within) * specificGravity;
+  const shaft = curve && flow > 0 ? shaftPower(curve, flow) : undefined;
+  return shaft && shaft * specificGravity;
 }
 
 /** The supply that feeds a pump, with what lies between. */
@@ -131,9 +129,7 @@ function engineOf(
       (state, i): PumpState => (i === at ? { kind: "running", curve } : state),
     );
     const flow = stateOf(ready.model.solve(ready.boundaries.normal, states))?.byPump[at] ?? 0;
-    if (!curve.power) return 0;
-    const within = Math.min(Math.max(flow, curve.firstFlow), curve.lastFlow);
-    return evaluate(curve.power, within) * site.specificGravity;
+    return (shaftPower(curve, flow) ?? 0) * site.specificGravity;
   };
   return { ...engineAtWork(rated * governed, part, shaft, pump.engine?.tank), rated, part };
 }
@@ -159,11 +155,8 @@ function rivalsOf(
     if (duty.kind !== "runs") continue;
     const held = best.get(pump.kind);
     if (held && held.flow >= duty.delivered) continue;
-    const power = curve.power && evaluate(curve.power, Math.max(duty.flow, curve.firstFlow));
-    const fuel =
-      power === undefined
-        ? undefined
-        : engineAtWork(Number.POSITIVE_INFINITY, 1, () => power * specificGravity).fuel;
+    const power = shaftPower(curve, duty.flow);
+    const fuel = power && FUEL_PER_JOULE * power * specificGravity;
     best.set(pump.kind, {
       ...{ kind: pump.kind, id: pump.id, flow: duty.delivered, head: duty.head },
       ...(fuel !== undefined && { fuel }),

@@ -4,9 +4,11 @@ import { Link } from "react-router";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
 import type { CheckCode } from "#core/check/registry.ts";
+import { cardsOf, OF_THE_PLACE } from "#core/choose/rankPumps.ts";
 import { MERITS, WEIGHINGS, type Weighing } from "#core/choose/weights.ts";
-import { arrangementOf, type Chosen, cardsFor, withArrangement } from "#model/choose/choose.ts";
+import { arrangementOf, type Chosen, withArrangement } from "#model/choose/choose.ts";
 import { checkWords } from "#words/checks.ts";
 import { MERIT_WORDS, reasonOf, TOGETHER, WEIGHING_WORDS } from "#words/choosing.ts";
 import { PUMP_KINDS } from "#words/items.ts";
@@ -40,6 +42,7 @@ export function PumpChooser({
   const choice = useChoice(job, item.id, weighing);
   const client = useQueryClient();
   const { library, documents, chosen, working, stale, cancelled, error } = choice;
+  const cards = useMemo(() => cardsOf(chosen ?? []), [chosen]);
 
   if (library.isPending) return <Loading what="the pump library" />;
   if (library.isError)
@@ -94,9 +97,9 @@ export function PumpChooser({
           `${documents.size} pumps tried, ${chosen?.length ?? 0} ways to put them.`
         )}
       </p>
-      {chosen && <Cards {...{ chosen, documents, job, item, weighing, stale }} />}
+      {chosen && <Cards {...{ cards, documents, job, item, weighing, stale }} />}
       {children}
-      {chosen && <Rest {...{ chosen, documents, job, item, weighing, stale }} />}
+      {chosen && <Rest {...{ chosen, cards, documents, job, item, weighing, stale }} />}
     </div>
   );
 }
@@ -129,7 +132,7 @@ function Weighed() {
 }
 
 interface Shown {
-  chosen: readonly Chosen[];
+  cards: ReturnType<typeof cardsOf<Chosen>>;
   documents: Choice["documents"];
   job: JobDocument;
   item: Item;
@@ -139,8 +142,7 @@ interface Shown {
 
 const CARD_NAMES = { best: "Best here", cheapest: "Cheapest", owned: "What you own" } as const;
 
-function Cards({ chosen, documents, job, item, weighing, stale }: Shown) {
-  const cards = cardsFor(chosen);
+function Cards({ cards, documents, job, item, weighing, stale }: Shown) {
   const named = new Map<Chosen, string[]>();
   for (const [which, name] of Object.entries(CARD_NAMES)) {
     const card = cards[which as keyof typeof CARD_NAMES];
@@ -187,9 +189,16 @@ const inOne = ([first, ...others]: readonly string[]) =>
 type Row = { heading: string; count: number } | { own: Chosen };
 
 /** All the others under what became of them, as one list that may be long. */
-function Rest({ chosen, documents, job, item, weighing, stale }: Shown) {
+function Rest({
+  chosen,
+  cards,
+  documents,
+  job,
+  item,
+  weighing,
+  stale,
+}: Shown & { chosen: readonly Chosen[] }) {
   const list = useRef<HTMLUListElement>(null);
-  const cards = cardsFor(chosen);
   const [typed, setTyped] = useState("");
   // Finding follows the painted key.
   const find = useDeferredValue(typed);
@@ -203,7 +212,7 @@ function Rest({ chosen, documents, job, item, weighing, stale }: Shown) {
         .toLowerCase();
       return words.every((word) => text.includes(word));
     };
-    const shown = new Set(Object.values(cardsFor(chosen)).map(({ key }) => key));
+    const shown = new Set(Object.values(cards).map(({ key }) => key));
     return GROUPS.flatMap(([heading, belongs]): Row[] => {
       // A pair or another speed is worth a line where it does it; a hundred that do not are not.
       const own = chosen.filter(
@@ -217,7 +226,7 @@ function Rest({ chosen, documents, job, item, weighing, stale }: Shown) {
         ? [{ heading, count: own.length }, ...own.map((each) => ({ own: each }))]
         : [];
     });
-  }, [chosen, documents, find]);
+  }, [chosen, cards, documents, find]);
   const { indexes, before, after, measure } = useLongList(list, rows.length, 62);
   return (
     <>
@@ -264,7 +273,7 @@ function Way({
   item,
   weighing,
   large,
-}: Omit<Shown, "chosen" | "stale"> & { own: Chosen; best: Chosen | undefined; large?: boolean }) {
+}: Omit<Shown, "cards" | "stale"> & { own: Chosen; best: Chosen | undefined; large?: boolean }) {
   const units = useUnits();
   const pumps = own.ids.flatMap((id) => documents.get(id) ?? []);
   const [first] = pumps;
@@ -341,16 +350,13 @@ export function nameOf({ kind, speedRatio }: Chosen, pumps: readonly PumpDocumen
 }
 
 /** Limits of the place that a silent plate, or a silent job, leaves open. */
-const PLACING: ReadonlySet<CheckCode> = new Set<CheckCode>([
-  ...(["pump-placement", "pump-width", "pump-passage"] as const),
-  ...(["water-too-shallow", "water-too-deep", "water-too-warm"] as const),
-]);
+const PLACING: ReadonlySet<CheckCode> = new Set(OF_THE_PLACE);
 
 /** What is to be known of one that may be chosen; what cannot be judged is said too, beside what is worse. */
 function warningsOf(
   { fit, judgements, worst }: Chosen,
   job: JobDocument,
-  units: "us" | "metric",
+  units: UnitSystem,
 ): string[] {
   if (fit && fit.kind !== "ranked") return [];
   // Whether it may stand there at all comes before how it runs.
@@ -366,7 +372,7 @@ function warningsOf(
   return [...new Set(titles)].slice(0, 3);
 }
 
-function timeOf({ run, fit }: Chosen, units: "us" | "metric"): string | undefined {
+function timeOf({ run, fit }: Chosen, units: UnitSystem): string | undefined {
   if (!run || fit?.kind !== "ranked") return undefined;
   const { starts, dry, full, survives } = run;
   return [
