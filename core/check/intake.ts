@@ -6,6 +6,7 @@ import { volumeTerms } from "../formula/losses.ts";
 import { AIR_PART, type AirToMove, airToMove } from "../hydraulics/priming.ts";
 import { drawsItself, type PlacedPump, type Segment, suctionOf } from "../line/compiledLine.ts";
 import { levelsOf } from "../line/path.ts";
+import { pipeVolume } from "../line/profile.ts";
 import {
   type CheckContext,
   check,
@@ -73,7 +74,7 @@ function airOf(
   if (suction.some(({ fitting }) => fitting?.group === "check")) return undefined;
   const found = airToMove(suction, low, atmosphericPressure(site.altitude), water.density);
   if (!found || found.pipes.length === 0) return undefined;
-  const air = found.pipes.reduce((sum, own) => sum + (Math.PI / 4) * own.bore ** 2 * own.length, 0);
+  const air = pipeVolume(found.pipes);
   return { ...found, air, moved: air * found.times };
 }
 

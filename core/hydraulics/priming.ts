@@ -1,6 +1,5 @@
 import type { Segment } from "../line/compiledLine.ts";
-import type { WetPipe } from "../line/profile.ts";
-import { wetAbove } from "../line/profile.ts";
+import { pipeVolume, type WetPipe, wetAbove } from "../line/profile.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 
 /**
@@ -44,12 +43,11 @@ export function airToMove(
       };
     }),
   );
-  const volumeOf = ({ bore, length }: WetPipe) => (Math.PI / 4) * bore ** 2 * length;
-  const whole = parts.reduce((sum, part) => sum + volumeOf(part), 0);
+  const whole = pipeVolume(parts);
   let left = whole;
   let moved = whole;
   for (const part of parts) {
-    const own = volumeOf(part);
+    const own = pipeVolume([part]);
     const pressureAt = (s: number) =>
       air - density * GRAVITY * (part.from + s * (part.to - part.from) - level);
     if (!(Math.min(pressureAt(0), pressureAt(1)) > 0)) return undefined;

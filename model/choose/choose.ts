@@ -77,16 +77,10 @@ export function choosePumps(
   weighing: Weighing,
   soFar: (found: Chosen[]) => void = () => undefined,
 ): Chosen[] {
-  const elsewhere = new Set(
-    everyItem(job.path as PathItem[]).flatMap((item) =>
-      item.kind === "pump" && item.id !== itemId ? [item.pump] : [],
-    ),
-  );
-  const others = job.pumps.filter(({ id }) => elsewhere.has(id));
   // A speed chosen for what stands there now is no speed of the others.
   const line = { ...job, path: atRatedSpeed(job.path as PathItem[], itemId) };
   const ranked = rankPumps(line, library, job.wantedFlow, {
-    place: { itemId, others },
+    place: placeOf(job, itemId),
     weights: WEIGHINGS[weighing],
     ...(library.length > ALL_CLOSELY && { closely: CLOSELY }),
     wider: true,
@@ -108,6 +102,16 @@ export function choosePumps(
     .map((own, i) => ({ own, i }))
     .sort((a, b) => apart(a.own) - apart(b.own) || behind(a.own) - behind(b.own) || a.i - b.i)
     .map(({ own }) => own);
+}
+
+/** A place of a job's line, with the pumps that stand in the others. */
+export function placeOf({ path, pumps }: Pick<JobDocument, "path" | "pumps">, itemId: string) {
+  const elsewhere = new Set(
+    everyItem(path as PathItem[]).flatMap((item) =>
+      item.kind === "pump" && item.id !== itemId ? [item.pump] : [],
+    ),
+  );
+  return { itemId, others: pumps.filter(({ id }) => elsewhere.has(id)) };
 }
 
 /** A library so small that all of it is solved in full. */

@@ -5,11 +5,14 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { CONDUCTORS } from "#core/driving/conductor.ts";
 import {
+  BREAKER_PART,
   costOfVolume,
   DROP,
+  GENERATOR_SURGE,
   inputPower,
   type MotorAtWork,
   START_VOLTAGE,
+  USUAL_START,
 } from "#core/driving/motor.ts";
 import { GALLON, ZERO_CELSIUS } from "#core/quantity/constants.ts";
 import { type Driving, drivingOf, USUAL_AIR } from "#model/choose/driving.ts";
@@ -18,16 +21,13 @@ import { lasting } from "#words/overTime.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit, editItem, pumpItems, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { useInTime } from "../time/useOverTime.ts";
 import { Button } from "../ui/Button.tsx";
 import { NumberField, SelectField } from "../ui/Fields.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { SpeedPlot } from "./SpeedPlot.tsx";
 import { useLibraryPumps } from "./useChoice.ts";
-
-/** Money for a kWh until somebody says. Common practice, no source. */
-const USUAL_PRICE = 0.3;
-/** h a year a pump that runs much runs. Common practice, no source. */
-const USUAL_HOURS = 500;
+import { USUAL } from "./usual.ts";
 
 /** What drives the pump: its speed, its motor with cord and supply, or its engine; of several, what each moves alone. */
 export default function DrivingPane({
@@ -40,9 +40,11 @@ export default function DrivingPane({
   const rows = pumpItems(job.path);
   const item = rows.find(({ id }) => id === selected) ?? rows[0];
   const library = useLibraryPumps(job.pumps);
+  const asked = useInTime(job);
+  const itemId = item?.id;
   const driving = useMemo(
-    () => (item ? drivingOf(job, item.id, library) : undefined),
-    [job, item, library],
+    () => (itemId === undefined ? undefined : drivingOf(asked, itemId, library)),
+    [asked, itemId, library],
   );
   if (!item || !driving) {
     return (
@@ -64,7 +66,7 @@ export default function DrivingPane({
   );
 }
 
-const priceOf = ({ overTime }: JobDocument) => overTime?.energyPrice ?? USUAL_PRICE;
+const priceOf = ({ overTime }: JobDocument) => overTime?.energyPrice ?? USUAL.energyPrice;
 
 /** A cubic metre, or a thousand gallons, as water is paid for. */
 const LOT = { us: { volume: 1000 * GALLON, name: "1000 gal" }, metric: { volume: 1, name: "m³" } };
@@ -101,7 +103,7 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
   const kind = isMotor ? "energy" : "energy at the shaft";
   const yearly =
     isMotor && now !== undefined && cheapest?.perVolume !== undefined && job.wantedFlow
-      ? ((now - cheapest.perVolume) * job.wantedFlow * USUAL_HOURS * 3600 * priceOf(job)) / 3.6e6
+      ? ((now - cheapest.perVolume) * job.wantedFlow * USUAL.hours * 3600 * priceOf(job)) / 3.6e6
       : undefined;
   const set = (ratio: number) =>
     editItem<"pump">(itemId, {
@@ -154,7 +156,7 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
           <Figure
             name="Saved a year at that speed"
             value={yearly.toFixed(yearly < 10 ? 1 : 0)}
-            note={`in money; assumed ${USUAL_HOURS} h at the wanted flow, ${priceOf(job)} a kWh`}
+            note={`in money; assumed ${USUAL.hours} h at the wanted flow, ${priceOf(job)} a kWh`}
           />
         )}
         {fit && (
@@ -242,7 +244,9 @@ function Electric({ driving, job }: { driving: Driving; job: JobDocument }) {
             <Figure
               name="Starting current"
               value={`${motor.starting.current.toFixed(0)} A`}
-              note={motor.starting.assumed ? "assumed, six times running" : "by its plate"}
+              note={
+                motor.starting.assumed ? `assumed, ${USUAL_START} times running` : "by its plate"
+              }
             />
           </dl>
           <ul className="grid gap-2">
@@ -313,13 +317,13 @@ function verdicts({ cable, breaker, generator, ofPlate }: MotorAtWork) {
   if (breaker) {
     found.push({
       severity: breaker.fits ? "good" : "stop",
-      text: `It takes ${formatPercent(breaker.part)} of the ${breaker.rating} A breaker; up to 80 % may be taken all the time.`,
+      text: `It takes ${formatPercent(breaker.part)} of the ${breaker.rating} A breaker; up to ${formatPercent(BREAKER_PART)} may be taken all the time.`,
     });
   }
   if (generator) {
     found.push({
       severity: generator.bears ? "good" : "stop",
-      text: `Starting it asks ${(generator.asked / 1000).toFixed(1)} kVA of the ${(generator.power / 1000).toFixed(1)} kW generator, which bears about half as much again for a moment.`,
+      text: `Starting it asks ${(generator.asked / 1000).toFixed(1)} kVA of the ${(generator.power / 1000).toFixed(1)} kW generator, which bears about ${GENERATOR_SURGE} times that for a moment.`,
     });
   }
   return found;

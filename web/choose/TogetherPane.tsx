@@ -6,10 +6,10 @@ import { format, formatPercent } from "#contract/units/format.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
 import { laidIn, type Money, type Year } from "#core/choose/front.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
-import { withArrangement } from "#model/choose/choose.ts";
+import { placeOf, withArrangement } from "#model/choose/choose.ts";
 import { slimPump } from "#model/choose/slim.ts";
 import type { TogetherFound } from "#model/choose/together.ts";
-import { stockName } from "#words/items.ts";
+import { itemName, stockName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { FrontPlot } from "../charts/FrontPlot.tsx";
@@ -19,24 +19,27 @@ import { Button } from "../ui/Button.tsx";
 import { NumberField, SelectField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { useLibraryPumps } from "./useChoice.ts";
-
-/** h a year, money for a kWh and for a litre of fuel, and years a pump lasts, until somebody knows better. Common practice, no source. */
-const USUAL = { hours: 500, energyPrice: 0.3, fuelPrice: 1.8, lasts: 10 };
+import { USUAL } from "./usual.ts";
 
 /** Pump and pipe at once: what each pair costs and gives, and the few that nothing beats. */
-export default function TogetherPane({ job }: { job: JobDocument }) {
+export default function TogetherPane({
+  job,
+  selected,
+}: {
+  job: JobDocument;
+  selected: string | undefined;
+}) {
   const units = useUnits();
   const [money, setMoney] = useState<Money>("price");
   const [asked, setAsked] = useState<{
     volume?: number | undefined;
     price?: number;
     fuel?: number;
-    lasts: number;
-  }>({
-    lasts: USUAL.lasts,
-  });
+    lasts?: number;
+  }>({});
   const [family, setFamily] = useState<PipeFamily>();
-  const [place] = pumpItems(job.path);
+  const places = pumpItems(job.path);
+  const place = places.find(({ id }) => id === selected) ?? places[0];
   const longest = everyItem<JobPathItem>(job.path).reduce<
     Extract<JobPathItem, { kind: "pipe" }> | undefined
   >(
@@ -55,15 +58,12 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
     const runs = everyItem<JobPathItem>(path).flatMap((item) =>
       item.kind === "pipe" && item.stock === longest?.stock ? [item.id] : [],
     );
-    const elsewhere = new Set(
-      pumpItems(path).flatMap((row) => (row.id === place?.id ? [] : [row.pump])),
-    );
     const year: Year = {
-      ...{ volume, energyPrice: energyPrice / 3.6e6, lasts: asked.lasts },
+      ...{ volume, energyPrice: energyPrice / 3.6e6, lasts: asked.lasts ?? USUAL.lasts },
       fuelPrice: (asked.fuel ?? USUAL.fuelPrice) * 1000,
     };
     return {
-      place: { itemId: place?.id ?? "", others: pumps.filter(({ id }) => elsewhere.has(id)) },
+      place: placeOf({ path, pumps }, place?.id ?? ""),
       itemIds: runs,
       sizes: PIPE_STOCK.filter((stock) => stock.family === shown),
       ...(wantedFlow !== undefined && { wanted: wantedFlow }),
@@ -103,6 +103,12 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
   const worth = (own: TogetherFound) => (money === "price" ? own.price : own.yearly) ?? 0;
   return (
     <div className="grid gap-2 p-3">
+      {places.length > 1 && (
+        <p className="plate text-[18px]">
+          {itemName(job.path, place.id, units)}{" "}
+          <span className="text-soft">with its pipe, the others as they are</span>
+        </p>
+      )}
       <div className="grid grid-cols-2 gap-2">
         <SelectField
           label="Pipe"
@@ -153,9 +159,9 @@ export default function TogetherPane({ job }: { job: JobDocument }) {
             onChange={(fuel) => setAsked((own) => ({ ...own, fuel }))}
           />
           <NumberField
-            label="Years it lasts, assumed"
+            label={`Years it lasts${asked.lasts === undefined ? ", assumed" : ""}`}
             visibleLabel
-            value={asked.lasts}
+            value={asked.lasts ?? USUAL.lasts}
             min={1}
             max={50}
             onChange={(lasts) => setAsked((own) => ({ ...own, lasts }))}

@@ -330,7 +330,7 @@ function Bench() {
               )}
               {view === "together" && (
                 <Suspense fallback={<Loading what="pump and pipe" />}>
-                  <TogetherPane job={job} />
+                  <TogetherPane {...{ job, selected }} />
                 </Suspense>
               )}
               {view === "time" && (
