@@ -43,6 +43,30 @@ describe("a table of pumps", () => {
     }
   });
 
+  it("keeps of a pump that is there what the table does not tell", () => {
+    const before = pumpSchema.parse({
+      ...LIBRARY[0],
+      curve: { from: "traced", picture: "a-picture" },
+      otherLines: [{ name: "Small", points: LIBRARY[0]?.points }],
+      attachments: ["a-photo"],
+    }) as PumpDocument;
+    const known = new Map([[before.id, before]]);
+    const again = (text: string) => pumpsFrom(readPumpTable(text), "metric", ids, known)[0];
+    expect(again(writePumpTable([before]))).toMatchObject({
+      kind: "pump",
+      pump: { curve: before.curve, otherLines: before.otherLines, attachments: ["a-photo"] },
+    });
+    // A list of prices is a list of prices.
+    const priced = again(`id,Price\n${before.id},77`);
+    expect(priced).toEqual({ kind: "pump", row: 2, pump: { ...before, price: 77 } });
+    // Another curve is not the one that was traced.
+    const drawn = again(`id,Max flow (L/s),Max head (m)\n${before.id},4,20`);
+    if (drawn?.kind !== "pump") throw new Error("refused");
+    expect(drawn.pump.curve).toEqual({ from: "sticker" });
+    expect(drawn.pump).not.toHaveProperty("otherLines");
+    expect(drawn.pump.attachments).toEqual(["a-photo"]);
+  });
+
   it("takes its units from its headings, from its cells, or from the reader", () => {
     const text = [
       "Maker,Model,Kind,Max head (ft),Max flow (gpm),Weight",

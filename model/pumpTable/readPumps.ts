@@ -2,7 +2,7 @@ import Papa from "papaparse";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { type PumpDocument, pumpSchema, pumpVersions } from "#contract/documents/pump.ts";
 import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
-import { type Quantity, UNITS, type UnitSystem } from "#contract/units/units.ts";
+import { type Quantity, toUnit, UNITS, type UnitSystem } from "#contract/units/units.ts";
 import { fromSticker, fromThreePoints, STICKER_DOUBT } from "#core/pump/curveFrom.ts";
 import { PLATE_FIELDS, type PlateField, valueAt, withValue } from "./fields.ts";
 
@@ -129,15 +129,18 @@ const WET: ReadonlySet<string> = new Set(["sump", "effluent", "puddle", "battery
 
 /**
  * Every row as a pump or as the reasons why it is none. Cells without a unit take their heading's, else that of
- * `system`.
+ * `system`. A row with the id of a pump that is known changes what its columns tell, and keeps the rest of it.
  * @param idFor makes the id of a row that has none
  */
 export function pumpsFrom(
   { columns, rows, firstRow }: PumpTable,
   system: UnitSystem,
   idFor: (row: number) => string,
+  known: ReadonlyMap<string, PumpDocument> = new Map(),
 ): ReadPump[] {
-  const read = rows.map((cells, i) => readRow(columns, cells, firstRow + i, system, idFor(i)));
+  const read = rows.map((cells, i) =>
+    readRow(columns, cells, firstRow + i, system, idFor(i), known),
+  );
   // Two rows under one id would be one pump.
   const seen = new Map<string, number>();
   return read.map((own): ReadPump => {
@@ -158,7 +161,8 @@ function readRow(
   cells: readonly string[],
   row: number,
   system: UnitSystem,
-  id: string,
+  fresh: string,
+  known: ReadonlyMap<string, PumpDocument>,
 ): ReadPump {
   const reasons: string[] = [];
   const cellOf = (path: string): [text: string, column: PumpColumn] | undefined => {
@@ -175,8 +179,11 @@ function readRow(
     reasons.push(`${heading}: ${parsed.message}`);
     return undefined;
   };
+  const id = cellOf("id")?.[0] ?? fresh;
+  const before = known.get(id);
   let document: Record<string, unknown> = {
-    ...{ format: pumpVersions.format, version: pumpVersions.version, id: cellOf("id")?.[0] ?? id },
+    ...before,
+    ...{ format: pumpVersions.format, version: pumpVersions.version, id },
   };
   for (const field of PLATE_FIELDS) {
     const found = cellOf(field.path);
@@ -194,8 +201,15 @@ function readRow(
     // Left empty they are asked for by name.
     ...{ maker: "", model: "" },
     ...document,
-    ...curveOf(cellOf, number, system, reasons),
   };
+  if (!before || CURVE_COLUMNS.some(({ path }) => path !== "id" && cellOf(path))) {
+    const told = curveOf(cellOf, number, system, reasons);
+    // The curve it has already keeps what it was got from.
+    if (!before || !samePoints(before.points, told.points)) {
+      const { curveDoubt: _doubt, otherLines: _lines, ...plate } = document;
+      document = { ...plate, ...told };
+    }
+  }
   const parsed = pumpSchema.safeParse(document);
   if (!parsed.success) {
     for (const { path, message } of fieldIssues(parsed.error)) {
@@ -212,6 +226,17 @@ function readRow(
   return parsed.success && reasons.length === 0
     ? { kind: "pump", row, pump: parsed.data as PumpDocument }
     : { kind: "refused", row, name: nameOf(document), reasons };
+}
+
+/** Whether the points of a table are those of a pump, to as many figures as are written. */
+function samePoints(before: PumpDocument["points"], told: unknown): boolean {
+  const points = told as PumpDocument["points"] | undefined;
+  const alike = (a = Number.NaN, b = Number.NaN) =>
+    Object.is(a, b) || Math.abs(a - b) <= 1e-9 * Math.abs(a);
+  return (
+    points?.length === before.length &&
+    before.every((own, i) => POINT_PARTS.every(({ key }) => alike(own[key], points[i]?.[key])))
+  );
 }
 
 const inUnit = (text: string, unit: string | undefined, quantity: Quantity, system: UnitSystem) => {
@@ -351,7 +376,7 @@ export function writePumpTable(pumps: readonly PumpDocument[]): string {
       const value = valueAt(pump, field.path);
       if (value === undefined) return "";
       const unit = unitOf(field);
-      if (unit) return figures(((value as number) - (unit.offset ?? 0)) / unit.factor);
+      if (unit) return figures(toUnit(value as number, unit));
       return typeof value === "boolean" ? (value ? "yes" : "no") : String(value);
     }),
     pump.points

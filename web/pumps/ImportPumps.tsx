@@ -49,11 +49,11 @@ export default function ImportPumps({
     return { ...read, columns };
   }, [text, paths]);
   const file = useMemo(() => (/^\s*[[{]/.test(text) ? readPumpFile(text) : undefined), [text]);
-  const read = useMemo(
-    (): ReadPump[] => (text.trim() === "" ? [] : (file ?? pumpsFrom(table, units, idFor))),
-    [text, file, table, units],
-  );
   const stored = useMemo(() => new Map(known.map((pump) => [pump.id, pump])), [known]);
+  const read = useMemo(
+    (): ReadPump[] => (text.trim() === "" ? [] : (file ?? pumpsFrom(table, units, idFor, stored))),
+    [text, file, table, units, stored],
+  );
   const incoming = (pump: PumpDocument): Incoming => {
     const before = stored.get(pump.id);
     return !before ? "new" : sameDocument(before, pump) ? "same" : "changes";
