@@ -1,8 +1,7 @@
 import { type KeyboardEvent, useMemo, useState } from "react";
-import type { CurveTrace } from "#contract/documents/pump.ts";
-import { fromUnit, SHOWN, UNITS } from "#contract/units/units.ts";
+import { SHOWN, UNITS } from "#contract/units/units.ts";
 import type { Spot } from "#core/trace/projective.ts";
-import { lookOver, readSheet, type SheetFault, type TraceRemark } from "#core/trace/sheet.ts";
+import { lookOver, type SheetFault, type TraceRemark } from "#core/trace/sheet.ts";
 import { snapToLine } from "#core/trace/snapToLine.ts";
 import { useUnits } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -11,6 +10,18 @@ import { NumberField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
 import type { GotCurve } from "../gotCurve.ts";
 import { Loupe } from "./Loupe.tsx";
+import {
+  type Held,
+  type Line,
+  type Marks,
+  nearest,
+  readingOf,
+  spotOf,
+  toSi,
+  traceOf,
+  withMark,
+} from "./marks.ts";
+import { Overlay } from "./Overlay.tsx";
 import { type Opened, usePicture } from "./usePicture.ts";
 
 /** What a click on the picture sets next. */
@@ -18,26 +29,6 @@ type Aim =
   | { what: "corner"; index: number }
   | { what: "flow" | "head"; index: 0 | 1 }
   | { what: "line"; line: number };
-
-interface Line {
-  name: string;
-  /** rpm, where it is the same pump at another speed and not with another impeller */
-  speed: number | undefined;
-  clicks: Spot[];
-}
-
-interface Marks {
-  corners: Spot[];
-  askew: boolean;
-  flow: [{ at?: Spot; value: number }, { at?: Spot; value: number }];
-  head: [{ at?: Spot; value: number }, { at?: Spot; value: number }];
-}
-
-/** A mark that the arrow keys move. */
-type Held =
-  | { what: "corner"; index: number }
-  | { what: "flow" | "head"; index: 0 | 1 }
-  | { what: "line"; line: number; index: number };
 
 /** A curve traced on a picture: where its sheet and axes lie, clicks along each line, the trace over the picture. */
 export default function TraceSheet({
@@ -92,6 +83,10 @@ function Trace({
   const reading = useMemo(() => readingOf(marks), [marks]);
   const at = reading?.kind === "read" ? reading.at : undefined;
 
+  const changeLine = (at: number, change: (line: Line) => Partial<Line>) =>
+    setLines((all) => all.map((own, i) => (i === at ? { ...own, ...change(own) } : own)));
+  const changeClicks = (line: number, change: (clicks: Spot[]) => Spot[]) =>
+    changeLine(line, ({ clicks }) => ({ clicks: change(clicks) }));
   const place = (spot: Spot) => {
     switch (aim.what) {
       case "corner": {
@@ -112,11 +107,7 @@ function Trace({
       }
       case "line": {
         const own = snaps ? (snapToLine(picture.grey, spot, picture.reach) ?? spot) : spot;
-        setLines((before) =>
-          before.map((line, i) =>
-            i === aim.line ? { ...line, clicks: [...line.clicks, own] } : line,
-          ),
-        );
+        changeClicks(aim.line, (clicks) => [...clicks, own]);
         setHeld({ what: "line", line: aim.line, index: lines[aim.line]?.clicks.length ?? 0 });
       }
     }
@@ -130,15 +121,8 @@ function Trace({
         corners: marks.corners.map((own, i) => (i === held.index ? shift(own) : own)),
       });
     } else if (held.what === "line") {
-      setLines((before) =>
-        before.map((line, i) =>
-          i === held.line
-            ? {
-                ...line,
-                clicks: line.clicks.map((own, k) => (k === held.index ? shift(own) : own)),
-              }
-            : line,
-        ),
+      changeClicks(held.line, (clicks) =>
+        clicks.map((own, k) => (k === held.index ? shift(own) : own)),
       );
     } else {
       const before = marks[held.what][held.index].at;
@@ -147,13 +131,7 @@ function Trace({
   };
   const takeOut = () => {
     if (held?.what !== "line") return;
-    setLines((before) =>
-      before.map((line, i) =>
-        i === held.line
-          ? { ...line, clicks: line.clicks.filter((_, k) => k !== held.index) }
-          : line,
-      ),
-    );
+    changeClicks(held.line, (clicks) => clicks.filter((_, k) => k !== held.index));
     setHeld(undefined);
   };
   const onKey = (event: KeyboardEvent) => {
@@ -325,22 +303,14 @@ function Trace({
                     label="Name"
                     value={line.name}
                     maxLength={40}
-                    onChange={(name) =>
-                      setLines((all) => all.map((own, k) => (k === i ? { ...own, name } : own)))
-                    }
+                    onChange={(name) => changeLine(i, () => ({ name }))}
                   />
                   <OptionalNumber
                     label="rpm, if not rated"
                     most={30_000}
                     whole={false}
                     value={line.speed}
-                    onChange={(speed) =>
-                      setLines((all) =>
-                        all.map((own, k) =>
-                          k === i ? { ...own, speed: speed || undefined } : own,
-                        ),
-                      )
-                    }
+                    onChange={(speed) => changeLine(i, () => ({ speed: speed || undefined }))}
                   />
                 </div>
               )}
@@ -414,59 +384,6 @@ function Trace({
 /** What a line cannot be used with. */
 const STOPPING: ReadonlySet<TraceRemark["kind"]> = new Set(["too-few", "negative", "doubled"]);
 
-const withMark = (marks: Marks, axis: "flow" | "head", index: 0 | 1, patch: object): Marks => ({
-  ...marks,
-  [axis]: marks[axis].map((own, i) => (i === index ? { ...own, ...patch } : own)),
-});
-
-/** The sheet as far as it is marked; nothing before all four places are. */
-function readingOf({ corners, askew, flow, head }: Marks) {
-  const placed = (own: Marks["flow"]) =>
-    own.every(({ at }) => at)
-      ? (own.map(({ at, value }) => ({ at: at as Spot, value })) as never)
-      : undefined;
-  const [flows, heads] = [placed(flow), placed(head)];
-  if (!flows || !heads || (askew && corners.length < 4)) return undefined;
-  return readSheet({ flow: flows, head: heads, ...(askew && { corners: corners as never }) });
-}
-
-const traceOf = (
-  marks: Marks,
-  lines: readonly Line[],
-  flowUnit: string,
-  headUnit: string,
-): CurveTrace => {
-  const axis = (own: Marks["flow"]) =>
-    own.map(({ at, value }) => ({
-      at: [...(at ?? [0, 0])],
-      value,
-    })) as unknown as CurveTrace["flowAxis"];
-  return {
-    ...(marks.askew && {
-      corners: marks.corners.map((own) => [...own]) as unknown as NonNullable<
-        CurveTrace["corners"]
-      >,
-    }),
-    ...{ flowAxis: axis(marks.flow), headAxis: axis(marks.head), flowUnit, headUnit },
-    lines: lines.map(({ name, clicks }) => ({
-      name,
-      clicks: clicks.map(([x, y]) => [x, y] as [number, number]),
-    })),
-  };
-};
-
-function toSi(value: number, quantity: "flow" | "head", symbol: string): number {
-  const unit = UNITS[quantity].find((own) => own.symbol === symbol);
-  return unit ? fromUnit(value, unit) : value;
-}
-
-function spotOf(held: Held | undefined, marks: Marks, lines: readonly Line[]): Spot | undefined {
-  if (!held) return undefined;
-  if (held.what === "corner") return marks.corners[held.index];
-  if (held.what === "line") return lines[held.line]?.clicks[held.index];
-  return marks[held.what][held.index].at;
-}
-
 /** Where a pointer is, in pixels of the picture. */
 function spotAt(
   event: { clientX: number; clientY: number; currentTarget: Element },
@@ -477,123 +394,6 @@ function spotAt(
     ((event.clientX - box.left) / box.width) * width,
     ((event.clientY - box.top) / box.height) * height,
   ];
-}
-
-/** The click of a line so near that it is meant. */
-function nearest(spot: Spot, lines: readonly Line[], within: number): Held | undefined {
-  for (const [line, { clicks }] of lines.entries()) {
-    const index = clicks.findIndex(([x, y]) => Math.hypot(x - spot[0], y - spot[1]) < within);
-    if (index >= 0) return { what: "line", line, index };
-  }
-  return undefined;
-}
-
-function Overlay({
-  picture,
-  marks,
-  lines,
-  held,
-  read,
-}: {
-  picture: Opened;
-  marks: Marks;
-  lines: readonly Line[];
-  held: Held | undefined;
-  read: readonly (ReturnType<typeof lookOver> | undefined)[];
-}) {
-  const r = picture.width / 160;
-  const isHeld = (own: Held) => JSON.stringify(own) === JSON.stringify(held);
-  const wild = read.map(
-    (own) => new Set(own?.remarks.flatMap((said) => (said.kind === "wild" ? [said.index] : []))),
-  );
-  return (
-    <svg
-      viewBox={`0 0 ${picture.width} ${picture.height}`}
-      className="absolute inset-0 h-full w-full"
-      aria-hidden
-    >
-      {marks.askew && marks.corners.length === 4 && (
-        <polygon
-          points={marks.corners.map(([x, y]) => `${x},${y}`).join(" ")}
-          className="fill-none stroke-pump"
-          strokeWidth={r / 2}
-          strokeDasharray={`${2 * r} ${r}`}
-        />
-      )}
-      {marks.askew &&
-        marks.corners.map((own, index) => (
-          <circle
-            key={index}
-            cx={own[0]}
-            cy={own[1]}
-            r={r}
-            className="fill-none stroke-pump"
-            strokeWidth={isHeld({ what: "corner", index }) ? r / 2 : r / 4}
-          />
-        ))}
-      {(["flow", "head"] as const).flatMap((what) =>
-        marks[what].flatMap(({ at, value }, index) =>
-          at
-            ? [
-                <g key={`${what} ${index}`} className="stroke-signal">
-                  <line
-                    x1={at[0] - 2 * r}
-                    x2={at[0] + 2 * r}
-                    y1={at[1]}
-                    y2={at[1]}
-                    strokeWidth={r / 4}
-                  />
-                  <line
-                    x1={at[0]}
-                    x2={at[0]}
-                    y1={at[1] - 2 * r}
-                    y2={at[1] + 2 * r}
-                    strokeWidth={r / 4}
-                  />
-                  <text
-                    x={at[0] + 1.5 * r}
-                    y={at[1] - 1.5 * r}
-                    fontSize={3 * r}
-                    className="fill-signal stroke-none"
-                  >
-                    {value}
-                  </text>
-                </g>,
-              ]
-            : [],
-        ),
-      )}
-      {lines.map(({ clicks }, line) => {
-        const sorted = clicks.toSorted((a, b) => a[0] - b[0]);
-        const isWild = (own: Spot) => wild[line]?.has(sorted.indexOf(own));
-        return (
-          <g key={line}>
-            <polyline
-              points={sorted.map(([x, y]) => `${x},${y}`).join(" ")}
-              className="fill-none stroke-water"
-              strokeWidth={r / 3}
-            />
-            {clicks.map((own, index) => (
-              <circle
-                key={index}
-                cx={own[0]}
-                cy={own[1]}
-                r={r * 0.8}
-                strokeWidth={r / 4}
-                className={
-                  isHeld({ what: "line", line, index })
-                    ? "fill-water stroke-paper"
-                    : isWild(own)
-                      ? "fill-none stroke-signal"
-                      : "fill-paper stroke-water"
-                }
-              />
-            ))}
-          </g>
-        );
-      })}
-    </svg>
-  );
 }
 
 const FAULTS: Record<SheetFault, string> = {
