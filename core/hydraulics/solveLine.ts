@@ -4,7 +4,6 @@ import type { CompiledLine, PlacedPump } from "../line/compiledLine.ts";
 import { compileLine } from "../line/compileLine.ts";
 import type { Diagnostic } from "../line/diagnostic.ts";
 import { type Line, type Method, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
-import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import {
   npshRequiredAt,
   type PumpCurve,
@@ -16,6 +15,7 @@ import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import type { PumpState } from "./boundary.ts";
 import { type Boundary, boundariesOf } from "./boundary.ts";
+import { flowToDeliver } from "./flowToDeliver.ts";
 import { headLedger, type LedgerEntry } from "./headLedger.ts";
 import { type HeadLinePoint, headLine } from "./headLine.ts";
 import {
@@ -181,27 +181,12 @@ const STAND_IN: Pump = {
 /** A ready line with what its pump has to move for the wanted flow at normal water: more, where holes let some out. */
 function asked(ready: LineModel, wish: AskedFlow): LineModel | Refused {
   const { model, boundaries, line } = ready;
-  const short = (flow: number) => {
-    const imposed = model.imposed(boundaries.normal, flow);
-    return imposed.kind === "steady" ? imposed.state.delivered - wish.wanted : Number.NaN;
-  };
-  let flow = wish.wanted;
-  if (line.holes.length > 0) {
-    let [most, over] = [flow, short(flow)];
-    for (let n = 0; n < DOUBLINGS && over < 0; n++) {
-      most *= 2;
-      over = short(most);
-    }
-    if (!(over >= 0)) {
-      return { kind: "refused", diagnostics: [{ code: "not-balanced" }], sketch: line };
-    }
-    flow = bracketedRoot(short, flow, most, short(flow), over, flow * 1e-10);
+  const flow = flowToDeliver(model, boundaries.normal, wish.wanted);
+  if (flow === undefined) {
+    return { kind: "refused", diagnostics: [{ code: "not-balanced" }], sketch: line };
   }
   return { ...ready, states: [{ kind: "held", flow }], asked: wish };
 }
-
-/** A line that lets out more than a thousand times what it delivers is none. */
-const DOUBLINGS = 10;
 
 /** A model solved at the three levels of its line, and at normal water by the other schools. */
 export function solveModel(ready: LineModel, line: Line): SolveResult {

@@ -76,7 +76,10 @@ export function compareWithRated(
   lost: SteadyState["lost"] = [],
   at = 0,
 ): Comparison | undefined {
-  const curve = pumpCurve(pump, reading.speedRatio ?? 1);
+  const speedRatio = reading.speedRatio ?? 1;
+  const curve = pumpCurve(pump, speedRatio);
+  const curveAt = ({ speed = speedRatio }: Partial<Record<HeadInput, number>>) =>
+    speed === speedRatio ? curve : pumpCurve(pump, speed);
   const tolerance = TOLERANCE[pump.tolerance];
   const total = headModel(model, reading, lost, at);
   const wasted = lost.reduce((sum, hole) => sum + hole.flow, 0);
@@ -86,14 +89,14 @@ export function compareWithRated(
 
   const ratedHead = publishedValue(headAt(curve, flow.value));
   const headDeviation = propagate(total.inputs, (values) => {
-    const rated = publishedValue(headAt(curve, throughPump(values)));
+    const rated = publishedValue(headAt(curveAt(values), throughPump(values)));
     const made = total.head(values);
     return rated === undefined || rated <= 0 || made === undefined ? undefined : made / rated - 1;
   });
   const ratedFlow = flowAtHead(curve, head.value);
   const flowDeviation = propagate(total.inputs, (values) => {
     const made = total.head(values);
-    const rated = made === undefined ? undefined : flowAtHead(curve, made);
+    const rated = made === undefined ? undefined : flowAtHead(curveAt(values), made);
     return typeof rated === "number" && rated > 0 ? throughPump(values) / rated - 1 : undefined;
   });
 

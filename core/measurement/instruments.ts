@@ -33,16 +33,87 @@ export function fillTime(times: readonly number[], timingTolerance: number): Est
   return { value: mean, standardUncertainty: Math.hypot(common, random) };
 }
 
-/** Flow in m³/s from a bucket, a set time or a meter, uncertainty to first order (GUM 5.1.2). */
+/** Flow in m³/s and its standard uncertainty to first order (GUM 5.1.2). */
 export function measuredFlow(measurement: FlowMeasurement): Estimate {
-  if (measurement.method === "meter") {
-    const { flow, tolerance } = measurement;
-    return { value: flow, standardUncertainty: flow * rectangular(tolerance) };
+  const parts = flowDoubts(measurement);
+  const doubts = parts.doubts.map(({ standardUncertainty }) => standardUncertainty);
+  return { value: parts.value, standardUncertainty: Math.hypot(...doubts) };
+}
+
+/** What of a measurement of flow is in doubt. */
+export type FlowDoubt = "volume" | "timing" | "meter" | "area" | "fall" | "inflow";
+
+export interface DoubtOfFlow {
+  of: FlowDoubt;
+  /** m³/s it brings to the flow */
+  standardUncertainty: number;
+  /** part of its variance that another reading with the same instrument has alike */
+  common: number;
+}
+
+/**
+ * A measured flow with everything in doubt about it, the largest first. A mark on a bucket and a measured area are
+ * wrong alike at every reading; of a meter and of a rule that half is (common practice, no source).
+ */
+export function flowDoubts(measurement: FlowMeasurement): { value: number; doubts: DoubtOfFlow[] } {
+  const doubt = (of: FlowDoubt, standardUncertainty: number, common: number): DoubtOfFlow => ({
+    ...{ of, standardUncertainty, common },
+  });
+  const all = (value: number, ...doubts: DoubtOfFlow[]) => ({
+    value,
+    doubts: doubts.toSorted((a, b) => b.standardUncertainty - a.standardUncertainty),
+  });
+  switch (measurement.method) {
+    case "shut":
+      return all(0);
+    case "meter": {
+      const { flow, tolerance } = measurement;
+      return all(flow, doubt("meter", flow * rectangular(tolerance), HALF));
+    }
+    case "counter": {
+      const { start, end, tolerance, timingTolerance } = measurement;
+      const { time, common } = watched([measurement.time], timingTolerance);
+      const value = (end - start) / time.value;
+      return all(
+        value,
+        doubt("meter", value * rectangular(tolerance), HALF),
+        doubt("timing", (value * time.standardUncertainty) / time.value, common),
+      );
+    }
+    case "draw-down": {
+      const { area, areaTolerance, fall, fallTolerance, timingTolerance } = measurement;
+      const { inflow, inflowTolerance } = measurement;
+      const { time, common } = watched([measurement.time], timingTolerance);
+      const drawn = (area * fall) / time.value;
+      return all(
+        drawn + inflow,
+        doubt("area", drawn * rectangular(areaTolerance), 1),
+        doubt("fall", (area * rectangular(fallTolerance)) / time.value, HALF),
+        doubt("timing", (drawn * time.standardUncertainty) / time.value, common),
+        doubt("inflow", inflow * rectangular(inflowTolerance), 1),
+      );
+    }
+    default: {
+      const { volume, volumeTolerance, timingTolerance } = measurement;
+      const times = measurement.method === "timed" ? [measurement.time] : measurement.times;
+      const { time, common } = watched(times, timingTolerance);
+      const value = volume / time.value;
+      return all(
+        value,
+        doubt("volume", value * rectangular(volumeTolerance), 1),
+        doubt("timing", (value * time.standardUncertainty) / time.value, common),
+      );
+    }
   }
-  const { volume, volumeTolerance, timingTolerance } = measurement;
-  const times = measurement.method === "timed" ? [measurement.time] : measurement.times;
+}
+
+/** Part of the variance of an instrument that repeats from reading to reading. Common practice, no source. */
+export const HALF = 0.5;
+
+/** A time off the watch, and which part of its variance the hand brings to every reading alike. */
+function watched(times: readonly number[], timingTolerance: number) {
   const time = fillTime(times, timingTolerance);
-  const value = volume / time.value;
-  const relative = Math.hypot(rectangular(volumeTolerance), time.standardUncertainty / time.value);
-  return { value, standardUncertainty: value * relative };
+  const hand = COMMON_HAND * rectangular(timingTolerance);
+  const variance = time.standardUncertainty ** 2;
+  return { time, common: variance > 0 ? hand ** 2 / variance : 0 };
 }

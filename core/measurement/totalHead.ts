@@ -22,7 +22,8 @@ export type HeadInput =
   | "suction-height"
   | "water-level"
   | "line-between"
-  | "holes";
+  | "holes"
+  | "speed";
 
 /** Half-width in m taken for the height of a gauge measured with a tape. Common practice, no source. */
 export const GAUGE_HEIGHT_TOLERANCE = 0.01;
@@ -40,6 +41,10 @@ export const COMPUTED_LOSS_TOLERANCE = 0.2;
 export interface HeadModel {
   inputs: Input<HeadInput>[];
   head: (values: Record<HeadInput, number>) => number | undefined;
+  /** m above datum: total head of the water that passes the gauge */
+  atGauge: (values: Record<HeadInput, number>) => number;
+  /** m reckoned to be lost between the pump's port and the gauge */
+  between: (values: Record<HeadInput, number>) => number;
   /** the gauge's place is no longer on the line before it parts, and is taken to be at the pump's port */
   gaugeMisplaced: boolean;
 }
@@ -91,19 +96,29 @@ export function headModel(
   if (all > 0) {
     inputs.push({ name: "holes", value: all, standardUncertainty: lostUncertainty(all) });
   }
+  if (reading.speedRatio !== undefined && reading.speedTolerance) {
+    const { speedRatio: value, speedTolerance } = reading;
+    inputs.push({ name: "speed", value, standardUncertainty: value * rectangular(speedTolerance) });
+  }
+
+  /** What runs where holes on the way have let a share of all they lose go. */
+  const passing = (v: Record<HeadInput, number>, share: number) =>
+    Math.max(throughPump(v) - share * (v.holes ?? 0), 0);
+  const atGauge = (v: Record<HeadInput, number>) =>
+    pressureHead(v["discharge-gauge"], water) +
+    v["discharge-height"] +
+    (tap.bore ? velocityHead(passing(v, tap.lostShare), tap.bore) : 0);
+  const between = (v: Record<HeadInput, number>) =>
+    tap.between.reduce(
+      (sum, { resistance, lostShare }) =>
+        sum + headLoss(resistance, passing(v, lostShare), friction),
+      0,
+    );
 
   const head = (v: Record<HeadInput, number>): number | undefined => {
     const q = Math.max(throughPump(v), 0);
-    // A hole between pump and gauge has let its share go by then.
-    const goneBy = (share: number) => Math.max(q - share * (v.holes ?? 0), 0);
-    const delivered =
-      pressureHead(v["discharge-gauge"], water) +
-      v["discharge-height"] +
-      (tap.bore ? velocityHead(goneBy(tap.lostShare), tap.bore) : 0);
-    const lostAfter = tap.between.reduce(
-      (sum, { resistance, lostShare }) => sum + headLoss(resistance, goneBy(lostShare), friction),
-      0,
-    );
+    const delivered = atGauge(v);
+    const lostAfter = between(v);
     if (suction.kind === "gauge") {
       const drawn =
         pressureHead(v["suction-gauge"], water) +
@@ -116,7 +131,7 @@ export function headModel(
     const surface = v["water-level"] + pressureHead(sourcePressure(line.source), water);
     return delivered - surface + v["line-between"] * (lostAfter + lostBefore);
   };
-  return { inputs, head, gaugeMisplaced: tap.misplaced };
+  return { inputs, head, atGauge, between, gaugeMisplaced: tap.misplaced };
 }
 
 /** Flow through the pump: measured at the outlet, plus what holes let go on the way. */
@@ -137,7 +152,10 @@ function lostUncertainty(lost: number): number {
 }
 
 /** m taken on the way to the pump at a flow in m³/s, where suction lines may join. */
-function lossBeforePump(model: HydraulicModel, at: number): (flow: number) => number | undefined {
+export function lossBeforePump(
+  model: HydraulicModel,
+  at: number,
+): (flow: number) => number | undefined {
   const { line, context } = model;
   const pump = line.pumps[at];
   if (line.single || !pump) {
@@ -209,4 +227,4 @@ function tapAt(
   };
 }
 
-const WAYS_OUT: ReadonlySet<string> = new Set(["exit", "nozzle", "emitter"]);
+export const WAYS_OUT: ReadonlySet<string> = new Set(["exit", "nozzle", "emitter"]);

@@ -20,7 +20,7 @@ export function latinHypercube(count: number, dimensions: number, seed: number):
  * Numbers spread evenly between 0 and 1. Source: the minimal standard generator, S. K. Park,
  * K. W. Miller, Communications of the ACM 31 (1988) 1192–1201, with the multiplier 48271.
  */
-function uniform(seed: number): () => number {
+export function uniform(seed: number): () => number {
   let state = Math.max(1, Math.floor(seed) % 2147483647);
   return () => {
     state = (state * 48271) % 2147483647;

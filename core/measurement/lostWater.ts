@@ -1,0 +1,100 @@
+import {
+  type Boundary,
+  headOutside,
+  pressureHead,
+  sourcePressure,
+} from "../hydraulics/boundary.ts";
+import { flowToDeliver } from "../hydraulics/flowToDeliver.ts";
+import { HOLE_COEFFICIENT, orificeFlow, type SteadyState } from "../hydraulics/hydraulicModel.ts";
+import { headLoss, resistanceOf } from "../hydraulics/resistance.ts";
+import type { LineModel } from "../hydraulics/solveLine.ts";
+import { beforeFork, type Segment } from "../line/compiledLine.ts";
+import { velocityHead } from "../pipe/darcyWeisbach.ts";
+import { measuredFlow } from "./instruments.ts";
+import { isGauged, isOpen, type Reading } from "./reading.ts";
+
+/**
+ * What each hole lets go in m³/s while a reading is taken. Up to the valve it is driven by the pressure the gauge
+ * shows, whatever the valve does; past it, and without a gauge, by the flow that was measured there.
+ * @param at which of the line's pumps ran, the others standing
+ */
+export function lostDuring(
+  { model, boundaries }: Pick<LineModel, "model" | "boundaries">,
+  reading: Reading,
+  at = 0,
+): SteadyState["lost"] {
+  const { line, context } = model;
+  if (line.holes.length === 0) return [];
+  const boundary = boundaryDuring(boundaries.normal, model, reading);
+  const outlet = measuredFlow(reading.flow).value;
+  const moved = outlet > 0 ? flowToDeliver(model, boundary, outlet, at) : undefined;
+  const imposed = moved === undefined ? undefined : model.imposed(boundary, moved, [], at);
+  const open =
+    imposed?.kind === "steady"
+      ? imposed.state.lost
+      : line.holes.map(({ itemId }) => ({ itemId, flow: 0 }));
+  if (!isGauged(reading)) return open;
+
+  const path = beforeFork(line, line.pumps[at]);
+  const first = path[0] ?? 0;
+  const { afterItemId, pressure, elevation } = reading.discharge;
+  const gauge = Math.max(line.passed.get(afterItemId) ?? first, first);
+  const valve = path.find((i) => (line.segments[i] as Segment).fitting?.throttles);
+  const last = isOpen(reading) ? Number.POSITIVE_INFINITY : (valve ?? Number.POSITIVE_INFINITY);
+  const onPath = new Set(path);
+  const before = line.holes.filter(
+    ({ index }) => index <= last && (onPath.has(index) || onPath.has(index - 1)),
+  );
+  let lost = open;
+  const flowOf = (itemId: string) => lost.find((own) => own.itemId === itemId)?.flow ?? 0;
+  /** m³/s in a segment: what leaves at the outlet, and at every hole after it */
+  const passing = (segment: number) =>
+    line.holes.reduce(
+      (sum, { itemId, index }) => sum + (index > segment ? flowOf(itemId) : 0),
+      outlet,
+    );
+  const loss = (segment: number) =>
+    headLoss(
+      resistanceOf([line.segments[segment] as Segment], context),
+      passing(segment),
+      context.friction,
+    );
+  const bore = line.segments[path.find((i) => i >= gauge) ?? path.at(-1) ?? 0]?.stock?.bore;
+  for (let round = 0; round < ROUNDS; round++) {
+    const onGauge =
+      pressureHead(pressure, context.water) +
+      elevation +
+      (bore ? velocityHead(passing(gauge), bore) : 0);
+    const next = lost.map((own): { itemId: string; flow: number } => {
+      const hole = before.find(({ itemId }) => itemId === own.itemId);
+      if (!hole) return own;
+      const { index } = hole;
+      const between = path.filter((i) => i >= Math.min(index, gauge) && i < Math.max(index, gauge));
+      const taken = between.reduce((sum, i) => sum + loss(i), 0);
+      const head = onGauge + (index < gauge ? taken : -taken) - headOutside(hole, boundary);
+      return {
+        itemId: own.itemId,
+        flow: orificeFlow(HOLE_COEFFICIENT, hole.bore, Math.max(head, 0)),
+      };
+    });
+    const moves = next.some(({ flow }, i) => Math.abs(flow - (lost[i]?.flow ?? 0)) > SETTLED);
+    lost = next;
+    if (!moves) break;
+  }
+  return lost;
+}
+
+const ROUNDS = 50;
+/** m³/s */
+const SETTLED = 1e-12;
+
+/** The ends of a line while a reading is taken: its water where it was measured, else at its normal level. */
+export function boundaryDuring(
+  normal: Boundary,
+  { line, context }: Pick<LineModel["model"], "line" | "context">,
+  { suction }: Reading,
+): Boundary {
+  if (suction?.kind !== "water-level") return normal;
+  const pushed = pressureHead(sourcePressure(line.source), context.water);
+  return { ...normal, source: suction.level + pushed };
+}
