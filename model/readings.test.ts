@@ -57,14 +57,14 @@ describe("one of several pumps, measured alone", () => {
     for (const place of [id, `leg-${id}`, "main"]) {
       const found = compareReading(several, reading(2.5e-3, [id], place));
       const own = compareReading(alone[id], reading(2.5e-3, undefined, place));
-      expect(found?.gaugeMisplaced).toBe(false);
+      expect(found?.misplaced).toBeUndefined();
       expect(found?.head.value).toBeCloseTo(own?.head.value as number, 5);
       expect(found?.flow.value).toBeCloseTo(own?.flow.value as number, 8);
       expect(found?.acceptance).toBe(own?.acceptance);
     }
     // A gauge on the leg of the one that stands shows nothing of the other.
     const other = id === "a" ? "leg-b" : "leg-a";
-    expect(compareReading(several, reading(2.5e-3, [id], other))?.gaugeMisplaced).toBe(true);
+    expect(compareReading(several, reading(2.5e-3, [id], other))?.misplaced).toBe("off-the-line");
   });
 
   it("cannot be told while both run, nor where its water runs back through the other", () => {

@@ -3,7 +3,7 @@ import { format, formatDoubtful, formatNumber, formatPercent } from "#contract/u
 import type { UnitSystem } from "#contract/units/units.ts";
 import { type AxisComparison, COVERAGE, type Comparison } from "#core/measurement/acceptance.ts";
 import type { Kept, PromiseComparison, Slip } from "#core/measurement/promise.ts";
-import type { HeadInput } from "#core/measurement/totalHead.ts";
+import type { HeadInput, Misplaced } from "#core/measurement/totalHead.ts";
 
 export const ACCEPTANCE = {
   meets: "Meets its curve",
@@ -25,6 +25,8 @@ const IMPROVE: Record<HeadInput, string> = {
   "water-level": "the water level: measure it while the pump runs",
   holes: "what the holes let go: plug them for the test, or measure it with a jug",
   "line-between": "the losses counted between pump and gauge: move the gauge to the pump's port",
+  speed: "the speed: use a tachometer with a finer class, or read it twice",
+  curve: "the curve: get the maker’s table or chart, the sticker alone is too rough",
 };
 
 export const INPUT_NAMES: Record<HeadInput, string> = {
@@ -36,6 +38,8 @@ export const INPUT_NAMES: Record<HeadInput, string> = {
   "water-level": "Water level",
   "line-between": "Losses between pump and gauge",
   holes: "Flow through holes",
+  speed: "Speed",
+  curve: "The published curve itself",
 };
 
 /** A comparison as it is kept with the reading: what was said that day, in the reader's units of that day. */
@@ -115,17 +119,15 @@ export function comparisonWords(c: Comparison, system: UnitSystem) {
       c.slip === "psi-for-bar"
         ? "It makes more head than shut off. Is the dial in psi? It was typed as bar; taken as psi it fits."
         : "It makes more head than shut off, by more than curve and reading may be off. Check the dial, its unit and its height, and which pump this is.",
-    "cannot-tell": c.gaugeMisplaced
-      ? "Say where on the line the gauge stands now, and the reading can be judged."
+    "cannot-tell": c.misplaced
+      ? MISPLACED[c.misplaced].mend
       : c.improve
         ? `The doubt is too wide to decide. Improve ${IMPROVE[c.improve]}.`
         : "The reading lies where nothing is published. Throttle or open the discharge and read again.",
   };
   return {
     title: ACCEPTANCE[c.acceptance],
-    misplaced: c.gaugeMisplaced
-      ? "The gauge’s place is no longer on the line, so nothing can be told from it."
-      : undefined,
+    misplaced: c.misplaced && MISPLACED[c.misplaced].why,
     measured: `Measured ${formatDoubtful(c.flow.value, COVERAGE * c.flow.standardUncertainty, "flow", system)} at ${formatDoubtful(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)} of total head.`,
     atHead: axisSentence(c.atHead, "flow", system),
     atFlow: axisSentence(c.atFlow, "head", system),
@@ -133,8 +135,20 @@ export function comparisonWords(c: Comparison, system: UnitSystem) {
   };
 }
 
+const MISPLACED: Record<Misplaced, { why: string; mend: string }> = {
+  "off-the-line": {
+    why: "The gauge’s place is no longer on the line, so nothing can be told from it.",
+    mend: "Say where on the line the gauge stands now, and the reading can be judged.",
+  },
+  "past-the-valve": {
+    why: "The gauge stands past the valve that was throttled, so what the pump makes is not what it shows.",
+    mend: "Move the gauge between pump and valve, or read with the valve open.",
+  },
+};
+
 function axisSentence(axis: AxisComparison, what: "flow" | "head", system: UnitSystem): string {
   const where = what === "flow" ? "At the measured head" : "At the measured flow";
+  if (axis.kind === "off-curve" && axis.where === "shut") return "Shut, only the head is compared.";
   if (axis.kind === "off-curve") return `${where} nothing is published: ${OFF[axis.where]}.`;
   const expanded = COVERAGE * axis.standardUncertainty;
   const sign = axis.value >= 0 ? "more" : "less";
@@ -142,6 +156,7 @@ function axisSentence(axis: AxisComparison, what: "flow" | "head", system: UnitS
 }
 
 const OFF = {
+  shut: "nothing runs",
   "beyond-last-flow": "the flow is past the end of the curve",
   "above-shutoff": "the head is above shut-off",
   "below-first-flow": "the flow is below the first point of the curve",

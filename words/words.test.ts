@@ -163,7 +163,6 @@ describe("comparisons in words", () => {
     atHead: axis,
     atFlow: { kind: "off-curve", where: "beyond-last-flow", hopeless: false },
     acceptance: "cannot-tell",
-    gaugeMisplaced: false,
     improve: "discharge-gauge",
   };
 

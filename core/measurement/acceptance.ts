@@ -2,12 +2,12 @@ import type { HydraulicModel, SteadyState } from "../hydraulics/hydraulicModel.t
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { headAt, type PumpCurve, publishedValue, pumpCurve } from "../pump/curve.ts";
-import { type Pump, TOLERANCE } from "../pump/pump.ts";
+import { type Pump, toleranceOf } from "../pump/pump.ts";
 import { PSI } from "../quantity/constants.ts";
-import { type Estimate, measuredFlow } from "./instruments.ts";
-import { type Propagated, propagate } from "./propagation.ts";
+import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
+import { type Input, type Propagated, propagate } from "./propagation.ts";
 import type { GaugedReading } from "./reading.ts";
-import { type HeadInput, headModel, pumpFlow, throughPump } from "./totalHead.ts";
+import { type HeadInput, headModel, type Misplaced, pumpFlow, throughPump } from "./totalHead.ts";
 
 /** Coverage factor: expanded uncertainties hold for about 95 % (GUM 6.3.3). */
 export const COVERAGE = 2;
@@ -35,7 +35,7 @@ export type AxisComparison =
   /** nothing is published at the measured value, so nothing is claimed */
   | {
       kind: "off-curve";
-      where: "beyond-last-flow" | "above-shutoff" | "below-first-flow" | "below-last-head";
+      where: "shut" | "beyond-last-flow" | "above-shutoff" | "below-first-flow" | "below-last-head";
       /** true when even the nearest published value is out of reach, so this axis cannot save the pump */
       hopeless: boolean;
     };
@@ -49,8 +49,8 @@ export interface Comparison {
   /** flow the pump makes against the curve's flow at the measured head */
   atHead: AxisComparison;
   acceptance: Acceptance;
-  /** the gauge's place is no longer on the line: nothing can be told from it */
-  gaugeMisplaced: boolean;
+  /** why nothing can be told from the gauge where it stands */
+  misplaced?: Misplaced;
   /** the input whose doubt weighs most in the deciding comparison, when it cannot be told */
   improve?: HeadInput;
   /** what most likely went wrong where the reading cannot be: the dial is in psi and was typed as bar */
@@ -76,27 +76,35 @@ export function compareWithRated(
   lost: SteadyState["lost"] = [],
   at = 0,
 ): Comparison | undefined {
-  const speedRatio = reading.speedRatio ?? 1;
+  const speedRatio = reading.speedRatio ?? model.line.pumps[at]?.item.speedRatio ?? 1;
   const curve = pumpCurve(pump, speedRatio);
   const curveAt = ({ speed = speedRatio }: Partial<Record<HeadInput, number>>) =>
     speed === speedRatio ? curve : pumpCurve(pump, speed);
-  const tolerance = TOLERANCE[pump.tolerance];
+  const tolerance = toleranceOf(pump);
   const total = headModel(model, reading, lost, at);
+  const { curveDoubt = 0 } = pump;
+  // A curve that is only roughly known is an instrument like the others.
+  const inputs: Input<HeadInput>[] =
+    curveDoubt > 0
+      ? [...total.inputs, { name: "curve", value: 1, standardUncertainty: rectangular(curveDoubt) }]
+      : total.inputs;
   const wasted = lost.reduce((sum, hole) => sum + hole.flow, 0);
   const flow = pumpFlow(measuredFlow(reading.flow), wasted);
   const head = propagate(total.inputs, total.head);
   if (!head) return undefined;
 
   const ratedHead = publishedValue(headAt(curve, flow.value));
-  const headDeviation = propagate(total.inputs, (values) => {
-    const rated = publishedValue(headAt(curveAt(values), throughPump(values)));
+  const headDeviation = propagate(inputs, (values) => {
+    const published = publishedValue(headAt(curveAt(values), throughPump(values)));
+    const rated = published && published * (values.curve ?? 1);
     const made = total.head(values);
     return rated === undefined || rated <= 0 || made === undefined ? undefined : made / rated - 1;
   });
   const ratedFlow = flowAtHead(curve, head.value);
-  const flowDeviation = propagate(total.inputs, (values) => {
+  const flowDeviation = propagate(inputs, (values) => {
     const made = total.head(values);
-    const rated = made === undefined ? undefined : flowAtHead(curveAt(values), made);
+    const rated =
+      made === undefined ? undefined : flowAtHead(curveAt(values), made / (values.curve ?? 1));
     return typeof rated === "number" && rated > 0 ? throughPump(values) / rated - 1 : undefined;
   });
 
@@ -104,8 +112,11 @@ export function compareWithRated(
     ratedHead !== undefined && headDeviation
       ? judged(headDeviation, ratedHead, -tolerance.head)
       : offCurve(flow.value > curve.lastFlow ? "beyond-last-flow" : "below-first-flow", false);
-  const atHead: AxisComparison =
-    typeof ratedFlow === "number" && flowDeviation
+  // With nothing running the head alone can be compared.
+  const shut = reading.flow.method === "shut";
+  const atHead: AxisComparison = shut
+    ? offCurve("shut", true)
+    : typeof ratedFlow === "number" && flowDeviation
       ? judged(flowDeviation, ratedFlow, -tolerance.flow)
       : offCurve(
           typeof ratedFlow === "string" ? ratedFlow : "above-shutoff",
@@ -115,21 +126,22 @@ export function compareWithRated(
               -tolerance.flow,
         );
 
-  const { gaugeMisplaced } = total;
+  const { misplaced } = total;
   // Nothing stands on a gauge whose place is not known.
-  const decision = gaugeMisplaced ? "cannot-tell" : overall(atFlow, atHead);
-  const most = Math.max(curve.peak.head, 0) * (1 + tolerance.head);
+  const decision = misplaced ? "cannot-tell" : overall(atFlow, atHead);
+  const most = Math.max(curve.peak.head, 0) * (1 + tolerance.head + curveDoubt);
   const impossible =
-    !gaugeMisplaced && head.value - COVERAGE * head.standardUncertainty > most + LEAST_OVER;
+    !misplaced && head.value - COVERAGE * head.standardUncertainty > most + LEAST_OVER;
   const beyond =
     decision === "cannot-tell" &&
-    !gaugeMisplaced &&
+    !misplaced &&
     atFlow.kind === "off-curve" &&
     atFlow.where === "beyond-last-flow";
   const acceptance = impossible ? "cannot-be" : beyond ? "beyond-curve" : decision;
   const improve =
-    acceptance === "cannot-tell" && !gaugeMisplaced ? weightiest(atFlow, atHead) : undefined;
-  const found: Comparison = { flow, head, atFlow, atHead, acceptance, gaugeMisplaced };
+    acceptance === "cannot-tell" && !misplaced ? weightiest(atFlow, atHead) : undefined;
+  const found: Comparison = { flow, head, atFlow, atHead, acceptance };
+  if (misplaced) found.misplaced = misplaced;
   if (improve) found.improve = improve;
   if (impossible) {
     const values = valuesOf(total.inputs);

@@ -12,6 +12,7 @@ import { beforeFork, type Segment } from "../line/compiledLine.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { measuredFlow } from "./instruments.ts";
 import { isGauged, isOpen, type Reading } from "./reading.ts";
+import { tapAt } from "./totalHead.ts";
 
 /**
  * What each hole lets go in m³/s while a reading is taken. Up to the valve it is driven by the pressure the gauge
@@ -35,47 +36,41 @@ export function lostDuring(
       : line.holes.map(({ itemId }) => ({ itemId, flow: 0 }));
   if (!isGauged(reading)) return open;
 
-  const path = beforeFork(line, line.pumps[at]);
-  const first = path[0] ?? 0;
+  const placed = line.pumps[at];
+  const path = beforeFork(line, placed);
   const { afterItemId, pressure, elevation } = reading.discharge;
-  const gauge = Math.max(line.passed.get(afterItemId) ?? first, first);
   const valve = path.find((i) => (line.segments[i] as Segment).fitting?.throttles);
   const last = isOpen(reading) ? Number.POSITIVE_INFINITY : (valve ?? Number.POSITIVE_INFINITY);
   const onPath = new Set(path);
   const before = line.holes.filter(
     ({ index }) => index <= last && (onPath.has(index) || onPath.has(index - 1)),
   );
+  const resistance = (segments: readonly Segment[]) => resistanceOf(segments, context);
   let lost = open;
-  const flowOf = (itemId: string) => lost.find((own) => own.itemId === itemId)?.flow ?? 0;
-  /** m³/s in a segment: what leaves at the outlet, and at every hole after it */
-  const passing = (segment: number) =>
-    line.holes.reduce(
-      (sum, { itemId, index }) => sum + (index > segment ? flowOf(itemId) : 0),
-      outlet,
-    );
-  const loss = (segment: number) =>
-    headLoss(
-      resistanceOf([line.segments[segment] as Segment], context),
-      passing(segment),
-      context.friction,
-    );
-  const bore = line.segments[path.find((i) => i >= gauge) ?? path.at(-1) ?? 0]?.stock?.bore;
   for (let round = 0; round < ROUNDS; round++) {
+    const all = lost.reduce((sum, { flow }) => sum + flow, 0);
+    const tap = tapAt(line, placed, afterItemId, lost, resistance);
+    /** m lost in a segment by what leaves at the outlet, and at every hole after it */
+    const loss = (segment: number) => {
+      const later = line.holes.reduce(
+        (sum, { index }, k) => sum + (index > segment ? (lost[k]?.flow ?? 0) : 0),
+        outlet,
+      );
+      return headLoss(resistance([line.segments[segment] as Segment]), later, context.friction);
+    };
     const onGauge =
       pressureHead(pressure, context.water) +
       elevation +
-      (bore ? velocityHead(passing(gauge), bore) : 0);
-    const next = lost.map((own): { itemId: string; flow: number } => {
+      (tap.bore ? velocityHead(outlet + (1 - tap.lostShare) * all, tap.bore) : 0);
+    const next = lost.map((own): SteadyState["lost"][number] => {
       const hole = before.find(({ itemId }) => itemId === own.itemId);
       if (!hole) return own;
-      const { index } = hole;
-      const between = path.filter((i) => i >= Math.min(index, gauge) && i < Math.max(index, gauge));
-      const taken = between.reduce((sum, i) => sum + loss(i), 0);
-      const head = onGauge + (index < gauge ? taken : -taken) - headOutside(hole, boundary);
-      return {
-        itemId: own.itemId,
-        flow: orificeFlow(HOLE_COEFFICIENT, hole.bore, Math.max(head, 0)),
-      };
+      const { index, bore } = hole;
+      const [from, to] = [Math.min(index, tap.end), Math.max(index, tap.end)];
+      const taken = path.reduce((sum, i) => sum + (i >= from && i < to ? loss(i) : 0), 0);
+      const head = onGauge + (index < tap.end ? taken : -taken) - headOutside(hole, boundary);
+      const flow = orificeFlow(HOLE_COEFFICIENT, bore, Math.max(head, 0));
+      return { itemId: own.itemId, flow };
     });
     const moves = next.some(({ flow }, i) => Math.abs(flow - (lost[i]?.flow ?? 0)) > SETTLED);
     lost = next;

@@ -199,8 +199,8 @@ describe("measured against rated", () => {
   it("says when the gauge's place has left the line", () => {
     const { discharge } = reading();
     const lost = { ...reading(), discharge: { ...discharge, afterItemId: "gone" } };
-    expect(held(lost).gaugeMisplaced).toBe(true);
-    expect(held(reading()).gaugeMisplaced).toBe(false);
+    expect(held(lost).misplaced).toBe("off-the-line");
+    expect(held(reading()).misplaced).toBeUndefined();
   });
 
   it("compares at the speed the engine ran", () => {
@@ -269,7 +269,7 @@ describe("a gauge away from the pump", () => {
     ["after a widening", [suction, set_, d1, wide, out], "wide"],
   ])("%s, finds the pump's head", (_where, path, after) => {
     const { made, compared } = perfect(path, after);
-    expect(compared?.gaugeMisplaced).toBe(false);
+    expect(compared?.misplaced).toBeUndefined();
     expect(compared?.head.value).toBeCloseTo(made, 4);
   });
 
@@ -286,6 +286,6 @@ describe("a gauge away from the pump", () => {
 
   it("is not judged by where nobody knows it stands", () => {
     const { compared } = perfect([suction, set_, d1, elbows, d2, out], "gone");
-    expect(compared).toMatchObject({ gaugeMisplaced: true, acceptance: "cannot-tell" });
+    expect(compared).toMatchObject({ misplaced: "off-the-line", acceptance: "cannot-tell" });
   });
 });

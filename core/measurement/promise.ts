@@ -2,7 +2,7 @@ import type { SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import type { LineModel, Solution } from "../hydraulics/solveLine.ts";
 import type { PumpCondition } from "../pump/curve.ts";
-import { TOLERANCE } from "../pump/pump.ts";
+import { strengthDoubt } from "../pump/pump.ts";
 import { GALLON } from "../quantity/constants.ts";
 import { type Condition, conditioned } from "../whatif/condition.ts";
 import type { Doubt, Spread } from "../whatif/uncertainty.ts";
@@ -136,7 +136,7 @@ function favourable({ pumps, line }: LineModel, doubt: Doubt, taken?: Condition)
     },
     pumps: Object.fromEntries(
       pumps.map(({ itemId, pump }) => {
-        const { flow, head } = TOLERANCE[pump.tolerance];
+        const { flow, head } = strengthDoubt(pump);
         const factors = { flowFactor: 1 + flow, headFactor: 1 + head };
         return [itemId, { ...factors, ...taken?.pumps?.[itemId] }];
       }),

@@ -4,7 +4,7 @@ import type { LineModel } from "../hydraulics/solveLine.ts";
 import { type Adjusted, adjust } from "../numeric/leastSquares.ts";
 import { evaluate, slopeAt } from "../numeric/monotoneCubic.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
-import { type Pump, TOLERANCE } from "../pump/pump.ts";
+import { type Pump, strengthDoubt } from "../pump/pump.ts";
 import { conditioned } from "../whatif/condition.ts";
 import type { Doubt } from "../whatif/uncertainty.ts";
 import {
@@ -50,13 +50,14 @@ export interface Found {
   values: Partial<Record<Unknown, Estimate>>;
   /** between each two that were asked for, −1 to 1, in the order of `UNKNOWNS` */
   correlations: { of: readonly [Unknown, Unknown]; value: number }[];
+  /** what the doubt of each comes from, as parts of its variance, the largest first */
+  budgets: Partial<Record<Unknown, { of: FitInput; share: number }[]>>;
   /** readings of the test, by number, that lie off the others by more than three of their own deviations; the worst first */
   outliers: { reading: number; apart: number }[];
   /** by how much the readings scatter more than their instruments explain; every doubt is widened by it. 1 when they do not. */
   scatter: number;
-  /** how many readings tell of the pump, and of the line */
-  ofPump: number;
-  ofLine: number;
+  /** where the line was read: m³/s through the pump at the fullest reading, and m worked out for what lies past the gauge */
+  ofLine?: { flow: number; losses: number };
   freedom: number;
 }
 
@@ -77,7 +78,8 @@ export type FitResult =
  */
 export function fitTest(test: Test, asked: readonly Unknown[]): FitResult {
   const unknowns = UNKNOWNS.filter((unknown) => asked.includes(unknown));
-  const set = conditionsOf(test);
+  const all = conditionsOf(test, unknowns.includes("level"));
+  const set = { ...all, rows: telling(all.rows, unknowns) };
   if (set.rows.length === 0) return { kind: "nothing-read" };
   const found = solve(set, unknowns);
   if (found.kind !== "adjusted") return found;
@@ -103,12 +105,38 @@ export function fitTest(test: Test, asked: readonly Unknown[]): FitResult {
     kind: "found",
     values,
     correlations,
+    budgets: Object.fromEntries(
+      unknowns.map((unknown, i) => [unknown, budgetOf(set.inputs, found.effects[i] as number[])]),
+    ),
     outliers: outliersOf(set, unknowns, found),
     scatter,
-    ofPump: set.rows.filter(({ of }) => of !== "line").length,
-    ofLine: set.rows.filter(({ of }) => of !== "pump").length,
+    ...(set.ofLine && { ofLine: set.ofLine }),
     freedom,
   };
+}
+
+function budgetOf(inputs: readonly TestInput[], effects: readonly number[]) {
+  const variances = new Map<FitInput, number>();
+  for (const [k, { of }] of inputs.entries()) {
+    variances.set(of, (variances.get(of) ?? 0) + (effects[k] as number) ** 2);
+  }
+  const whole = effects.reduce((sum, effect) => sum + effect ** 2, 0);
+  return [...variances]
+    .map(([of, variance]) => ({ of, share: whole > 0 ? variance / whole : 0 }))
+    .filter(({ share }) => share > 0)
+    .toSorted((a, b) => b.share - a.share);
+}
+
+/**
+ * The conditions that tell of what is asked. A gauge tells pump and line apart, so that neither is judged by what is
+ * taken of the other; a flow alone tells of both, and counts where both are asked for or there is nothing else.
+ */
+function telling(rows: readonly Row[], unknowns: readonly Unknown[]): Row[] {
+  const line = unknowns.includes("line");
+  const pump = unknowns.some((unknown) => unknown !== "line");
+  const own = rows.filter(({ of }) => (of === "pump" && pump) || (of === "line" && line));
+  const both = rows.filter(({ of }) => of === "both");
+  return (line && pump) || own.length === 0 ? [...own, ...both] : own;
 }
 
 /**
@@ -156,6 +184,7 @@ interface Conditions {
   /** of readings and instruments, all independent, then what is taken of pump and of line */
   inputs: TestInput[];
   rows: Row[];
+  ofLine: Found["ofLine"];
 }
 
 interface TestInput {
@@ -167,7 +196,10 @@ interface TestInput {
 /** What the doubt of a fit may come from. */
 export type FitInput = HeadInput | FlowDoubt | (typeof TAKEN)[number];
 
-function solve({ inputs, rows }: Conditions, unknowns: readonly Unknown[]): Adjusted {
+function solve(
+  { inputs, rows }: Pick<Conditions, "inputs" | "rows">,
+  unknowns: readonly Unknown[],
+): Adjusted {
   const taken = inputs.length - TAKEN.length;
   return adjust({
     start: unknowns.map((unknown) => AS_SAID[unknown]),
@@ -191,8 +223,11 @@ function solve({ inputs, rows }: Conditions, unknowns: readonly Unknown[]): Adju
 const TAKEN = ["pump", "line"] as const;
 
 /** Builds inputs and conditions from the readings. */
-function conditionsOf(test: Test): Conditions {
+function conditionsOf(test: Test, levelAsked: boolean): Conditions {
   const { on, pump, at, readings, doubt } = test;
+  const standing =
+    on.boundaries.normal.source - pressureHead(sourcePressure(on.line.source), on.water);
+  let ofLine: Found["ofLine"];
   const inputs: TestInput[] = [];
   const rows: Row[] = [];
   const add = (of: FitInput, value: number, standardUncertainty: number) =>
@@ -206,8 +241,15 @@ function conditionsOf(test: Test): Conditions {
     return place;
   };
   const curveAt = remembered((speed: number) => pumpCurve(pump, speed));
+  const note = (flow: number, losses: number) => {
+    if (losses > LEAST_LOSS && flow > (ofLine?.flow ?? 0)) ofLine = { flow, losses };
+  };
 
-  for (const [number, reading] of readings.entries()) {
+  for (const [number, given] of readings.entries()) {
+    const levelUnknown = given.discharge !== undefined && given.suction === undefined;
+    const reading: Reading = levelUnknown
+      ? { ...given, suction: { kind: "water-level", level: standing, tolerance: 0 } }
+      : given;
     const lost = lostDuring(on, reading, at);
     const wasted = lost.reduce((sum, { flow }) => sum + flow, 0);
     const speedRatio = reading.speedRatio ?? on.line.pumps[at]?.item.speedRatio ?? 1;
@@ -217,7 +259,7 @@ function conditionsOf(test: Test): Conditions {
     if (moved > lastFlow || moved < firstFlow) continue;
     const total = isGauged(reading) ? headModel(on.model, reading, lost, at) : undefined;
     const open = isOpen(reading);
-    if (total?.gaugeMisplaced || !(total || open)) continue;
+    if (total?.misplaced || !(total || open)) continue;
 
     const named = total?.inputs ?? flowAlone(reading, on.boundaries.normal.source, wasted, doubt);
     const centre = Object.fromEntries(named.map(({ name, value }) => [name, value]));
@@ -250,6 +292,7 @@ function conditionsOf(test: Test): Conditions {
     if (!total) {
       const before = lossBeforePump(on.model, at);
       const pushed = pressureHead(sourcePressure(on.line.source), on.water);
+      note(moved, (demand(moved)?.losses ?? 0) + (before(moved) ?? 0));
       row("both", (parameters, values) => {
         const flow = throughPump(values);
         const [asked, drawn] = [demand(flow), before(flow)];
@@ -261,12 +304,16 @@ function conditionsOf(test: Test): Conditions {
       continue;
     }
     const byLevel = reading.suction?.kind === "water-level";
-    row("pump", (parameters, values) => {
-      const level = byLevel ? { "water-level": values["water-level"] + parameters.level } : {};
-      const head = total.head({ ...values, ...level });
-      return head === undefined ? undefined : head - made(parameters, values);
-    });
+    // Without the water's level the pump's head is not known, unless the level itself is what is asked for.
+    if (!levelUnknown || levelAsked) {
+      row("pump", (parameters, values) => {
+        const level = byLevel ? { "water-level": values["water-level"] + parameters.level } : {};
+        const head = total.head({ ...values, ...level });
+        return head === undefined ? undefined : head - made(parameters, values);
+      });
+    }
     if (!open) continue;
+    note(moved, (demand(moved)?.losses ?? 0) - total.between(centre as Record<HeadInput, number>));
     row("line", (parameters, values) => {
       const asked = demand(throughPump(values));
       if (!asked) return undefined;
@@ -274,10 +321,13 @@ function conditionsOf(test: Test): Conditions {
       return total.atGauge(values) - asked.fixed - parameters.line * beyond;
     });
   }
-  add("pump", 1, rectangular(TOLERANCE[pump.tolerance].head));
+  add("pump", 1, rectangular(strengthDoubt(pump).head));
   add("line", 1, rectangular(lineDoubt(test)));
-  return { inputs, rows };
+  return { inputs, rows, ofLine };
 }
+
+/** m: a line that takes less beyond the gauge than a needle shows tells nothing of itself. */
+const LEAST_LOSS = 0.02;
 
 interface DoubtIn {
   name: HeadInput;
@@ -380,8 +430,13 @@ export function lineDoubt({ on, at, readings, doubt }: Test): number {
     at,
     flow,
   );
-  return asWorkedOut && most && asWorkedOut.losses > 0 ? most.losses / asWorkedOut.losses - 1 : 0;
+  const more =
+    asWorkedOut && most && asWorkedOut.losses > 0 ? most.losses / asWorkedOut.losses - 1 : 0;
+  return Math.max(more, LEAST_LINE_DOUBT);
 }
+
+/** Lengths are paced and bends miscounted, however smooth the pipe. Common practice, no source. */
+const LEAST_LINE_DOUBT = 0.1;
 
 /** Head of a curve, drawn straight on past its ends for the search alone: nothing out there is ever shown. */
 function continued({ head, firstFlow, lastFlow }: PumpCurve, flow: number): number {

@@ -11,9 +11,9 @@ import {
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
 import type { Input } from "./propagation.ts";
-import type { GaugedReading } from "./reading.ts";
+import { type GaugedReading, isOpen } from "./reading.ts";
 
-/** The quantities a total head is made of; each can be doubted on its own. */
+/** The quantities a comparison is made of; each can be doubted on its own. */
 export type HeadInput =
   | "flow"
   | "discharge-gauge"
@@ -23,7 +23,8 @@ export type HeadInput =
   | "water-level"
   | "line-between"
   | "holes"
-  | "speed";
+  | "speed"
+  | "curve";
 
 /** Half-width in m taken for the height of a gauge measured with a tape. Common practice, no source. */
 export const GAUGE_HEIGHT_TOLERANCE = 0.01;
@@ -45,9 +46,12 @@ export interface HeadModel {
   atGauge: (values: Record<HeadInput, number>) => number;
   /** m reckoned to be lost between the pump's port and the gauge */
   between: (values: Record<HeadInput, number>) => number;
-  /** the gauge's place is no longer on the line before it parts, and is taken to be at the pump's port */
-  gaugeMisplaced: boolean;
+  /** nothing can be told from the gauge; it is reckoned as if it were at the pump's port, or as it stands */
+  misplaced?: Misplaced;
 }
+
+/** Where a gauge tells nothing: its place is no longer on the line before it parts, or lies past the valve that was throttled. */
+export type Misplaced = "off-the-line" | "past-the-valve";
 
 /** `lost`: what each hole lets go at the duty, m³/s. `at`: which of the line's pumps ran, the others standing. */
 export function headModel(
@@ -131,7 +135,12 @@ export function headModel(
     const surface = v["water-level"] + pressureHead(sourcePressure(line.source), water);
     return delivered - surface + v["line-between"] * (lostAfter + lostBefore);
   };
-  return { inputs, head, atGauge, between, gaugeMisplaced: tap.misplaced };
+  const misplaced = tap.misplaced
+    ? "off-the-line"
+    : tap.pastValve && !isOpen(reading)
+      ? "past-the-valve"
+      : undefined;
+  return { inputs, head, atGauge, between, ...(misplaced && { misplaced }) };
 }
 
 /** Flow through the pump: measured at the outlet, plus what holes let go on the way. */
@@ -173,14 +182,18 @@ export function lossBeforePump(
 
 /** Where a gauge is tapped in: the bore there, and what the water passes between it and the pump. */
 interface Tap {
+  /** how many segments of the line lie before it */
+  end: number;
   bore: number | undefined;
   /** share of all that holes let go that has left by then */
   lostShare: number;
   between: { resistance: Resistance; lostShare: number }[];
   misplaced: boolean;
+  /** a valve lies between pump and gauge */
+  pastValve: boolean;
 }
 
-function tapAt(
+export function tapAt(
   line: CompiledLine,
   pump: PlacedPump | undefined,
   afterItemId: string,
@@ -220,10 +233,12 @@ function tapAt(
   const next = line.segments[after[behind.length] ?? end];
   const own = before && before.kind !== "bore-change" ? before : next;
   return {
+    end,
     bore: own?.stock?.bore,
     lostShare: shareBefore(end, place !== undefined),
     between,
     misplaced: !atPort && !onLine,
+    pastValve: behind.some((i) => (line.segments[i] as Segment).fitting?.throttles),
   };
 }
 

@@ -22,6 +22,8 @@ export type Adjusted =
       parameters: number[];
       /** of the parameters */
       covariance: number[][];
+      /** how far each parameter moves with one deviation of each reading: squared, their sum is its variance */
+      effects: number[][];
       /** sum of the squares of what had to be moved, each over its standard uncertainty */
       misfit: number;
       /** conditions less parameters */
@@ -95,6 +97,22 @@ export function adjust({ start, readings, conditions }: Adjustment): Adjusted {
       kind: "adjusted",
       parameters,
       covariance,
+      effects: covariance.map((row) => {
+        const pulls = spread.map((_, i) =>
+          dot(
+            row,
+            weightedColumns.map((column) => column[i] as number),
+          ),
+        );
+        return u.map(
+          (own, k) =>
+            -own *
+            dot(
+              pulls,
+              byReading.map((slopes) => slopes[k] as number),
+            ),
+        );
+      }),
       misfit: dot(stays, pull),
       freedom: value.length - start.length,
       apart: pull.map((own, i) => {

@@ -10,6 +10,12 @@ export interface Pump {
   /** m, the maker's greatest suction lift at sea level with cold water */
   maxSuctionLift?: number | undefined;
   tolerance: ToleranceGrade;
+  /** what the parties agreed on instead of a grade */
+  limits?: Tolerance | undefined;
+  /** half-width of the published heads where the curve itself is only roughly known, as a fraction */
+  curveDoubt?: number | undefined;
+  /** how its power goes with flow, and whether a shut valve hurts it */
+  family?: "radial" | "mixed" | "axial" | "regenerative" | "positive-displacement" | undefined;
   /** m, of the hose or pipe it can draw through */
   suctionPort?: number | undefined;
   /** m, the largest body that passes, and what it measures across */
@@ -71,14 +77,42 @@ export interface PumpPoint {
 
 export type ToleranceGrade = "1B" | "2B" | "3B" | "small";
 
+/** How far a pump may lie from its curve, as fractions. */
+export interface Tolerance {
+  flow: number;
+  head: number;
+}
+
 /**
  * How far a sound pump may lie from its rated curve, as fractions of flow and of head.
  * Source: ISO 9906:2012 acceptance grades, from memory; "small" is its allowance for shaft power of
  * 1–10 kW.
  */
-export const TOLERANCE: Record<ToleranceGrade, { flow: number; head: number }> = {
+export const TOLERANCE: Record<ToleranceGrade, Tolerance> = {
   "1B": { flow: 0.05, head: 0.03 },
   "2B": { flow: 0.08, head: 0.05 },
   "3B": { flow: 0.09, head: 0.07 },
   small: { flow: 0.1, head: 0.08 },
 };
+
+/** How far a pump may lie from its curve: as agreed, or else by its grade. */
+export function toleranceOf({ limits, tolerance }: Pick<Pump, "limits" | "tolerance">): Tolerance {
+  return limits ?? TOLERANCE[tolerance];
+}
+
+/**
+ * Whether an ISO 9906 grade applies: under 1 kW at the shaft none does, and the parties agree on limits (ISO 9906:2012,
+ * from memory). Taken to apply where no power is published.
+ */
+export function gradeApplies({ points }: Pick<Pump, "points">): boolean {
+  const powers = points.flatMap(({ power }) => (power === undefined ? [] : [power]));
+  return powers.length === 0 || Math.max(...powers) >= LEAST_GRADED;
+}
+/** W */
+const LEAST_GRADED = 1000;
+
+/** Half-widths of what a sound pump makes, of flow and of head: its tolerance, and the doubt of a curve that is rough. */
+export function strengthDoubt(pump: Pick<Pump, "limits" | "tolerance" | "curveDoubt">): Tolerance {
+  const { flow, head } = toleranceOf(pump);
+  return { flow, head: head + (pump.curveDoubt ?? 0) };
+}

@@ -2,7 +2,7 @@ import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import { type LineModel, lineModel, type Refused } from "../hydraulics/solveLine.ts";
 import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
-import { type Pump, TOLERANCE } from "../pump/pump.ts";
+import { type Pump, strengthDoubt } from "../pump/pump.ts";
 import { type Condition, conditioned } from "./condition.ts";
 
 /**
@@ -137,7 +137,7 @@ export function drawsOf(
       pumps: Object.fromEntries(
         pumps.map(({ itemId, pump }, i) => {
           const strength = rest[outlets.length + i] as number;
-          const { flow, head } = TOLERANCE[pump.tolerance];
+          const { flow, head } = strengthDoubt(pump);
           return [itemId, { flowFactor: 1 + strength * flow, headFactor: 1 + strength * head }];
         }),
       ),

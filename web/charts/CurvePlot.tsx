@@ -8,7 +8,7 @@ import { WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
-import { type Pump, TOLERANCE } from "#core/pump/pump.ts";
+import { type Pump, toleranceOf } from "#core/pump/pump.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { WATER } from "#words/items.ts";
 import { useSettings } from "../app/settings.ts";
@@ -117,7 +117,7 @@ function drawing(
     const { pump, curve } = of;
     const flows = steps(curve.firstFlow, curve.lastFlow, 240);
     const pumpPoints = flows.map((flow) => ({ flow, head: evaluate(curve.head, flow) }));
-    const tolerance = TOLERANCE[pump.tolerance];
+    const tolerance = toleranceOf(pump);
     const edge = (sign: number) =>
       pumpPoints.map(({ flow, head }) => ({
         flow: flow * (1 + sign * tolerance.flow),

@@ -5,7 +5,7 @@ import { toast } from "sonner";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { affinityMiss, pumpCurve } from "#core/pump/curve.ts";
-import { TOLERANCE } from "#core/pump/pump.ts";
+import { toleranceOf } from "#core/pump/pump.ts";
 import { PLATE_FIELDS, valueAt } from "#model/pumpTable/fields.ts";
 import { CURVE_WAY_NAMES, plateValue } from "#words/plate.ts";
 import { api } from "../api/client.ts";
@@ -124,7 +124,7 @@ const HEADED: ReadonlySet<string> = new Set(["maker", "model", "note", "toleranc
 function Plate({ pump }: { pump: PumpDocument }) {
   const units = useUnits();
   const of = useMemo(() => ({ pump, curve: pumpCurve(pump) }), [pump]);
-  const tolerance = TOLERANCE[pump.tolerance];
+  const tolerance = toleranceOf(pump);
   const facts = PLATE_FIELDS.filter(({ path }) => !HEADED.has(path)).flatMap(
     ({ path, name, kind }): [string, string][] => {
       const value = valueAt(pump, path);
