@@ -1,5 +1,9 @@
 import type { CollectionName } from "#contract/collections.ts";
-import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
+import {
+  type ReadingDocument,
+  readingSchema,
+  readingVersions,
+} from "#contract/documents/fieldTest.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { compareReading } from "#model/readings.ts";
 import { solveJob } from "#model/solveJob.ts";
@@ -38,7 +42,7 @@ export const DEMO_DOCUMENTS: { collection: CollectionName; id: string; document:
 function demoReading(testId: string, jobId: string, given: object): object {
   const document = {
     format: "upright-gusher/reading",
-    version: 2,
+    version: readingVersions.version,
     testId,
     jobRevision: 1,
     ...given,

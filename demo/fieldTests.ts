@@ -12,7 +12,7 @@ export const DEMO_TESTS: DemoTest[] = [
     id: "glasshouses-commissioning",
     test: {
       format: "upright-gusher/field-test",
-      version: 2,
+      version: 3,
       jobId: "ennet-glasshouses-transfer",
       title: "Commissioning",
       takenOn: "2026-04-21",
@@ -69,7 +69,7 @@ export const DEMO_TESTS: DemoTest[] = [
     id: "ketterby-short-throw",
     test: {
       format: "upright-gusher/field-test",
-      version: 2,
+      version: 3,
       jobId: "ketterby-hurling-ground",
       title: "Gun throws short",
       takenOn: "2026-07-08",

@@ -36,7 +36,7 @@ const alone = { a: solvedLine(paths.a), b: solvedLine(paths.b) };
 const flowOf = ({ solution }: Solved) => solution.cases.normal.running?.state.byOutlet[0] as number;
 
 const reading = (flow: number, running?: string[], afterItemId = "main"): ReadingDocument => ({
-  ...{ format: "upright-gusher/reading", version: 4, testId: "t", takenAt: "2026-05-01T10:00:00Z" },
+  ...{ format: "upright-gusher/reading", version: 5, testId: "t", takenAt: "2026-05-01T10:00:00Z" },
   flow: { method: "meter", flow, tolerance: 0.01 },
   discharge: { pressure: 5e4, fullScale: 2e5, accuracyClass: 0.01, elevation: 1, afterItemId },
   suction: { kind: "water-level", level: 0, tolerance: 0.01 },

@@ -1,6 +1,7 @@
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { type Comparison, compareWithRated } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
+import { lostDuring } from "#core/measurement/lostWater.ts";
 import {
   compareWithPromise,
   outletOf,
@@ -9,6 +10,7 @@ import {
   stateAsTaken,
 } from "#core/measurement/promise.ts";
 import { isGauged } from "#core/measurement/reading.ts";
+import type { Tolerance } from "#core/pump/pump.ts";
 import type { Band, Doubt } from "#core/whatif/uncertainty.ts";
 import type { JobSolution, Solved } from "./solveJob.ts";
 
@@ -54,20 +56,21 @@ const NONE = 1e-3;
 /**
  * A reading held against the pump on the job; undefined while the line cannot be solved, for a reading of another
  * pump, and where it is of no one pump.
+ * @param limits the parties agreed on, instead of the pump's grade
  */
 export function compareReading(
   solved: JobSolution,
   reading: ReadingDocument,
+  limits?: Tolerance,
 ): Comparison | undefined {
   if (solved.kind !== "solved" || takenOnAnother(solved, reading)) return undefined;
   const taken = coreReading(reading);
   const of = pumpOfReading(solved, reading);
   if (!isGauged(taken) || typeof of === "string") return undefined;
-  const { model, pumps, cases } = solved.solution;
+  const { model, pumps } = solved.solution;
   const { pump } = pumps[of.at] as (typeof pumps)[number];
-  const alone = reading.running ? stateAsTaken(solved.solution, taken) : undefined;
-  const { lost } = alone ?? cases.normal.running?.state ?? { lost: [] };
-  return compareWithRated(model, pump, taken, lost, of.at);
+  const lost = lostDuring(solved.solution, taken, of.at);
+  return compareWithRated(model, limits ? { ...pump, limits } : pump, taken, lost, of.at);
 }
 
 /**

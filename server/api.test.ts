@@ -225,7 +225,7 @@ describe("field tests and readings", () => {
   it("on the shop's stand belong to no job", async () => {
     const test = {
       format: "upright-gusher/field-test",
-      version: 2,
+      version: 3,
       title: "On the stand",
       takenOn: "2026-05-02",
       configuration: "shop-stand",

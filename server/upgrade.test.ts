@@ -69,10 +69,10 @@ it("a data folder of the first version opens whole, and goes on from the revisio
   expect(listed.map(({ id }) => id).toSorted()).toEqual(jobs.map(idOf).toSorted());
   for (const { name } of listed) expect(name).not.toBe("");
   const tests = await listTestsOfJob(db, idOf(jobs[0] as string));
-  expect(tests[0]?.document).toMatchObject({ format: "upright-gusher/field-test", version: 2 });
+  expect(tests[0]?.document).toMatchObject({ format: "upright-gusher/field-test", version: 3 });
   // The first readings named neither format nor version.
   expect(tests[0]?.readings[0]?.document).toMatchObject({
     format: "upright-gusher/reading",
-    version: 4,
+    version: 5,
   });
 });

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import type { Reading } from "#core/measurement/reading.ts";
-import { attachmentsSchema, day, fraction, idSchema, moment, text } from "./fields.ts";
+import { amount, attachmentsSchema, day, fraction, idSchema, moment, text } from "./fields.ts";
 import type { Known } from "./known.ts";
 import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
@@ -8,18 +8,27 @@ import { type Versions, versioned } from "./versioned.ts";
 
 export const fieldTestVersions: Versions = {
   format: "upright-gusher/field-test",
-  version: 2,
-  upgrades: { 1: (test) => test },
+  version: 3,
+  // Version 2 says whose pump it was and how it stood; version 3 the limits agreed on, and set-ups side by side.
+  upgrades: { 1: (test) => test, 2: (test) => test },
 };
 
 export const readingVersions: Versions = {
   format: "upright-gusher/reading",
-  version: 4,
+  version: 5,
   // The first readings said neither what they are nor how old.
   unnamed: 1,
-  // Version 3 takes a flow without a gauge, and a set time into whatever holds it; version 4 says which pumps ran.
-  upgrades: { 1: (reading) => reading, 2: (reading) => reading, 3: (reading) => reading },
+  // Version 3 takes a flow without a gauge, and a set time into whatever holds it; version 4 says which pumps ran;
+  // version 5 takes counters, the fall of a pit, a shut or throttled valve and what the supply gave.
+  upgrades: {
+    1: (reading) => reading,
+    2: (reading) => reading,
+    3: (reading) => reading,
+    4: (reading) => reading,
+  },
 };
+
+const timingTolerance = quantity("time", { ...RANGES.tolerance, what: "The timing tolerance" });
 
 const gaugeFields = {
   pressure: quantity("pressure", RANGES.pressure),
@@ -52,23 +61,50 @@ export const readingShape = z.looseObject({
           .array(quantity("time", RANGES.time))
           .min(1, "Time at least one fill.")
           .max(50, "At most fifty fills."),
-        timingTolerance: quantity("time", { ...RANGES.tolerance, what: "The timing tolerance" }),
+        timingTolerance,
       }),
       z.looseObject({
         method: z.literal("timed"),
         volume: quantity("volume", RANGES.volume),
         volumeTolerance: fraction("The tolerance of the volume"),
         time: quantity("time", RANGES.longTime),
-        timingTolerance: quantity("time", { ...RANGES.tolerance, what: "The timing tolerance" }),
+        timingTolerance,
       }),
       z.looseObject({
         method: z.literal("meter"),
         flow: quantity("flow", RANGES.flow),
         tolerance: fraction("The meter tolerance"),
       }),
+      z
+        .looseObject({
+          method: z.literal("counter"),
+          start: quantity("volume", RANGES.counted),
+          end: quantity("volume", RANGES.counted),
+          time: quantity("time", RANGES.longTime),
+          tolerance: fraction("The meter tolerance"),
+          timingTolerance,
+        })
+        .refine(({ start, end }) => end > start, {
+          path: ["end"],
+          error: "The meter must show more at the end than at the start.",
+        }),
+      z.looseObject({
+        method: z.literal("draw-down"),
+        area: quantity("area", RANGES.area),
+        areaTolerance: fraction("The tolerance of the area"),
+        fall: quantity("length", RANGES.depth),
+        fallTolerance: quantity("length", { ...RANGES.tolerance, what: "The tolerance" }),
+        time: quantity("time", RANGES.longTime),
+        timingTolerance,
+        inflow: quantity("flow", RANGES.flowOrNone),
+        inflowTolerance: fraction("The tolerance of the inflow"),
+      }),
+      z.looseObject({ method: z.literal("shut") }),
     ],
-    { error: "Flow is measured by bucket, set time or meter." },
+    { error: "Flow is measured by bucket, set time, meter, counter or the fall of the water." },
   ),
+  /** the valve was partly closed, by how much nobody knows */
+  throttled: z.boolean().optional(),
   discharge: z.looseObject({ ...gaugeFields, afterItemId: idSchema }).optional(),
   suction: z
     .discriminatedUnion(
@@ -85,6 +121,34 @@ export const readingShape = z.looseObject({
     )
     .optional(),
   speedRatio: z.number().min(0.1).max(1.3).optional(),
+  speedTolerance: fraction("The tachometer's tolerance").optional(),
+  /** at the supply */
+  electric: z
+    .looseObject({
+      volts: amount("The voltage", 100_000).optional(),
+      currents: z
+        .array(amount("The current", 5000))
+        .min(1, "Read at least one conductor.")
+        .max(3, "At most three conductors.")
+        .optional(),
+      power: quantity("power", RANGES.power).optional(),
+      powerFactor: z
+        .number({ error: "The power factor must be a number." })
+        .min(0.2, "A power factor is 0.2 to 1.")
+        .max(1, "A power factor is 0.2 to 1.")
+        .optional(),
+      voltsTolerance: fraction("The voltmeter's tolerance").optional(),
+      currentTolerance: fraction("The clamp meter's tolerance").optional(),
+      powerTolerance: fraction("The power meter's tolerance").optional(),
+    })
+    .optional(),
+  /** m a gun threw */
+  throwDistance: quantity("length", RANGES.length).optional(),
+  throwTolerance: fraction("The tolerance of the throw").optional(),
+  /** why it is left out of what the test says; it is kept */
+  leftOut: z.string().trim().min(1, "Say why it is left out.").max(200).optional(),
+  /** which of the set-ups that the test holds side by side */
+  setup: idSchema.optional(),
   /** which outlet was measured, where there are several */
   outletId: idSchema.optional(),
   /** items of the pumps that ran, where others on the line stood */
@@ -140,6 +204,23 @@ export const fieldTestShape = z.looseObject({
   unitId: idSchema.optional(),
   configuration: z.enum(["as-found", "as-left", "shop-stand"]).optional(),
   by: text(80).optional(),
+  /** the pump on a stand in the shop, where no job says it */
+  pumpId: idSchema.optional(),
+  /** how far the pump may lie from its curve, as the parties agreed, instead of a grade */
+  limits: z
+    .looseObject({ flow: fraction("The limit of flow"), head: fraction("The limit of head") })
+    .optional(),
+  /** set-ups measured at one place: the job as it is, or with one of its changes */
+  setups: z
+    .array(
+      z.looseObject({
+        id: idSchema,
+        name: z.string().trim().min(1, "Give the set-up a name.").max(60),
+        variantId: idSchema.optional(),
+      }),
+    )
+    .max(10)
+    .optional(),
 });
 
 export const readingSchema = versioned(readingShape, readingVersions);

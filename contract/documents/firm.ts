@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { amount, fraction, idSchema, text } from "./fields.ts";
+import { amount, day, fraction, idSchema, text } from "./fields.ts";
 import type { Known } from "./known.ts";
 import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
@@ -7,9 +7,23 @@ import { type Versions, versioned } from "./versioned.ts";
 
 export const firmVersions: Versions = {
   format: "upright-gusher/firm",
-  version: 2,
-  upgrades: {},
+  version: 3,
+  // Version 3 knows more of the instruments; what was there keeps its meaning.
+  upgrades: { 2: (firm) => firm },
 };
+
+/** What a firm measures with, in the order it is offered. */
+export const INSTRUMENT_KINDS = [
+  "gauge",
+  "bucket",
+  "flow-meter",
+  "clamp-meter",
+  "power-meter",
+  "tachometer",
+  "tape",
+  "watch",
+] as const;
+export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 
 /** What the firm owns, carries and pays: the same for every job. */
 export const firmShape = z.looseObject({
@@ -29,9 +43,16 @@ export const firmShape = z.looseObject({
       z.looseObject({
         id: idSchema,
         name: text(80),
-        kind: z.enum(["gauge", "bucket", "flow-meter", "clamp-meter", "tape", "watch"]),
+        kind: z.enum(INSTRUMENT_KINDS),
+        /** of a gauge: the last mark on its dial */
         fullScale: quantity("pressure", RANGES.fullScale).optional(),
+        /** of a bucket or drum */
+        volume: quantity("volume", RANGES.volume).optional(),
+        /** half-width: of a gauge as a part of full scale, of anything else of what it reads */
         tolerance: fraction("The tolerance").optional(),
+        /** when it was last held against something better, and what was found */
+        checkedOn: day.optional(),
+        checkNote: text(200).optional(),
       }),
     )
     .max(500)

@@ -55,6 +55,7 @@ export const RANGES = {
   areaOrNone: { min: 0, max: 1e7, what: "The area" },
   volume: { max: 1000, positive: true, what: "The volume" },
   jobVolume: { max: 1e7, positive: true, what: "The volume" },
+  counted: { min: 0, max: 1e9, what: "The meter" },
   time: { max: 86_400, positive: true, what: "The time" },
   longTime: { max: 3.2e7, positive: true, what: "The time" },
   depth: { max: 2000, positive: true, what: "The depth" },

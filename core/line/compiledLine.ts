@@ -138,13 +138,20 @@ export const SUPPLY = "(source)";
 
 /** Numbers of the segments the water of a pump, the first where none is named, meets before it parts, holes left out of account. */
 export function beforeFork(line: CompiledLine, pump = line.pumps[0]): number[] {
-  const found: number[] = [];
+  return stretchesBeforeFork(line, pump).flatMap(({ start, end }) =>
+    Array.from({ length: end - start }, (_, i) => start + i),
+  );
+}
+
+/** The stretches of that way, one after another. */
+export function stretchesBeforeFork(line: CompiledLine, pump = line.pumps[0]): Stretch[] {
+  const found: Stretch[] = [];
   let node = pump?.outlet;
   while (node !== undefined) {
     const leaving = line.stretches.filter(({ from }) => from === node);
     const [only] = leaving;
     if (!only || leaving.length > 1) break;
-    for (let i = only.start; i < only.end; i++) found.push(i);
+    found.push(only);
     node = only.to;
   }
   return found;

@@ -8,7 +8,7 @@ import { flowToDeliver } from "../hydraulics/flowToDeliver.ts";
 import { HOLE_COEFFICIENT, orificeFlow, type SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { headLoss, resistanceOf } from "../hydraulics/resistance.ts";
 import type { LineModel } from "../hydraulics/solveLine.ts";
-import { beforeFork, type Segment } from "../line/compiledLine.ts";
+import { beforeFork, type Segment, stretchesBeforeFork } from "../line/compiledLine.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { measuredFlow } from "./instruments.ts";
 import { isGauged, isOpen, type Reading } from "./reading.ts";
@@ -41,10 +41,8 @@ export function lostDuring(
   const { afterItemId, pressure, elevation } = reading.discharge;
   const valve = path.find((i) => (line.segments[i] as Segment).fitting?.throttles);
   const last = isOpen(reading) ? Number.POSITIVE_INFINITY : (valve ?? Number.POSITIVE_INFINITY);
-  const onPath = new Set(path);
-  const before = line.holes.filter(
-    ({ index }) => index <= last && (onPath.has(index) || onPath.has(index - 1)),
-  );
+  const onWay = new Set(stretchesBeforeFork(line, placed).flatMap(({ from, to }) => [from, to]));
+  const before = line.holes.filter(({ index, node }) => index <= last && onWay.has(node));
   const resistance = (segments: readonly Segment[]) => resistanceOf(segments, context);
   let lost = open;
   for (let round = 0; round < ROUNDS; round++) {

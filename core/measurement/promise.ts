@@ -8,7 +8,7 @@ import { type Condition, conditioned } from "../whatif/condition.ts";
 import type { Doubt, Spread } from "../whatif/uncertainty.ts";
 import { COVERAGE } from "./acceptance.ts";
 import { type Estimate, measuredFlow } from "./instruments.ts";
-import type { FlowMeasurement, Reading } from "./reading.ts";
+import { type FlowMeasurement, isOpen, type Reading } from "./reading.ts";
 
 /**
  * A flow against what the line was promised there. `cannot-be`: more than this line passes with every doubtful input
@@ -51,6 +51,8 @@ export function compareWithPromise(
   doubt: Doubt,
 ): PromiseComparison | undefined {
   const outlet = outletOf(solution, reading.outletId);
+  // Nothing was promised with the valve part shut.
+  if (!isOpen(reading)) return undefined;
   const own = solution.cases.normal.running?.state.byOutlet[outlet];
   const taken = asTaken(solution, reading);
   const state = stateAsTaken(solution, reading);

@@ -1,7 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { toast } from "sonner";
-import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
+import {
+  type FieldTestDocument,
+  fieldTestVersions,
+  type ReadingDocument,
+} from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatDoubtful } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
@@ -272,7 +276,7 @@ function testOfToday(jobId: string, tests: readonly TestWithReadings[]): TestOfR
   const found = tests.find((test) => test.document.takenOn === takenOn);
   const document: FieldTestDocument = {
     format: "upright-gusher/field-test",
-    version: 2,
+    version: fieldTestVersions.version,
     jobId,
     title: "Readings of the day",
     takenOn,

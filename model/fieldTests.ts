@@ -1,0 +1,132 @@
+import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
+import { type Estimate, measuredFlow } from "#core/measurement/instruments.ts";
+import { judgeTest, type TestJudgement } from "#core/measurement/judgeTest.ts";
+import { fitTest, type Test } from "#core/measurement/pumpOrLine.ts";
+import { isOpen } from "#core/measurement/reading.ts";
+import { type NextPoint, nextPoint, type Throttling, throttling } from "#core/measurement/sweep.ts";
+import { pumpCurve } from "#core/pump/curve.ts";
+import type { Tolerance } from "#core/pump/pump.ts";
+import type { Doubt } from "#core/whatif/uncertainty.ts";
+import { pumpOfReading, takenOnAnother } from "./readings.ts";
+import type { SolvableJob, Solved } from "./solveJob.ts";
+
+/** A reading under the id it is kept by. */
+export interface KeptReading {
+  id: string;
+  document: ReadingDocument;
+}
+
+/** The readings of one visit that are of one pump of the line, in the order they were taken. */
+export interface PumpTest {
+  /** which of the line's pumps */
+  at: number;
+  ids: string[];
+  test: Test;
+}
+
+/**
+ * The readings of a test by the pump they are of. Left out are those somebody left out, those of another pump than
+ * stands there, and those of no one pump.
+ */
+export function pumpTests(
+  solved: Solved,
+  readings: readonly KeptReading[],
+  doubt: Doubt,
+  limits?: Tolerance,
+): PumpTest[] {
+  const { solution } = solved;
+  const found: PumpTest[] = [];
+  const inTime = readings.toSorted((a, b) => a.document.takenAt.localeCompare(b.document.takenAt));
+  for (const { id, document } of inTime) {
+    if (document.leftOut !== undefined || takenOnAnother(solved, document)) continue;
+    const of = pumpOfReading(solved, document);
+    if (typeof of === "string") continue;
+    const { at } = of;
+    const own = found.find((test) => test.at === at);
+    const reading = coreReading(document);
+    if (own) {
+      own.ids.push(id);
+      own.test = { ...own.test, readings: [...own.test.readings, reading] };
+      continue;
+    }
+    const pump = solution.pumps[at]?.pump;
+    if (!pump) continue;
+    found.push({
+      at,
+      ids: [id],
+      test: {
+        on: solution,
+        pump: limits ? { ...pump, limits } : pump,
+        at,
+        readings: [reading],
+        doubt,
+      },
+    });
+  }
+  return found;
+}
+
+/** What a visit's readings say of one pump and its line. */
+export interface Judged extends TestJudgement {
+  at: number;
+  /** of its readings, in the order that numbers them in what is said */
+  ids: string[];
+  /** m the water stands over its normal level, where a gauge was read without knowing it; the pump taken as published */
+  level?: Estimate;
+}
+
+export function judgeTests(
+  solved: Solved,
+  job: Pick<SolvableJob, "site">,
+  readings: readonly KeptReading[],
+  doubt: Doubt,
+  limits?: Tolerance,
+): Judged[] {
+  return pumpTests(solved, readings, doubt, limits).map(({ at, ids, test }) => {
+    const allowed = throttling(solved.solution, at, job.site.waterTemperature);
+    const unknown = test.readings.some(({ discharge, suction }) => discharge && !suction);
+    const level = unknown ? fitTest(test, ["level"]) : undefined;
+    return {
+      at,
+      ids,
+      ...judgeTest(test, allowed.kind === "to-shut"),
+      ...(level?.kind === "found" && level.values.level && { level: level.values.level }),
+    };
+  });
+}
+
+/** Where a sweep stands, and how far it may go. */
+export interface SweepState {
+  next: NextPoint;
+  allowed: Throttling;
+  /** how many readings with a gauge there are of this pump today */
+  taken: number;
+}
+
+/** The next point of a sweep of a pump of the line, after the readings taken of it today. */
+export function sweepOf(
+  { solution }: Solved,
+  job: Pick<SolvableJob, "site">,
+  at: number,
+  tests: readonly PumpTest[],
+): SweepState | undefined {
+  const own = solution.pumps[at];
+  if (!own) return undefined;
+  const readings = (tests.find((test) => test.at === at)?.test.readings ?? []).filter(
+    ({ discharge }) => discharge,
+  );
+  const flowOf = ({ flow }: (typeof readings)[number]) => measuredFlow(flow).value;
+  const open = readings.filter(isOpen).map(flowOf);
+  const allowed = throttling(solution, at, job.site.waterTemperature);
+  const speed = solution.line.pumps[at]?.item.speedRatio ?? 1;
+  return {
+    next: nextPoint(
+      pumpCurve(own.pump, speed),
+      readings.map(flowOf),
+      open.length > 0 ? Math.max(...open) : undefined,
+      allowed,
+    ),
+    allowed,
+    taken: readings.length,
+  };
+}
