@@ -1,11 +1,16 @@
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
+import { pressureHead, sourcePressure } from "#core/hydraulics/boundary.ts";
+import type { Comparison } from "#core/measurement/acceptance.ts";
+import { type MeasuredInput, measuredInput, wireToWater } from "#core/measurement/electric.ts";
 import { type Estimate, measuredFlow } from "#core/measurement/instruments.ts";
 import { judgeTest, type TestJudgement } from "#core/measurement/judgeTest.ts";
 import { fitTest, type Test } from "#core/measurement/pumpOrLine.ts";
 import { isOpen } from "#core/measurement/reading.ts";
 import { type NextPoint, nextPoint, type Throttling, throttling } from "#core/measurement/sweep.ts";
+import { type HeadInput, headModel } from "#core/measurement/totalHead.ts";
 import { pumpCurve } from "#core/pump/curve.ts";
-import type { Tolerance } from "#core/pump/pump.ts";
+import type { Plate, Tolerance } from "#core/pump/pump.ts";
+import { GRAVITY } from "#core/quantity/constants.ts";
 import type { Doubt } from "#core/whatif/uncertainty.ts";
 import { pumpOfReading, takenOnAnother } from "./readings.ts";
 import type { SolvableJob, Solved } from "./solveJob.ts";
@@ -73,6 +78,12 @@ export interface Judged extends TestJudgement {
   ids: string[];
   /** m the water stands over its normal level, where a gauge was read without knowing it; the pump taken as published */
   level?: Estimate;
+  /** what the parties agreed on that day */
+  limits?: Tolerance;
+  /** whether the discharge may be shut */
+  mayShut: boolean;
+  /** m³/s through the pump between which it was read */
+  range?: { from: number; to: number };
 }
 
 export function judgeTests(
@@ -86,13 +97,58 @@ export function judgeTests(
     const allowed = throttling(solved.solution, at, job.site.waterTemperature);
     const unknown = test.readings.some(({ discharge, suction }) => discharge && !suction);
     const level = unknown ? fitTest(test, ["level"]) : undefined;
+    const judged = judgeTest(test, allowed.kind === "to-shut");
+    const flows = judged.points.map(({ comparison }) => comparison.flow.value);
     return {
       at,
       ids,
-      ...judgeTest(test, allowed.kind === "to-shut"),
+      ...judged,
+      mayShut: allowed.kind === "to-shut",
+      ...(limits && { limits }),
+      ...(flows.length > 1 && { range: { from: Math.min(...flows), to: Math.max(...flows) } }),
       ...(level?.kind === "found" && level.values.level && { level: level.values.level }),
     };
   });
+}
+
+/** Pa a gauge will show where a pump makes a head in m at a flow in m³/s: at a place of the line, and a height. */
+export function needleAt(
+  { solution }: Solved,
+  at: number,
+  { flow, head }: { flow: number; head: number },
+  gauge: { afterItemId: string; elevation: number },
+): number | undefined {
+  const { model, boundaries, water } = solution;
+  const level = boundaries.normal.source - pressureHead(sourcePressure(model.line.source), water);
+  // The gauge that makes a reading of nothing else: what it lacks of the head is what it shows.
+  const total = headModel(
+    model,
+    {
+      flow: { method: "meter", flow, tolerance: 0 },
+      discharge: { ...gauge, pressure: 0, fullScale: 1, accuracyClass: 0 },
+      suction: { kind: "water-level", level, tolerance: 0 },
+    },
+    [],
+    at,
+  );
+  const values = Object.fromEntries(total.inputs.map(({ name, value }) => [name, value]));
+  const without = total.head(values as Record<HeadInput, number>);
+  return without === undefined ? undefined : (head - without) * water.density * GRAVITY;
+}
+
+/** What was read at the supply, and wire to water where the head was read too. */
+export function electricOf(
+  { electric }: ReadingDocument,
+  comparison: Comparison | undefined,
+  plate: Plate | undefined,
+): { input: MeasuredInput; efficiency?: Estimate } | undefined {
+  if (!electric) return undefined;
+  const input = measuredInput(electric, plate);
+  const water = comparison?.waterPower;
+  return {
+    input,
+    ...(water && input.power && { efficiency: wireToWater(water, input.power) }),
+  };
 }
 
 /** Where a sweep stands, and how far it may go. */

@@ -103,6 +103,8 @@ export interface ReadingPoint {
   head: number;
   flowUncertainty: number;
   headUncertainty: number;
+  /** between their errors; none where it was not kept */
+  correlation?: number;
 }
 
 export function readingPoint(
@@ -118,11 +120,12 @@ export function readingPoint(
   return comparison && pointOf(comparison);
 }
 
-export function pointOf({ flow, head }: Comparison): ReadingPoint {
+export function pointOf({ flow, head, correlation }: Comparison): ReadingPoint {
   return {
     flow: flow.value,
     head: head.value,
     flowUncertainty: flow.standardUncertainty,
     headUncertainty: head.standardUncertainty,
+    correlation,
   };
 }

@@ -121,6 +121,19 @@ function lanesOfNodes({ nodes, stretches, pumps }: CompiledLine): number[] {
   return touching.map((lanes) => (lanes.size === 1 ? ([...lanes][0] as number) : 0));
 }
 
+/** Where an item of the path ends on the drawing: where a gauge tapped in after it stands on the pipe. */
+export function endOf(solved: JobSolution, itemId: string): Point | undefined {
+  const line = lineOf(solved);
+  const pump = line.pumps.find(({ item }) => item.id === itemId);
+  const index = (line.passed.get(itemId) ?? 0) - 1;
+  const last = line.segments[index];
+  if (!pump && !last) return undefined;
+  const lane = line.stretches.find(({ start, end }) => index >= start && index < end)?.lane ?? 0;
+  return pump
+    ? { distance: pump.distance, height: pump.elevation, lane }
+    : { distance: last?.endDistance ?? 0, height: last?.endElevation ?? 0, lane };
+}
+
 /** Where the suction ends and how far the line goes, for the scale across. */
 export function extent({ pumps, outlets, runs }: SectionGeometry) {
   const suction = pumps[0]?.at.distance ?? 0;

@@ -49,6 +49,10 @@ const router = createBrowserRouter([
         path: "/backups",
         element: page("the backups", () => import("./backups/BackupsPage.tsx")),
       },
+      {
+        path: "/instruments",
+        element: page("the instruments", () => import("./instruments/InstrumentsPage.tsx")),
+      },
       { path: "/hoses", element: page("the hoses", () => import("./hoses/HosesPage.tsx")) },
       {
         path: "/pumps/:id/edit",

@@ -153,13 +153,15 @@ describe("comparisons in words", () => {
     value: -0.094,
     standardUncertainty: 0.041,
     budget: [{ name: "discharge-gauge", share: 1 }],
+    effects: {},
     rated: 0.00342,
     allowed: -0.08,
     acceptance: "cannot-tell",
   };
   const comparison: Comparison = {
     flow: { value: 0.0031, standardUncertainty: 0.000035 },
-    head: { value: 16.8, standardUncertainty: 0.57, budget: [] },
+    head: { value: 16.8, standardUncertainty: 0.57, budget: [], effects: {} },
+    correlation: 0,
     atHead: axis,
     atFlow: { kind: "off-curve", where: "beyond-last-flow", hopeless: false },
     acceptance: "cannot-tell",

@@ -3,7 +3,7 @@ import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { headAt, type PumpCurve, publishedValue, pumpCurve } from "../pump/curve.ts";
 import { type Pump, toleranceOf } from "../pump/pump.ts";
-import { PSI } from "../quantity/constants.ts";
+import { GRAVITY, PSI } from "../quantity/constants.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
 import { type Input, type Propagated, propagate } from "./propagation.ts";
 import type { GaugedReading } from "./reading.ts";
@@ -44,11 +44,15 @@ export interface Comparison {
   /** through the pump: what was measured, and what holes let go before */
   flow: Estimate;
   head: Propagated<HeadInput>;
+  /** between the errors of the two, −1 to 1: a flow read too high finds too much lost before the gauge */
+  correlation: number;
   /** head the pump makes against the curve's head at the measured flow */
   atFlow: AxisComparison;
   /** flow the pump makes against the curve's flow at the measured head */
   atHead: AxisComparison;
   acceptance: Acceptance;
+  /** W it gives the water; absent where nothing runs */
+  waterPower?: Estimate;
   /** why nothing can be told from the gauge where it stands */
   misplaced?: Misplaced;
   /** the input whose doubt weighs most in the deciding comparison, when it cannot be told */
@@ -140,8 +144,25 @@ export function compareWithRated(
   const acceptance = impossible ? "cannot-be" : beyond ? "beyond-curve" : decision;
   const improve =
     acceptance === "cannot-tell" && !misplaced ? weightiest(atFlow, atHead) : undefined;
-  const found: Comparison = { flow, head, atFlow, atHead, acceptance };
+  const together = ["flow", "holes"].reduce((sum, name) => {
+    const own = total.inputs.find((input) => input.name === name);
+    return sum + (own?.standardUncertainty ?? 0) * (head.effects[name as HeadInput] ?? 0);
+  }, 0);
+  const both = flow.standardUncertainty * head.standardUncertainty;
+  const correlation = both > 0 ? together / both : 0;
+  const found: Comparison = { flow, head, correlation, atFlow, atHead, acceptance };
   if (misplaced) found.misplaced = misplaced;
+  const given = propagate(inputs, (values) => {
+    const made = total.head(values);
+    return made === undefined ? undefined : throughPump(values) * made;
+  });
+  if (given && !shut && !misplaced) {
+    const weight = model.context.water.density * GRAVITY;
+    found.waterPower = {
+      value: weight * given.value,
+      standardUncertainty: weight * given.standardUncertainty,
+    };
+  }
   if (improve) found.improve = improve;
   if (impossible) {
     const values = valuesOf(total.inputs);

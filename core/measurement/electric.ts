@@ -62,3 +62,13 @@ export function measuredInput(measured: ElectricMeasurement, plate: Plate = {}):
   }
   return found;
 }
+
+/** Power given to the water over power taken from the supply, both in W, in doubt by both. */
+export function wireToWater(water: Estimate, supply: Estimate): Estimate {
+  const value = water.value / supply.value;
+  const relative = Math.hypot(
+    water.standardUncertainty / water.value,
+    supply.standardUncertainty / supply.value,
+  );
+  return { value, standardUncertainty: value * relative };
+}

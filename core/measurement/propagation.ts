@@ -8,6 +8,8 @@ export interface Input<Name extends string = string> {
 export interface Propagated<Name extends string = string> {
   value: number;
   standardUncertainty: number;
+  /** by how much the value moves with one deviation of each input; of those without doubt nothing */
+  effects: Partial<Record<Name, number>>;
   /** variance each input brings, as a fraction of the whole, largest first */
   budget: { name: Name; share: number }[];
 }
@@ -45,6 +47,9 @@ export function propagate<Name extends string>(
   return {
     value: centre,
     standardUncertainty: Math.sqrt(variance),
+    effects: Object.fromEntries(parts.map(({ name, effect }) => [name, effect])) as Partial<
+      Record<Name, number>
+    >,
     budget: parts
       .map(({ name, effect }) => ({ name, share: variance > 0 ? effect ** 2 / variance : 0 }))
       .sort((a, b) => b.share - a.share),

@@ -27,3 +27,18 @@ export const testsOf = (jobId: string) => ({
   queryKey: keyOfThoseOf("tests", jobId),
   queryFn: () => api.tests(jobId),
 });
+
+/** The one firm of this installation. */
+export const FIRM = "firm";
+/** The firm, or nothing where nobody has said anything of it yet. */
+export const theFirm = {
+  queryKey: keyOf("firms", FIRM),
+  queryFn: async () => {
+    try {
+      return await api.get("firms", FIRM);
+    } catch (error) {
+      if (error instanceof Refused && error.status === 404) return null;
+      throw error;
+    }
+  },
+};

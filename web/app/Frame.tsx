@@ -64,6 +64,9 @@ export function Frame() {
           <NavLink to="/hoses" className={link}>
             Hoses
           </NavLink>
+          <NavLink to="/instruments" className={(at) => `${link(at)} max-sm:hidden`}>
+            Instruments
+          </NavLink>
           <NavLink to="/backups" className={(at) => `${link(at)} max-sm:hidden`}>
             Backups
           </NavLink>

@@ -4,13 +4,14 @@ import type { Judgement } from "#core/check/registry.ts";
 import type { Money, TogetherAsked } from "#core/choose/front.ts";
 import type { Weighing } from "#core/choose/weights.ts";
 import type { Line } from "#core/line/path.ts";
-import type { Pump } from "#core/pump/pump.ts";
+import type { Pump, Tolerance } from "#core/pump/pump.ts";
 import { singleChanges, type Tried } from "#core/whatif/changes.ts";
 import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
 import { type Chosen, choosePumps, type JobToChooseFor } from "#model/choose/choose.ts";
 import { type TogetherTold, togetherOf } from "#model/choose/together.ts";
+import { type Judged, judgeTests, type KeptReading } from "#model/fieldTests.ts";
 import type { JobInTime } from "#model/overTime/overTime.ts";
 import { TIME_DRAWS, type TimeRangeResult, timeRange } from "#model/overTime/range.ts";
 import { type Told, toldOverTime } from "#model/overTime/told.ts";
@@ -70,6 +71,15 @@ export const CALCULATIONS = {
   timeRange: (job: JobInTime, doubt: Doubt, progress: Progress): TimeRangeResult =>
     timeRange(job, doubt, TIME_DRAWS, (draws) => progress(draws / TIME_DRAWS)),
   overTime: (job: JobInTime): Told => toldOverTime(job),
+  judged: (
+    job: SolvableJob,
+    readings: readonly KeptReading[],
+    doubt: Doubt,
+    limits: Tolerance | undefined,
+  ): Judged[] => {
+    const solved = solveJob(job);
+    return solved.kind === "solved" ? judgeTests(solved, job, readings, doubt, limits) : [];
+  },
   sizes: (
     line: Line,
     pumps: Pump[],

@@ -22,7 +22,17 @@ export interface MeasuredPoint {
   head: number;
   flowUncertainty: number;
   headUncertainty: number;
+  /** between their errors */
+  correlation?: number;
   now?: boolean;
+}
+
+/** A pump as its readings have it: its heads over the published ones, and where it was read. */
+export interface AsInstalled {
+  strength: { value: number; standardUncertainty: number };
+  /** m³/s */
+  from: number;
+  to: number;
 }
 
 interface Props {
@@ -33,6 +43,7 @@ interface Props {
   /** the line the pump works on, and which of its pumps this is; without it only the pump's own curve is drawn */
   on?: { solution: Solution; place: number } | undefined;
   measured?: readonly MeasuredPoint[];
+  installed?: AsInstalled | undefined;
   /** where the duty likely lies */
   band?: Band | undefined;
   label: string;
@@ -45,7 +56,15 @@ const NONE: readonly never[] = [];
  * The curve sheet: what the pump gives, what the line asks from low to high water, where they meet, the
  * region to run in, and what was measured with its doubt.
  */
-export function CurvePlot({ of, others = NONE, on, measured = NONE, band, label }: Props) {
+export function CurvePlot({
+  of,
+  others = NONE,
+  on,
+  measured = NONE,
+  installed,
+  band,
+  label,
+}: Props) {
   const node = useRef<HTMLDivElement>(null);
   const [trouble, setTrouble] = useState(false);
   const { units, theme } = useSettings();
@@ -55,7 +74,11 @@ export function CurvePlot({ of, others = NONE, on, measured = NONE, band, label 
     if (!element) return;
     let gone = false;
     const ink = inks();
-    const { data, layout } = drawing({ of, others, on, measured, band, label }, units, ink);
+    const { data, layout } = drawing(
+      { of, others, on, measured, installed, band, label },
+      units,
+      ink,
+    );
     loadPlotly().then(
       (plotly) => {
         if (gone) return;
@@ -71,7 +94,7 @@ export function CurvePlot({ of, others = NONE, on, measured = NONE, band, label 
       gone = true;
     };
     // The theme is read from the page's colours.
-  }, [of, others, on, measured, band, label, units, theme]);
+  }, [of, others, on, measured, installed, band, label, units, theme]);
 
   useResized(node);
 
@@ -88,7 +111,7 @@ export function CurvePlot({ of, others = NONE, on, measured = NONE, band, label 
 }
 
 function drawing(
-  { of, others = NONE, on, measured = NONE, band }: Props,
+  { of, others = NONE, on, measured = NONE, installed, band }: Props,
   units: UnitSystem,
   ink: Inks,
 ) {
@@ -191,7 +214,41 @@ function drawing(
       },
     });
   }
+  if (of && installed) {
+    const { strength, from, to } = installed;
+    const flows = steps(Math.max(from, of.curve.firstFlow), Math.min(to, of.curve.lastFlow), 60);
+    const heads = (factor: number) =>
+      flows.map((flow) => ({ flow, head: factor * evaluate(of.curve.head, flow) }));
+    const spread = COVERAGE * strength.standardUncertainty;
+    const edge = { line: { width: 0, simplify: false }, hoverinfo: "skip", hovertemplate: null };
+    data.push(
+      trace("As measured, low", heads(strength.value - spread), { ...edge, showlegend: false }),
+      trace("As measured, high", heads(strength.value + spread), {
+        ...edge,
+        fill: "tonexty",
+        fillcolor: alpha(ink.signal, 0.2),
+        showlegend: false,
+      }),
+      trace("This pump as measured", heads(strength.value), {
+        line: { color: ink.signal, width: 2, dash: "dash", simplify: false },
+      }),
+    );
+  }
   if (measured.length > 0) {
+    for (const point of measured) {
+      const edge = ellipse(point);
+      data.push({
+        type: "scatter",
+        mode: "lines",
+        x: edge.map((p) => q(p.flow)),
+        y: edge.map((p) => h(p.head)),
+        line: { color: ink.signal, width: point.now ? 2 : 1.2, simplify: false },
+        fill: "toself",
+        fillcolor: alpha(ink.signal, point.now ? 0.16 : 0.07),
+        hoverinfo: "skip",
+        showlegend: false,
+      });
+    }
     data.push({
       type: "scatter",
       mode: "markers",
@@ -200,20 +257,6 @@ function drawing(
       y: measured.map((m) => h(m.head)),
       text: measured.map((m) => `${m.name}<br>${hover(m.flow, m.head)}`),
       hovertemplate: "Measured: %{text}<extra></extra>",
-      error_x: {
-        type: "data",
-        array: measured.map((m) => q(COVERAGE * m.flowUncertainty)),
-        color: ink.signal,
-        thickness: 2,
-        width: 5,
-      },
-      error_y: {
-        type: "data",
-        array: measured.map((m) => h(COVERAGE * m.headUncertainty)),
-        color: ink.signal,
-        thickness: 2,
-        width: 5,
-      },
       marker: {
         size: measured.map((m) => (m.now ? 13 : 10)),
         symbol: measured.map((m) => (m.now ? "diamond" : "diamond-open")),
@@ -294,6 +337,20 @@ function drawing(
   };
   return { data, layout };
 }
+
+/** Where nineteen of twenty readings of flow and head together would lie, to first order. */
+function ellipse({ flow, head, flowUncertainty, headUncertainty, correlation = 0 }: MeasuredPoint) {
+  const along = Math.sqrt(1 - Math.min(correlation ** 2, 1));
+  return steps(0, 2 * Math.PI, 36).map((angle) => {
+    const [x, y] = [Math.cos(angle), Math.sin(angle)];
+    return {
+      flow: flow + BOTH_COVERAGE * flowUncertainty * x,
+      head: head + BOTH_COVERAGE * headUncertainty * (correlation * x + along * y),
+    };
+  });
+}
+/** √χ² of two degrees of freedom at 95 %. */
+const BOTH_COVERAGE = 2.448;
 
 /** The flows a pump is best run at. */
 function regionOf(curve: PumpCurve) {

@@ -5,7 +5,7 @@ import type { Band } from "#core/whatif/uncertainty.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
 import { testsOf } from "../api/queries.ts";
-import { CurvePlot, type MeasuredPoint } from "../charts/CurvePlot.tsx";
+import { type AsInstalled, CurvePlot, type MeasuredPoint } from "../charts/CurvePlot.tsx";
 import { measuredPoints } from "../measure/measuredPoints.ts";
 import { Button } from "../ui/Button.tsx";
 import { useJobStore } from "./jobStore.ts";
@@ -15,12 +15,15 @@ export default function CurveSheet({
   job,
   solved,
   extra,
+  installed,
   band,
 }: {
   job: JobDocument;
   solved: JobSolution;
   /** a reading being taken, and the pump it is of */
   extra?: (MeasuredPoint & { place: number }) | undefined;
+  /** pumps as their readings have them, by their places on the line */
+  installed?: readonly (AsInstalled & { place: number })[] | undefined;
   band?: Band | undefined;
 }) {
   const id = useJobStore((s) => s.id);
@@ -52,6 +55,7 @@ export default function CurveSheet({
   const plot = (
     <CurvePlot
       {...{ of, on, measured }}
+      installed={installed?.find((own) => own.place === on.place)}
       band={pumps.length > 1 ? undefined : band}
       label={`Curve sheet of ${job.name}`}
     />

@@ -16,6 +16,7 @@ import type { Part } from "./part.ts";
 import {
   DiagnosticMark,
   Distances,
+  GaugeMark,
   HeadLine,
   Hole,
   OutletMark,
@@ -30,13 +31,23 @@ interface Props {
   solved: JobSolution;
   selected: string | undefined;
   onPart: (part: Part, itemId?: string) => void;
+  /** gauges that stand on it: where they are tapped in, and the height of their dials */
+  gauges?: readonly { at: Point; dial: number; label: string }[];
 }
+
+const NO_GAUGES: NonNullable<Props["gauges"]> = [];
 
 /**
  * The job as an elevation: levels, line, pump and outlet drawn from the job's own numbers, and over
  * them the height the water would stand at in a tube on the line.
  */
-export const Section = memo(function Section({ job, solved, selected, onPart }: Props) {
+export const Section = memo(function Section({
+  job,
+  solved,
+  selected,
+  onPart,
+  gauges = NO_GAUGES,
+}: Props) {
   const units = useUnits();
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 900, height: 240 });
@@ -54,7 +65,7 @@ export const Section = memo(function Section({ job, solved, selected, onPart }: 
   return (
     <div ref={frame} className="h-full min-h-0 w-full overflow-hidden">
       {geometry ? (
-        <Drawing {...{ job, geometry, units, selected, onPart, ...size }} />
+        <Drawing {...{ job, geometry, units, selected, onPart, gauges, ...size }} />
       ) : (
         <p className="p-6 text-soft">
           The section appears once the line runs from the source to a first run of pipe.
@@ -73,6 +84,7 @@ function Drawing({
   units,
   selected,
   onPart,
+  gauges,
   width,
   height,
 }: {
@@ -81,6 +93,7 @@ function Drawing({
   units: "us" | "metric";
   selected: string | undefined;
   onPart: Props["onPart"];
+  gauges: NonNullable<Props["gauges"]>;
   width: number;
   height: number;
 }) {
@@ -92,6 +105,7 @@ function Drawing({
     ...g.outlets.flatMap(({ at, receiving }) => [at.height, ...Object.values(receiving ?? {})]),
     ...g.pumps.map(({ at }) => at.height),
     g.intake.height,
+    ...gauges.map(({ dial }) => dial),
   ];
   const top = Math.max(...heights);
   const bottom = Math.min(...heights);
@@ -247,6 +261,16 @@ function Drawing({
           <DiagnosticMark {...place(where)} />
         </g>
       ))}
+      {gauges.map(({ at: tap, dial, label }) => {
+        const foot = place(tap);
+        return (
+          <GaugeMark
+            key={`${label} ${tap.distance}`}
+            {...{ foot, label }}
+            dial={yOf(dial) + tap.lane * LANE}
+          />
+        );
+      })}
       <Distances geometry={g} {...{ place, height, narrow, units }} />
       {below.length > 0 && !narrow && (
         <g pointerEvents="none">

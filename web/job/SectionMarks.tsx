@@ -62,6 +62,28 @@ export function SourceWater({
   );
 }
 
+/** A gauge: its tap on the pipe, the tube to its dial, and what it is. A dial at the pipe stands clear of it. */
+export function GaugeMark({ foot, dial, label }: { foot: Spot; dial: number; label: string }) {
+  const y = Math.min(dial, foot.y - 16);
+  return (
+    <g pointerEvents="none">
+      <line x1={foot.x} x2={foot.x} y1={foot.y} y2={y} stroke="var(--signal)" strokeWidth={2.5} />
+      <circle
+        cx={foot.x}
+        cy={y}
+        r={9}
+        fill="var(--sheet)"
+        stroke="var(--signal)"
+        strokeWidth={2.5}
+      />
+      <line x1={foot.x} y1={y} x2={foot.x + 4} y2={y - 5} stroke="var(--signal)" strokeWidth={2} />
+      <text x={foot.x + 13} y={y + 4} {...LABEL}>
+        {label}
+      </text>
+    </g>
+  );
+}
+
 /** Where the tube level stands below the pipe the line is under suction. */
 export function Shade({ points }: { points: string }) {
   return <polygon points={points} fill="var(--signal)" opacity={0.2} />;

@@ -1,12 +1,30 @@
+import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import type { Comparison } from "#core/measurement/acceptance.ts";
-import { comparisonWords, INPUT_NAMES } from "#words/comparison.ts";
+import { comparisonWords } from "#words/comparison.ts";
+import { doubtName, parted, shrinkWords } from "#words/fieldTests.ts";
 import { useUnits } from "../app/settings.ts";
+import { useInstruments } from "../instruments/useInstruments.ts";
 import { AcceptanceTitle } from "./AcceptanceTitle.tsx";
 
 /** Whether the pump does what its curve says, and on what that rests. */
-export function ComparisonCard({ comparison }: { comparison: Comparison }) {
+export function ComparisonCard({
+  comparison,
+  reading,
+}: {
+  comparison: Comparison;
+  reading: ReadingDocument;
+}) {
   const units = useUnits();
+  const instruments = useInstruments();
+  const budget = parted(comparison.head.budget, reading.flow);
+  const deciding = [comparison.atHead, comparison.atFlow].find(
+    (axis) => axis.kind === "compared" && axis.acceptance === "cannot-tell",
+  );
+  const shrink =
+    comparison.acceptance === "cannot-tell" && deciding?.kind === "compared"
+      ? shrinkWords(parted(deciding.budget, reading.flow), reading, instruments)
+      : undefined;
   const words = comparisonWords(comparison, units);
   return (
     <div data-acceptance={comparison.acceptance}>
@@ -16,12 +34,13 @@ export function ComparisonCard({ comparison }: { comparison: Comparison }) {
       <p className="text-[14px]">{words.atFlow}</p>
       {words.misplaced && <p className="text-[14px] font-medium">{words.misplaced}</p>}
       <p className="mt-1">{words.mend}</p>
+      {shrink && <p className="text-[14px]">{shrink}</p>}
       <details className="mt-1 text-[14px]">
         <summary className="min-h-7 text-soft">Where the doubt in the head comes from</summary>
         <ul>
-          {comparison.head.budget.map(({ name, share }) => (
-            <li key={name} className="flex justify-between">
-              <span>{INPUT_NAMES[name]}</span>
+          {budget.map(({ of, share }) => (
+            <li key={of} className="flex justify-between">
+              <span>{doubtName(of)}</span>
               <span>{formatPercent(share)}</span>
             </li>
           ))}

@@ -13,6 +13,7 @@ import { type Acceptance, COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import type { Kept } from "#core/measurement/promise.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
+import { electricOf, type KeptReading, needleAt, pumpTests, sweepOf } from "#model/fieldTests.ts";
 import {
   comparePromise,
   compareReading,
@@ -20,13 +21,15 @@ import {
   pointOf,
   pumpOfReading,
 } from "#model/readings.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution, SolvableJob } from "#model/solveJob.ts";
 import { ACCEPTANCE, judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
+import { electricWords } from "#words/fieldTests.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { localDay } from "../app/clock.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useUnits } from "../app/settings.ts";
+import { useCalculation } from "../calculations/useCalculation.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
 import { useDoubt } from "../job/useBand.ts";
 import { useHeld } from "../outbox/useHeld.ts";
@@ -39,10 +42,22 @@ import { PromiseCard } from "./PromiseCard.tsx";
 import { DischargePart } from "./parts/DischargePart.tsx";
 import { FlowPart } from "./parts/FlowPart.tsx";
 import { PicturesPart } from "./parts/PicturesPart.tsx";
+import type { PartProps } from "./parts/part.ts";
 import { SpeedPart } from "./parts/SpeedPart.tsx";
 import { SuctionPart } from "./parts/SuctionPart.tsx";
+import { SupplyPart } from "./parts/SupplyPart.tsx";
+import { ValvePart } from "./parts/ValvePart.tsx";
 import { ReadingList } from "./ReadingList.tsx";
-import { emptyDraft, knownHeights, nextDraft, readingOf, useReadingDraft } from "./readingDraft.ts";
+import {
+  emptyDraft,
+  knownHeights,
+  nextDraft,
+  type ReadingDraft,
+  readingOf,
+  useReadingDraft,
+} from "./readingDraft.ts";
+import { SweepCard } from "./SweepCard.tsx";
+import { TestCard } from "./TestCard.tsx";
 
 const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
 
@@ -72,7 +87,7 @@ export default function MeasurePane({
   const { tap, pump, water } = heights;
   const held = useHeld(id);
   const all = withHeld(tests.data ?? [], held);
-  const today = testOfToday(id, all);
+  const today = testOfToday(id, all, draft.configuration);
   // The pump that ran, the first of several, is the one the reading is of.
   const ran = placed.find(({ itemId }) => itemId === draft.running[0]) ?? placed[0];
   const pumpId = ran?.pump.id;
@@ -89,6 +104,45 @@ export default function MeasurePane({
     [draft, today.id, pumpId, jobRevision, severalOutlets, tap, pump, water],
   );
   const doubt = useDoubt(job);
+  const kept = useMemo(
+    () => readingsOf(all.find((test) => test.id === today.id)),
+    // What is held here is put in with what the server has: its identity changes with either.
+    [tests.data, held, today.id],
+  );
+  const limits = today.document.limits;
+  const judged = useCalculation("judged", [useSolvable(job), kept, doubt, limits]);
+  const sweep = useMemo(
+    () =>
+      solved.kind === "solved"
+        ? sweepOf(solved, job, place, pumpTests(solved, kept, doubt, limits))
+        : undefined,
+    [solved, job, place, kept, doubt, limits],
+  );
+  const { afterItemId } = draft;
+  const dial = draft.elevation ?? tap;
+  const needle = useMemo(() => {
+    if (solved.kind !== "solved" || !sweep) return undefined;
+    const { next } = sweep;
+    if (next.kind !== "throttle" && next.kind !== "shut") return undefined;
+    const flow = next.kind === "shut" ? 0 : next.flow;
+    return needleAt(solved, place, { flow, head: next.head }, { afterItemId, elevation: dial });
+  }, [solved, sweep, place, afterItemId, dial]);
+  const installed = useMemo(
+    () =>
+      judged.value?.flatMap(({ at, whole, range }) =>
+        whole && range ? [{ place: at, strength: whole.strength, ...range }] : [],
+      ),
+    [judged.value],
+  );
+  const outliers = useMemo(
+    () =>
+      new Map(
+        (judged.value ?? []).flatMap(({ ids, outliers: found }) =>
+          found.map(({ reading, apart }) => [ids[reading] as string, apart] as const),
+        ),
+      ),
+    [judged.value],
+  );
   const promise = useMemo(
     () =>
       result.kind === "ready" ? comparePromise(solved, result.reading, band, doubt) : undefined,
@@ -98,8 +152,10 @@ export default function MeasurePane({
   const believable = promise?.kept !== "cannot-be";
   const comparison = useMemo(
     () =>
-      result.kind === "ready" && believable ? compareReading(solved, result.reading) : undefined,
-    [result, solved, believable],
+      result.kind === "ready" && believable
+        ? compareReading(solved, result.reading, limits)
+        : undefined,
+    [result, solved, believable, limits],
   );
   const point = useMemo(
     () => comparison && { name: "This reading", ...pointOf(comparison), now: true, place },
@@ -132,6 +188,8 @@ export default function MeasurePane({
   }
 
   const rated = ran?.pump;
+  const electric =
+    result.kind === "ready" ? electricOf(result.reading, comparison, rated?.electric) : undefined;
   const notOfOne =
     solved.kind === "solved" && result.kind === "ready" && result.reading.discharge
       ? pumpOfReading(solved, result.reading)
@@ -145,16 +203,22 @@ export default function MeasurePane({
         aria-label="Reading"
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
-        <FlowPart {...{ draft, change, addFill, job }} />
+        <Visit {...{ draft, change }} />
+        {also && sweep && <SweepCard {...{ sweep, needle, job, draft, change }} />}
+        {also && <ValvePart {...{ draft, change }} mayShut={sweep?.allowed.kind === "to-shut"} />}
+        {draft.valve !== "shut" && <FlowPart {...{ draft, change, addFill, job }} />}
         <details open={also} onToggle={(event) => setAlso(event.currentTarget.open)}>
           <summary className="plate min-h-11 content-center text-xl">
-            I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ""} …
+            I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ", a clamp meter"} …
           </summary>
           <div className="grid gap-4 pt-1">
             <DischargePart {...{ draft, change, job, solved, tap }} />
             <SuctionPart {...{ draft, change, pump, water }} />
             {rated?.drive === "engine" && (
               <SpeedPart {...{ draft, change }} rated={rated.ratedSpeedRpm} />
+            )}
+            {rated && rated.drive !== "engine" && (
+              <SupplyPart {...{ draft, change }} pump={rated} />
             )}
           </div>
         </details>
@@ -196,22 +260,47 @@ export default function MeasurePane({
                   chosen and the line can be solved.
                 </p>
               )}
-              {comparison && <ComparisonCard comparison={comparison} />}
+              {comparison && <ComparisonCard {...{ comparison }} reading={result.reading} />}
+              {electric && (
+                <div>
+                  {electricWords(electric.input, electric.efficiency, units).map((sentence) => (
+                    <p key={sentence} className="text-[14px]">
+                      {sentence}
+                    </p>
+                  ))}
+                </div>
+              )}
               {typeof notOfOne === "string" && <p className="text-soft">{NOT_OF_ONE[notOfOne]}</p>}
             </div>
           )}
         </div>
         <div className="h-80 shrink-0 border-t border-rule lg:min-h-72 lg:flex-1">
           <Suspense fallback={<Loading what="the curve" />}>
-            <CurveSheet job={job} solved={solved} extra={point} />
+            <CurveSheet {...{ job, solved, installed }} extra={point} />
           </Suspense>
         </div>
+        {solved.kind === "solved" && kept.length > 0 && (
+          <div className="grid gap-3 border-t border-rule p-3" aria-busy={judged.stale}>
+            <h2 className="text-xl">What this visit’s readings say together</h2>
+            {judged.value?.map((own) => (
+              <TestCard
+                key={own.at}
+                judged={own}
+                readings={kept}
+                solution={solved.solution}
+                job={job}
+              />
+            ))}
+            {judged.kind === "failed" && <p className="text-signal">{judged.error}</p>}
+            {!judged.value && judged.kind === "working" && <Loading what="the judgement" />}
+          </div>
+        )}
         <div className="border-t border-rule p-3">
           <h2 className="text-xl">Readings on this job</h2>
           {tests.isPending && <Loading what="the readings" />}
           {tests.isError && <Trouble error={tests.error} onRetry={() => void tests.refetch()} />}
           {(tests.data || all.length > 0) && (
-            <ReadingList {...{ tests: all, held, solved, job, jobId: id }} />
+            <ReadingList {...{ tests: all, held, solved, job, jobId: id, outliers }} />
           )}
         </div>
       </section>
@@ -270,18 +359,69 @@ function VerdictStrip({
   );
 }
 
+const CONFIGURATIONS: Record<ReadingDraft["configuration"], string> = {
+  "": "Readings of the day",
+  "as-found": "As found",
+  "as-left": "As left",
+  "shop-stand": "On the shop’s stand",
+};
+
+/** Before anything was touched, or after: the two are judged apart and held against each other. */
+function Visit({ draft, change }: PartProps) {
+  return (
+    <div role="group" aria-label="This visit" className="flex flex-wrap gap-1.5">
+      {(["", "as-found", "as-left"] as const).map((configuration) => (
+        <Button
+          key={configuration}
+          look={draft.configuration === configuration ? "strong" : "quiet"}
+          aria-pressed={draft.configuration === configuration}
+          onClick={() => change({ configuration })}
+        >
+          {CONFIGURATIONS[configuration]}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+/** The readings of a test, as they are judged. */
+function readingsOf(test: TestWithReadings | undefined): KeptReading[] {
+  return (test?.readings ?? []).map(({ id, document }) => ({ id, document }));
+}
+
+/** What of a job its judgements rest on; the same object until one of it changes. */
+function useSolvable(job: JobDocument): SolvableJob {
+  const { source, path, site, method, pumps, wantedFlow, well, overTime } = job;
+  return useMemo(
+    () => ({ source, path, site, method, pumps, wantedFlow, well, overTime }),
+    [source, path, site, method, pumps, wantedFlow, well, overTime],
+  );
+}
+
 /** The test of today's visit; it is stored with its first reading, under an id that two tries share. */
-function testOfToday(jobId: string, tests: readonly TestWithReadings[]): TestOfReading {
+function testOfToday(
+  jobId: string,
+  tests: readonly TestWithReadings[],
+  configuration: ReadingDraft["configuration"],
+): TestOfReading {
   const takenOn = localDay(new Date());
-  const found = tests.find((test) => test.document.takenOn === takenOn);
+  const found = tests.find(
+    ({ document }) =>
+      document.takenOn === takenOn && (document.configuration ?? "") === configuration,
+  );
   const document: FieldTestDocument = {
     format: "upright-gusher/field-test",
     version: fieldTestVersions.version,
     jobId,
-    title: "Readings of the day",
+    title: CONFIGURATIONS[configuration],
     takenOn,
+    ...(configuration !== "" && { configuration }),
   };
   return found
     ? { id: found.id, document: found.document, stored: found.revision > 0 }
-    : { id: `${takenOn}-${jobId.slice(0, 50)}`, document, stored: false };
+    : {
+        id: [takenOn, configuration, jobId].filter(Boolean).join("-").slice(0, 64),
+        document,
+        stored: false,
+      };
 }

@@ -1,4 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { toast } from "sonner";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
@@ -16,7 +17,8 @@ import { testsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import type { Entry } from "../outbox/outbox.ts";
 import { Picture } from "../pictures/Picture.tsx";
-import { IconButton } from "../ui/Button.tsx";
+import { Button, IconButton } from "../ui/Button.tsx";
+import { TextField } from "../ui/Fields.tsx";
 import { Trash2 } from "../ui/icons.ts";
 
 /** The judgement of the day it was taken; a reading that was never judged is held against today's line. */
@@ -62,6 +64,57 @@ function whyHere(entry: Entry | undefined): string {
   return `the server did not take it. ${entry.message ?? ""} Under Jobs it can be thrown away.`;
 }
 
+/** Leaves a reading out of what the test says, with the reason, or takes it in again. It stays on file either way. */
+function LeaveOut({
+  reading: { id, revision, document },
+  refresh,
+}: {
+  reading: TestWithReadings["readings"][number];
+  refresh: () => Promise<void>;
+}) {
+  const [asking, setAsking] = useState(false);
+  const [why, setWhy] = useState("");
+  const save = (leftOut: string | undefined) => {
+    const { leftOut: _, ...rest } = document;
+    const next = leftOut === undefined ? rest : { ...rest, leftOut };
+    api.save("readings", id, revision, next as ReadingDocument).then(
+      async () => {
+        setAsking(false);
+        await refresh();
+      },
+      (error: Error) => toast.error(`Not changed: ${error.message}`),
+    );
+  };
+  if (document.leftOut !== undefined) {
+    return (
+      <Button look="quiet" className="text-[14px]" onClick={() => save(undefined)}>
+        Take it in
+      </Button>
+    );
+  }
+  if (!asking) {
+    return (
+      <Button look="quiet" className="text-[14px]" onClick={() => setAsking(true)}>
+        Leave out
+      </Button>
+    );
+  }
+  return (
+    <form
+      className="flex items-end gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (why.trim() !== "") save(why.trim());
+      }}
+    >
+      <TextField label="Why it is left out" value={why} maxLength={200} onChange={setWhy} />
+      <Button type="submit" disabled={why.trim() === ""}>
+        Leave out
+      </Button>
+    </form>
+  );
+}
+
 /** Every reading ever taken on the job, held against its curve; a deleted one can be brought back. */
 export function ReadingList({
   tests,
@@ -69,6 +122,7 @@ export function ReadingList({
   solved,
   job,
   jobId,
+  outliers,
 }: {
   tests: readonly TestWithReadings[];
   /** what of them is on this device only */
@@ -76,6 +130,8 @@ export function ReadingList({
   solved: JobSolution;
   job: JobDocument;
   jobId: string;
+  /** by the id of a reading, in its own deviations */
+  outliers: ReadonlyMap<string, number>;
 }) {
   const units = useUnits();
   const client = useQueryClient();
@@ -108,6 +164,16 @@ export function ReadingList({
               </p>
               {said.measured && <p className="text-[14px]">{said.measured}</p>}
               {said.ran && <p className="text-[14px]">{said.ran}</p>}
+              {outliers.has(reading.id) && (
+                <p className="text-[14px] font-medium text-signal">
+                  Lies off the others by {Math.abs(outliers.get(reading.id) ?? 0).toFixed(1)} times
+                  its own doubt: look whether it was typed, timed or read wrong. It counts until you
+                  leave it out.
+                </p>
+              )}
+              {reading.document.leftOut && (
+                <p className="text-[14px] font-medium">Left out: {reading.document.leftOut}</p>
+              )}
               {said.note && <p className="text-[13px] text-soft">{said.note}</p>}
               {reading.document.note && (
                 <p className="text-[14px] text-soft">{reading.document.note}</p>
@@ -121,25 +187,28 @@ export function ReadingList({
               )}
             </div>
             {reading.revision > 0 && (
-              <IconButton
-                label="Delete this reading"
-                onClick={() =>
-                  void api.remove("readings", reading.id).then(
-                    async () => {
-                      await refresh();
-                      toast("Reading deleted.", {
-                        action: {
-                          label: "Undo",
-                          onClick: () => void api.restore("readings", reading.id).then(refresh),
-                        },
-                      });
-                    },
-                    (error: Error) => toast.error(error.message),
-                  )
-                }
-              >
-                <Trash2 size={17} aria-hidden />
-              </IconButton>
+              <span className="flex items-center">
+                <LeaveOut {...{ reading, refresh }} />
+                <IconButton
+                  label="Delete this reading"
+                  onClick={() =>
+                    void api.remove("readings", reading.id).then(
+                      async () => {
+                        await refresh();
+                        toast("Reading deleted.", {
+                          action: {
+                            label: "Undo",
+                            onClick: () => void api.restore("readings", reading.id).then(refresh),
+                          },
+                        });
+                      },
+                      (error: Error) => toast.error(error.message),
+                    )
+                  }
+                >
+                  <Trash2 size={17} aria-hidden />
+                </IconButton>
+              </span>
             )}
           </li>
         );

@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import * as z from "zod";
 import {
+  type FieldTestDocument,
   type ReadingDocument,
   readingSchema,
   readingVersions,
@@ -19,7 +20,11 @@ export type ReadingDraft = {
   id: string;
   /** when it was begun */
   takenAt: string;
-  method: "bucket" | "timed" | "meter";
+  /** how the visit is kept apart from the other of the day */
+  configuration: NonNullable<FieldTestDocument["configuration"]> | "";
+  /** how the discharge valve stood */
+  valve: "open" | "throttled" | "shut";
+  method: "bucket" | "timed" | "meter" | "counter" | "draw-down";
   /** what ran in the set time */
   collected: number | undefined;
   setTime: number;
@@ -29,20 +34,39 @@ export type ReadingDraft = {
   timingTolerance: number;
   meterFlow: number | undefined;
   meterTolerance: number;
+  counterStart: number | undefined;
+  counterEnd: number | undefined;
+  /** s the counter or the fall was watched for */
+  watchedFor: number;
+  area: number | undefined;
+  areaTolerance: number;
+  fall: number | undefined;
+  fallTolerance: number;
+  inflow: number;
+  inflowTolerance: number;
   pressure: number | undefined;
   fullScale: number;
   accuracyClass: number;
   elevation: number | undefined;
   afterItemId: string;
-  suctionKind: "gauge" | "water-level";
+  suctionKind: "gauge" | "water-level" | "unknown";
   level: number | undefined;
   levelTolerance: number;
   suctionPressure: number | undefined;
   suctionFullScale: number;
   suctionClass: number;
   suctionElevation: number | undefined;
-  /** running over rated speed, for engine pumps */
+  /** running over rated speed */
   speedRatio: number | undefined;
+  speedTolerance: number;
+  volts: number | undefined;
+  /** A of each conductor */
+  currents: (number | undefined)[];
+  power: number | undefined;
+  powerFactor: number | undefined;
+  throwDistance: number | undefined;
+  /** instruments of the firm's, by what they read */
+  instruments: Partial<Record<"flow" | "discharge" | "suction" | "electric" | "speed", string>>;
   /** which outlet, where there are several */
   outletId: string;
   /** items of the pumps that ran; all of them when empty */
@@ -68,6 +92,8 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
   const { volume, fullScale, levelTolerance } = USUAL[units];
   return {
     ...fresh(),
+    configuration: "",
+    valve: "open",
     method: "bucket",
     volume,
     volumeTolerance: 0.02,
@@ -77,6 +103,15 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     timingTolerance: 0.3,
     meterFlow: undefined,
     meterTolerance: 0.02,
+    counterStart: undefined,
+    counterEnd: undefined,
+    watchedFor: 60,
+    area: undefined,
+    areaTolerance: 0.03,
+    fall: undefined,
+    fallTolerance: 0.005,
+    inflow: 0,
+    inflowTolerance: 0.1,
     pressure: undefined,
     fullScale,
     accuracyClass: 0.016,
@@ -90,6 +125,13 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     suctionClass: 0.016,
     suctionElevation: undefined,
     speedRatio: undefined,
+    speedTolerance: 0.01,
+    volts: undefined,
+    currents: [],
+    power: undefined,
+    powerFactor: undefined,
+    throwDistance: undefined,
+    instruments: {},
     outletId: outletItems(job.path)[0]?.id ?? "",
     running: [],
     note: "",
@@ -108,7 +150,14 @@ export function nextDraft(draft: ReadingDraft): ReadingDraft {
     collected: undefined,
     pressure: undefined,
     meterFlow: undefined,
+    // Where the last count ended the next begins.
+    counterStart: draft.counterEnd ?? draft.counterStart,
+    counterEnd: undefined,
+    fall: undefined,
     suctionPressure: undefined,
+    currents: [],
+    power: undefined,
+    throwDistance: undefined,
     note: "",
     pictures: [],
   };
@@ -116,8 +165,8 @@ export function nextDraft(draft: ReadingDraft): ReadingDraft {
 
 /** Nothing of this visit is in it yet. */
 function isUntouched(draft: ReadingDraft): boolean {
-  const { times, collected, pressure, meterFlow, suctionPressure } = draft;
-  const typed = [collected, pressure, meterFlow, suctionPressure];
+  const { times, collected, pressure, meterFlow, suctionPressure, counterEnd, fall } = draft;
+  const typed = [collected, pressure, meterFlow, suctionPressure, counterEnd, fall, draft.power];
   return times.length === 0 && typed.every((x) => x === undefined);
 }
 
@@ -209,16 +258,13 @@ export function readingOf(
   heights: ReturnType<typeof knownHeights>,
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
   const lacks = (what: string) => ({ kind: "lacks", what }) as const;
-  if (draft.method === "bucket" && draft.times.length === 0)
-    return lacks("Time at least one fill of the bucket.");
-  if (draft.method === "timed" && draft.collected === undefined)
-    return lacks("Measure what ran in that time, and type it.");
-  if (draft.method === "meter" && draft.meterFlow === undefined)
-    return lacks("Type the flow off the meter.");
   const gauged = draft.pressure !== undefined;
+  const missing = draft.valve === "shut" ? (gauged ? undefined : LACKS_SHUT) : lackOf(draft);
+  if (missing) return lacks(missing);
   if (gauged && draft.suctionKind === "gauge" && draft.suctionPressure === undefined) {
     return lacks("Type the pressure off the suction gauge.");
   }
+  const instruments = [...new Set(Object.values(draft.instruments))];
   const parsed = readingSchema.safeParse({
     format: readingVersions.format,
     version: readingVersions.version,
@@ -226,7 +272,14 @@ export function readingOf(
     ...(pumpId !== undefined && { pumpId }),
     ...(jobRevision > 0 && { jobRevision }),
     takenAt: draft.takenAt,
-    ...(draft.speedRatio !== undefined && { speedRatio: draft.speedRatio }),
+    ...(draft.valve === "throttled" && { throttled: true }),
+    ...(draft.speedRatio !== undefined && {
+      speedRatio: draft.speedRatio,
+      speedTolerance: draft.speedTolerance,
+    }),
+    ...electricOf(draft),
+    ...(draft.throwDistance !== undefined && { throwDistance: draft.throwDistance }),
+    ...(instruments.length > 0 && { instruments }),
     ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
     ...(draft.pictures.length > 0 && { attachments: draft.pictures }),
     ...(severalOutlets && { outletId: draft.outletId }),
@@ -239,8 +292,46 @@ export function readingOf(
     : lacks(parsed.error.issues[0]?.message ?? "Check the entries.");
 }
 
+const LACKS_SHUT = "Type what the gauge shows with the valve shut.";
+
+/** The number a way of measuring the flow still lacks. */
+function lackOf(draft: ReadingDraft): string | undefined {
+  switch (draft.method) {
+    case "bucket":
+      return draft.times.length === 0 ? "Time at least one fill of the bucket." : undefined;
+    case "timed":
+      return draft.collected === undefined
+        ? "Measure what ran in that time, and type it."
+        : undefined;
+    case "meter":
+      return draft.meterFlow === undefined ? "Type the flow off the meter." : undefined;
+    case "counter":
+      return draft.counterStart === undefined || draft.counterEnd === undefined
+        ? "Type what the meter showed at the start and at the end."
+        : undefined;
+    case "draw-down":
+      return draft.area === undefined || draft.fall === undefined
+        ? "Type the area of the water and how far it fell."
+        : undefined;
+  }
+}
+
+function electricOf({ volts, currents, power, powerFactor }: ReadingDraft) {
+  const read = currents.filter((current) => current !== undefined);
+  if (power === undefined && read.length === 0) return {};
+  return {
+    electric: {
+      ...(volts !== undefined && { volts }),
+      ...(read.length > 0 && { currents: read }),
+      ...(power !== undefined && { power }),
+      ...(powerFactor !== undefined && { powerFactor }),
+    },
+  };
+}
+
 function flowOf(draft: ReadingDraft) {
   const { volumeTolerance, timingTolerance } = draft;
+  if (draft.valve === "shut") return { method: "shut" };
   switch (draft.method) {
     case "bucket": {
       const { volume, times } = draft;
@@ -252,6 +343,45 @@ function flowOf(draft: ReadingDraft) {
     }
     case "meter":
       return { method: "meter", flow: draft.meterFlow, tolerance: draft.meterTolerance };
+    case "counter":
+      return {
+        method: "counter",
+        start: draft.counterStart,
+        end: draft.counterEnd,
+        time: draft.watchedFor,
+        tolerance: draft.meterTolerance,
+        timingTolerance,
+      };
+    case "draw-down": {
+      const { area, areaTolerance, fall, fallTolerance, watchedFor: time } = draft;
+      const { inflow, inflowTolerance } = draft;
+      return {
+        method: "draw-down",
+        ...{ area, areaTolerance, fall, fallTolerance, time, timingTolerance },
+        ...{ inflow, inflowTolerance },
+      };
+    }
+  }
+}
+
+function suctionOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>) {
+  switch (draft.suctionKind) {
+    case "unknown":
+      return {};
+    case "gauge":
+      return {
+        suction: {
+          kind: "gauge",
+          pressure: draft.suctionPressure,
+          fullScale: draft.suctionFullScale,
+          accuracyClass: draft.suctionClass,
+          elevation: draft.suctionElevation ?? heights.pump,
+        },
+      };
+    case "water-level": {
+      const { level = heights.water, levelTolerance: tolerance } = draft;
+      return { suction: { kind: "water-level", level, tolerance } };
+    }
   }
 }
 
@@ -265,19 +395,6 @@ function headOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>) {
       elevation: draft.elevation ?? heights.tap,
       afterItemId: draft.afterItemId,
     },
-    suction:
-      draft.suctionKind === "gauge"
-        ? {
-            kind: "gauge",
-            pressure: draft.suctionPressure,
-            fullScale: draft.suctionFullScale,
-            accuracyClass: draft.suctionClass,
-            elevation: draft.suctionElevation ?? heights.pump,
-          }
-        : {
-            kind: "water-level",
-            level: draft.level ?? heights.water,
-            tolerance: draft.levelTolerance,
-          },
+    ...suctionOf(draft, heights),
   };
 }

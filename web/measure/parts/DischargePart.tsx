@@ -1,11 +1,16 @@
+import { useMemo } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
+import { format } from "#contract/units/format.ts";
+import { endOf } from "#model/sectionGeometry.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
 import { useUnits } from "../../app/settings.ts";
 import { pumpItems } from "../../job/jobStore.ts";
+import { Section } from "../../job/Section.tsx";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
+import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
 
 /** The discharge gauge: what it reads, how good it is, and where it sits. */
@@ -22,9 +27,26 @@ export function DischargePart({
   // Past a fork only part of the water goes by a gauge, so the last place is before it.
   const end = after.findIndex(({ kind }) => kind === "split" || kind === "outlet");
   const places = after.slice(0, end < 0 ? undefined : end).filter(({ kind }) => kind !== "rise");
+  const dial = draft.elevation ?? tap;
+  const gauges = useMemo(() => {
+    const at = endOf(solved, draft.afterItemId);
+    return at ? [{ at, dial, label: `gauge ${format(dial, "length", units)}` }] : [];
+  }, [solved, draft.afterItemId, dial, units]);
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Discharge gauge</legend>
+      <div className="h-44 border border-rule bg-sheet">
+        <Section
+          {...{ job, solved, gauges }}
+          selected={draft.afterItemId}
+          onPart={(_, itemId) => {
+            if (places.some(({ id }) => id === itemId)) {
+              change({ afterItemId: itemId as string, elevation: undefined });
+            }
+          }}
+        />
+      </div>
+      <p className="text-[13px] text-soft">Tap the part the gauge is tapped in after.</p>
       <div className="grid grid-cols-3 gap-2">
         <QuantityField
           label="Gauge reads"
@@ -69,6 +91,7 @@ export function DischargePart({
           onChange={(elevation) => change({ elevation })}
         />
       </div>
+      <InstrumentPick {...{ draft, change }} of="discharge" />
       <p className="text-[13px] text-soft">
         {solved.kind === "solved"
           ? "Height above the job’s datum; what lies between pump and gauge is counted at the measured flow. Let the pressure off before opening a joint."

@@ -8,12 +8,25 @@ import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import type { ReadingDraft } from "../readingDraft.ts";
 import { Stopwatch } from "../Stopwatch.tsx";
+import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
 
 const METHODS: Record<ReadingDraft["method"], string> = {
   bucket: "Bucket and watch",
   timed: "A set time, measured after",
-  meter: "Meter",
+  meter: "Meter that shows the flow",
+  counter: "Meter that counts",
+  "draw-down": "Fall of the water",
+};
+
+/** How each way is done well. */
+const HOW: Partial<Record<ReadingDraft["method"], string>> = {
+  bucket: "Wet the bucket, open the discharge fully, time three fills.",
+  timed:
+    "Open the discharge fully, let it run into buckets for the time, then add up what is in them: “3 gal 2 qt 1 cup” or “13.5 L”.",
+  counter: "Read the dial, let a minute or more go by, read it again.",
+  "draw-down":
+    "Find the inflow first: with the pump off, the area times the rise over the time. Then mark the level, run, and mark it again.",
 };
 
 /** The flow: by bucket and watch, by what ran in a set time, or by a meter. */
@@ -79,6 +92,67 @@ export function FlowPart({
             onChange={(collected) => change({ collected })}
           />
         )}
+        {method === "counter" && (
+          <>
+            <QuantityField
+              label="For"
+              quantity="time"
+              range={RANGES.longTime}
+              value={draft.watchedFor}
+              onChange={(watchedFor) => change({ watchedFor })}
+            />
+            <QuantityField
+              label="At the start"
+              optional
+              quantity="volume"
+              range={RANGES.counted}
+              value={draft.counterStart}
+              onChange={(counterStart) => change({ counterStart })}
+            />
+            <QuantityField
+              label="At the end"
+              optional
+              quantity="volume"
+              range={RANGES.counted}
+              value={draft.counterEnd}
+              onChange={(counterEnd) => change({ counterEnd })}
+            />
+          </>
+        )}
+        {method === "draw-down" && (
+          <>
+            <QuantityField
+              label="Area of the water"
+              optional
+              quantity="area"
+              range={RANGES.area}
+              value={draft.area}
+              onChange={(area) => change({ area })}
+            />
+            <QuantityField
+              label="It fell by"
+              optional
+              quantity="length"
+              range={RANGES.depth}
+              value={draft.fall}
+              onChange={(fall) => change({ fall })}
+            />
+            <QuantityField
+              label="In"
+              quantity="time"
+              range={RANGES.longTime}
+              value={draft.watchedFor}
+              onChange={(watchedFor) => change({ watchedFor })}
+            />
+            <QuantityField
+              label="Inflow, pump off"
+              quantity="flow"
+              range={RANGES.flowOrNone}
+              value={draft.inflow}
+              onChange={(inflow) => change({ inflow })}
+            />
+          </>
+        )}
         {outlets.length > 1 && (
           <SelectField
             label="Taken at"
@@ -98,40 +172,62 @@ export function FlowPart({
       {method === "bucket" && (
         <Stopwatch times={draft.times} onFill={addFill} onChange={(times) => change({ times })} />
       )}
-      {method !== "meter" && (
+      {HOW[method] && (
         <p className="text-[13px] text-soft">
-          {method === "bucket"
-            ? "Wet the bucket, open the discharge fully, time three fills."
-            : "Open the discharge fully, let it run into buckets for the time, then add up what is in them: “3 gal 2 qt 1 cup” or “13.5 L”."}{" "}
-          Keep hands and cords clear of the outlet: a hose under pressure whips.
+          {HOW[method]} Keep hands and cords clear of the outlet: a hose under pressure whips.
         </p>
       )}
+      <InstrumentPick {...{ draft, change }} of="flow" />
       <details className="text-[14px]">
         <summary className="min-h-7 text-soft">How good that is</summary>
         <div className="grid grid-cols-2 gap-2 pt-1">
-          {method === "meter" ? (
+          {(method === "meter" || method === "counter") && (
             <PercentField
               label="Meter ±"
               max={50}
               value={draft.meterTolerance}
               onChange={(fraction) => change({ meterTolerance: fraction })}
             />
-          ) : (
+          )}
+          {(method === "bucket" || method === "timed") && (
+            <PercentField
+              label="Volume ±"
+              max={50}
+              value={draft.volumeTolerance}
+              onChange={(fraction) => change({ volumeTolerance: fraction })}
+            />
+          )}
+          {method === "draw-down" && (
             <>
               <PercentField
-                label="Volume ±"
+                label="Area ±"
                 max={50}
-                value={draft.volumeTolerance}
-                onChange={(fraction) => change({ volumeTolerance: fraction })}
+                value={draft.areaTolerance}
+                onChange={(fraction) => change({ areaTolerance: fraction })}
               />
               <QuantityField
-                label="Start and stop ±"
-                quantity="time"
-                range={{ ...RANGES.tolerance, what: "The timing tolerance" }}
-                value={draft.timingTolerance}
-                onChange={(timingTolerance) => change({ timingTolerance })}
+                label="Fall ±"
+                quantity="length"
+                range={{ ...RANGES.tolerance, what: "The tolerance" }}
+                value={draft.fallTolerance}
+                onChange={(fallTolerance) => change({ fallTolerance })}
+              />
+              <PercentField
+                label="Inflow ±"
+                max={50}
+                value={draft.inflowTolerance}
+                onChange={(fraction) => change({ inflowTolerance: fraction })}
               />
             </>
+          )}
+          {method !== "meter" && (
+            <QuantityField
+              label="Start and stop ±"
+              quantity="time"
+              range={{ ...RANGES.tolerance, what: "The timing tolerance" }}
+              value={draft.timingTolerance}
+              onChange={(timingTolerance) => change({ timingTolerance })}
+            />
           )}
         </div>
       </details>

@@ -23,8 +23,14 @@ export function SuctionPart({
         >
           <option value="water-level">Water level</option>
           <option value="gauge">Gauge</option>
+          <option value="unknown">Not known</option>
         </SelectField>
-        {draft.suctionKind === "water-level" ? (
+        {draft.suctionKind === "unknown" && (
+          <p className="col-span-2 text-[14px] text-soft">
+            The pump then tells where the water stands, if it does what is published.
+          </p>
+        )}
+        {draft.suctionKind === "water-level" && (
           <>
             <QuantityField
               label="Level while running"
@@ -41,7 +47,8 @@ export function SuctionPart({
               onChange={(levelTolerance) => change({ levelTolerance })}
             />
           </>
-        ) : (
+        )}
+        {draft.suctionKind === "gauge" && (
           <>
             <QuantityField
               label="Reads (− for vacuum)"

@@ -1,0 +1,110 @@
+import { Link } from "react-router";
+import type { FirmDocument, InstrumentKind } from "#contract/documents/firm.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { useUnits } from "../../app/settings.ts";
+import { useInstruments } from "../../instruments/useInstruments.ts";
+import { SelectField } from "../../ui/Fields.tsx";
+import type { ReadingDraft } from "../readingDraft.ts";
+import type { PartProps } from "./part.ts";
+
+type Instrument = NonNullable<FirmDocument["instruments"]>[number];
+type Place = keyof ReadingDraft["instruments"];
+
+const KINDS: Record<Place, (draft: ReadingDraft) => InstrumentKind[]> = {
+  flow: ({ method }) =>
+    method === "meter" || method === "counter"
+      ? ["flow-meter"]
+      : method === "draw-down"
+        ? ["tape"]
+        : ["bucket"],
+  discharge: () => ["gauge"],
+  suction: () => ["gauge"],
+  electric: () => ["clamp-meter", "power-meter"],
+  speed: () => ["tachometer"],
+};
+
+/** What an instrument says of a reading that is taken with it. */
+function takenWith(place: Place, { fullScale, volume, tolerance }: Instrument) {
+  const by: Partial<ReadingDraft> = {};
+  switch (place) {
+    case "flow":
+      if (volume !== undefined) by.volume = volume;
+      if (tolerance !== undefined) {
+        by.volumeTolerance = tolerance;
+        by.meterTolerance = tolerance;
+      }
+      break;
+    case "discharge":
+      if (fullScale !== undefined) by.fullScale = fullScale;
+      if (tolerance !== undefined) by.accuracyClass = tolerance;
+      break;
+    case "suction":
+      if (fullScale !== undefined) by.suctionFullScale = fullScale;
+      if (tolerance !== undefined) by.suctionClass = tolerance;
+      break;
+    case "speed":
+      if (tolerance !== undefined) by.speedTolerance = tolerance;
+      break;
+    case "electric":
+      break;
+  }
+  return by;
+}
+
+/** "Drum, 100 L, ± 1 %, checked 2026-03-01" */
+export function instrumentLine(own: Instrument, units: UnitSystem): string {
+  const { name, fullScale, volume, tolerance, checkedOn, kind } = own;
+  return [
+    name,
+    ...(volume === undefined ? [] : [format(volume, "volume", units)]),
+    ...(fullScale === undefined ? [] : [`to ${format(fullScale, "pressure", units)}`]),
+    ...(tolerance === undefined
+      ? []
+      : [
+          kind === "gauge"
+            ? `class ${(tolerance * 100).toFixed(1)}`
+            : `± ${formatPercent(tolerance, 1)}`,
+        ]),
+    ...(checkedOn ? [`checked ${checkedOn}`] : []),
+  ].join(", ");
+}
+
+/** Picks one of the firm's instruments, with its range, class and last check. */
+export function InstrumentPick({ draft, change, of }: PartProps & { of: Place }) {
+  const units = useUnits();
+  const all = useInstruments();
+  const kinds = KINDS[of](draft);
+  const fitting = all.filter(({ kind }) => kinds.includes(kind));
+  if (fitting.length === 0) {
+    return (
+      <p className="text-[13px] text-soft">
+        <Link to="/instruments" className="underline">
+          Keep your instruments once
+        </Link>{" "}
+        and pick them here.
+      </p>
+    );
+  }
+  return (
+    <SelectField
+      label="Instrument"
+      visibleLabel
+      value={draft.instruments[of] ?? ""}
+      onChange={(id) => {
+        const picked = fitting.find((own) => own.id === id);
+        change(({ instruments: { [of]: _, ...others } }) => ({
+          ...(picked && takenWith(of, picked)),
+          instruments: picked ? { ...others, [of]: picked.id } : others,
+        }));
+      }}
+    >
+      <option value="">another, as typed</option>
+      {fitting.map((own) => (
+        <option key={own.id} value={own.id}>
+          {instrumentLine(own, units)}
+        </option>
+      ))}
+    </SelectField>
+  );
+}
