@@ -4,11 +4,12 @@ import {
   readingSchema,
   readingVersions,
 } from "#contract/documents/fieldTest.ts";
+import { firmVersions } from "#contract/documents/firm.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { compareReading } from "#model/readings.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { judgementOf } from "#words/comparison.ts";
-import { DEMO_TESTS } from "./fieldTests.ts";
+import { DEMO_TESTS, INSTRUMENTS } from "./fieldTests.ts";
 import { fromLibrary } from "./fromLibrary.ts";
 import { DEMO_JOBS } from "./jobs.ts";
 
@@ -27,6 +28,16 @@ export const DEMO_DOCUMENTS: { collection: CollectionName; id: string; document:
     id,
     document: { ...fromLibrary(id), ...has },
   })),
+  {
+    collection: "firms",
+    id: "firm",
+    document: {
+      format: firmVersions.format,
+      version: firmVersions.version,
+      name: "Oxbow & Larch, pump fitters",
+      instruments: INSTRUMENTS,
+    },
+  },
   ...DEMO_JOBS.map(({ id, job }) => ({ collection: "jobs" as const, id, document: job })),
   ...DEMO_TESTS.flatMap(({ id, test, readings }) => [
     { collection: "tests" as const, id, document: test },

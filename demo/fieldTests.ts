@@ -65,6 +65,34 @@ export const DEMO_TESTS: DemoTest[] = [
       },
     ],
   },
+  sweep("glasshouses-as-found", {
+    title: "Season's end, as found",
+    takenOn: "2026-10-14",
+    configuration: "as-found",
+    note: "Header tank fills slowly since August.",
+    at: "T08:",
+    points: [
+      { seconds: [50.9, 50.5, 50.8], bar: "1.62 bar" },
+      { seconds: [67.4, 67.9], bar: "1.79 bar" },
+      { seconds: [101.0, 101.9], bar: "1.91 bar" },
+      { seconds: [203.6], bar: "1.97 bar" },
+      { seconds: [], bar: "2.00 bar" },
+    ],
+  }),
+  sweep("glasshouses-as-left", {
+    title: "Season's end, as left",
+    takenOn: "2026-10-14",
+    configuration: "as-left",
+    note: "Main flushed: a bucket of silt out of the low bend.",
+    at: "T13:",
+    points: [
+      { seconds: [40.1, 39.8, 40.2], bar: "1.40 bar" },
+      { seconds: [53.0, 53.5], bar: "1.66 bar" },
+      { seconds: [80.3, 79.7], bar: "1.85 bar" },
+      { seconds: [159.2], bar: "1.97 bar" },
+      { seconds: [], bar: "2.01 bar" },
+    ],
+  }),
   {
     id: "ketterby-short-throw",
     test: {
@@ -95,3 +123,69 @@ export const DEMO_TESTS: DemoTest[] = [
     ],
   },
 ];
+
+/** The firm's instruments, each kept once. */
+export const INSTRUMENTS = [
+  { id: "drum", name: "Blue drum", kind: "bucket", volume: "120 L", tolerance: 0.01 },
+  { id: "pail", name: "Builder's bucket", kind: "bucket", volume: "12 L", tolerance: 0.05 },
+  {
+    id: "test-gauge",
+    name: "Test gauge",
+    kind: "gauge",
+    fullScale: "2.5 bar",
+    tolerance: 0.01,
+    checkedOn: "2026-03-02",
+  },
+  { id: "van-gauge", name: "Van gauge", kind: "gauge", fullScale: "10 bar", tolerance: 0.025 },
+  { id: "clamp", name: "Clamp meter", kind: "clamp-meter", tolerance: 0.02 },
+];
+
+interface Sweep {
+  title: string;
+  takenOn: string;
+  configuration: "as-found" | "as-left";
+  note: string;
+  /** the hour of the day */
+  at: string;
+  /** fills of the drum, none with the valve shut, and what the gauge showed */
+  points: { seconds: number[]; bar: string }[];
+}
+
+/** A sweep with the drum and the test gauge before the isolator, the valve open first and shut last. */
+function sweep(id: string, { at, points, ...test }: Sweep): DemoTest {
+  return {
+    id,
+    test: {
+      format: "upright-gusher/field-test",
+      version: 3,
+      jobId: "ennet-glasshouses-transfer",
+      ...test,
+    },
+    readings: points.map(({ seconds, bar }, i) => ({
+      id: `${id}-${i + 1}`,
+      reading: {
+        takenAt: `${test.takenOn}${at}${10 + 8 * i}:00Z`,
+        flow:
+          seconds.length === 0
+            ? { method: "shut" as const }
+            : {
+                method: "bucket" as const,
+                volume: "120 L",
+                volumeTolerance: 0.01,
+                times: seconds,
+                timingTolerance: "0.3 s",
+              },
+        ...(i > 0 && seconds.length > 0 && { throttled: true }),
+        instruments: ["drum", "test-gauge"],
+        discharge: {
+          pressure: bar,
+          fullScale: "2.5 bar",
+          accuracyClass: 0.01,
+          elevation: "0.5 m",
+          afterItemId: "check",
+        },
+        suction: { kind: "water-level" as const, level: "-0.9 m", tolerance: "2 cm" },
+      },
+    })),
+  };
+}

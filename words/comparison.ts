@@ -128,7 +128,10 @@ export function comparisonWords(c: Comparison, system: UnitSystem) {
   return {
     title: ACCEPTANCE[c.acceptance],
     misplaced: c.misplaced && MISPLACED[c.misplaced].why,
-    measured: `Measured ${formatDoubtful(c.flow.value, COVERAGE * c.flow.standardUncertainty, "flow", system)} at ${formatDoubtful(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)} of total head.`,
+    measured:
+      c.atHead.kind === "off-curve" && c.atHead.where === "shut"
+        ? `Shut off it makes ${formatDoubtful(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)}.`
+        : `Measured ${formatDoubtful(c.flow.value, COVERAGE * c.flow.standardUncertainty, "flow", system)} at ${formatDoubtful(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)} of total head.`,
     atHead: axisSentence(c.atHead, "flow", system),
     atFlow: axisSentence(c.atFlow, "head", system),
     mend: mends[c.acceptance],

@@ -65,15 +65,15 @@ export function partingWords(
   path: JobDocument["path"],
   shutAllowed: boolean,
   system: UnitSystem,
-): { title: string; sentences: string[]; next?: string } | undefined {
+): { title: string; pump?: string; sentences: string[]; next?: string } | undefined {
   switch (parting.kind) {
     case "nothing":
       return undefined;
     case "pump-only":
       return {
         title: PUMP_TITLES[parting.pump.is],
+        pump: `${PUMP_SAYS[parting.pump.is]}: ${doubtfulPercent(parting.pump)} of its published heads.`,
         sentences: [
-          `${PUMP_SAYS[parting.pump.is]}: ${doubtfulPercent(parting.pump)} of its published heads.`,
           "Of the line past the gauge these readings say nothing: read once with the valve as it is left, and the gauge before most of the line.",
         ],
         ...nextOf(parting.gains, parting.pump, shutAllowed),
@@ -106,9 +106,9 @@ export function partingWords(
       const unsure = pump.is === "unclear" ? pump : line;
       return {
         title: PARTED[pump.is][line.is],
+        pump: `${PUMP_SAYS[pump.is]}: ${doubtfulPercent(pump)} of its published heads.`,
         sentences: [
-          `${PUMP_SAYS[pump.is]}: ${doubtfulPercent(pump)} of its published heads.`,
-          `${LINE_SAYS[line.is]}: ${times(line)} the head worked out past the gauge at ${flow}, ${more} ${extra.value < 0 ? "less" : "more"}.`,
+          `${LINE_SAYS[line.is]}: ${times(line)} the head worked out past the gauge at ${flow}${line.is === "as-worked-out" ? "" : `, ${more} ${extra.value < 0 ? "less" : "more"}`}.`,
           ...(sameAs ? [`That is like ${sameAsWords(sameAs, path, system)}.`] : []),
           ...(line.is === "tight"
             ? ["Look for a valve not fully open, a kink, silt or a blocked outlet before the pump."]

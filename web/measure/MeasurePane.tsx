@@ -13,7 +13,7 @@ import { type Acceptance, COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import type { Kept } from "#core/measurement/promise.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
-import { electricOf, type KeptReading, needleAt, pumpTests, sweepOf } from "#model/fieldTests.ts";
+import { electricOf, needleAt } from "#model/fieldTests.ts";
 import {
   comparePromise,
   compareReading,
@@ -21,7 +21,7 @@ import {
   pointOf,
   pumpOfReading,
 } from "#model/readings.ts";
-import type { JobSolution, SolvableJob } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import { ACCEPTANCE, judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
 import { electricWords } from "#words/fieldTests.ts";
 import type { TestWithReadings } from "../api/client.ts";
@@ -29,7 +29,6 @@ import { testsOf } from "../api/queries.ts";
 import { localDay } from "../app/clock.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useUnits } from "../app/settings.ts";
-import { useCalculation } from "../calculations/useCalculation.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
 import { useDoubt } from "../job/useBand.ts";
 import { useHeld } from "../outbox/useHeld.ts";
@@ -47,7 +46,6 @@ import { SpeedPart } from "./parts/SpeedPart.tsx";
 import { SuctionPart } from "./parts/SuctionPart.tsx";
 import { SupplyPart } from "./parts/SupplyPart.tsx";
 import { ValvePart } from "./parts/ValvePart.tsx";
-import { ReadingList } from "./ReadingList.tsx";
 import {
   emptyDraft,
   knownHeights,
@@ -58,6 +56,8 @@ import {
 } from "./readingDraft.ts";
 import { SweepCard } from "./SweepCard.tsx";
 import { TestCard } from "./TestCard.tsx";
+import { useSweep, useVisit } from "./useVisit.ts";
+import { newestFirst, Visits } from "./Visits.tsx";
 
 const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
 
@@ -104,20 +104,13 @@ export default function MeasurePane({
     [draft, today.id, pumpId, jobRevision, severalOutlets, tap, pump, water],
   );
   const doubt = useDoubt(job);
-  const kept = useMemo(
-    () => readingsOf(all.find((test) => test.id === today.id)),
-    // What is held here is put in with what the server has: its identity changes with either.
-    [tests.data, held, today.id],
-  );
-  const limits = today.document.limits;
-  const judged = useCalculation("judged", [useSolvable(job), kept, doubt, limits]);
-  const sweep = useMemo(
-    () =>
-      solved.kind === "solved"
-        ? sweepOf(solved, job, place, pumpTests(solved, kept, doubt, limits))
-        : undefined,
-    [solved, job, place, kept, doubt, limits],
-  );
+  const { limits } = today.document;
+  const todays = all.find((test) => test.id === today.id);
+  const [picked, setPicked] = useState<string>();
+  // Of the visits the one begun last is in view, until another is asked for.
+  const shown = all.find((test) => test.id === (picked ?? todays?.id)) ?? newestFirst(all)[0];
+  const { readings, judged, installed, outliers } = useVisit(job, shown);
+  const sweep = useSweep(job, solved, todays, place);
   const { afterItemId } = draft;
   const dial = draft.elevation ?? tap;
   const needle = useMemo(() => {
@@ -127,22 +120,6 @@ export default function MeasurePane({
     const flow = next.kind === "shut" ? 0 : next.flow;
     return needleAt(solved, place, { flow, head: next.head }, { afterItemId, elevation: dial });
   }, [solved, sweep, place, afterItemId, dial]);
-  const installed = useMemo(
-    () =>
-      judged.value?.flatMap(({ at, whole, range }) =>
-        whole && range ? [{ place: at, strength: whole.strength, ...range }] : [],
-      ),
-    [judged.value],
-  );
-  const outliers = useMemo(
-    () =>
-      new Map(
-        (judged.value ?? []).flatMap(({ ids, outliers: found }) =>
-          found.map(({ reading, apart }) => [ids[reading] as string, apart] as const),
-        ),
-      ),
-    [judged.value],
-  );
   const promise = useMemo(
     () =>
       result.kind === "ready" ? comparePromise(solved, result.reading, band, doubt) : undefined,
@@ -194,6 +171,24 @@ export default function MeasurePane({
     solved.kind === "solved" && result.kind === "ready" && result.reading.discharge
       ? pumpOfReading(solved, result.reading)
       : undefined;
+  const together = solved.kind === "solved" && shown && readings.length > 0 && (
+    <div className="grid gap-3" aria-busy={judged.stale}>
+      <h2 className="text-xl">
+        {shown.document.takenOn}, {shown.document.title}: the readings together
+      </h2>
+      {judged.value?.map((own) => (
+        <TestCard
+          key={own.at}
+          judged={own}
+          readings={readings}
+          solution={solved.solution}
+          job={job}
+        />
+      ))}
+      {judged.kind === "failed" && <p className="text-signal">{judged.error}</p>}
+      {!judged.value && judged.kind === "working" && <Loading what="the judgement" />}
+    </div>
+  );
   return (
     <div
       onScroll={shrinkHeads}
@@ -246,7 +241,10 @@ export default function MeasurePane({
       >
         <div className="p-3 lg:min-h-58 lg:shrink-0" aria-live="polite">
           {result.kind === "lacks" ? (
-            <p className="plate text-2xl text-soft">{result.what}</p>
+            <div className="grid gap-3">
+              <p className="plate text-2xl text-soft">{result.what}</p>
+              {together}
+            </div>
           ) : (
             <div className="grid gap-3">
               {promise ? (
@@ -279,28 +277,19 @@ export default function MeasurePane({
             <CurveSheet {...{ job, solved, installed }} extra={point} />
           </Suspense>
         </div>
-        {solved.kind === "solved" && kept.length > 0 && (
-          <div className="grid gap-3 border-t border-rule p-3" aria-busy={judged.stale}>
-            <h2 className="text-xl">What this visit’s readings say together</h2>
-            {judged.value?.map((own) => (
-              <TestCard
-                key={own.at}
-                judged={own}
-                readings={kept}
-                solution={solved.solution}
-                job={job}
-              />
-            ))}
-            {judged.kind === "failed" && <p className="text-signal">{judged.error}</p>}
-            {!judged.value && judged.kind === "working" && <Loading what="the judgement" />}
-          </div>
+        {together && result.kind === "ready" && (
+          <div className="border-t border-rule p-3">{together}</div>
         )}
         <div className="border-t border-rule p-3">
-          <h2 className="text-xl">Readings on this job</h2>
+          <h2 className="text-xl">Visits to this job</h2>
           {tests.isPending && <Loading what="the readings" />}
           {tests.isError && <Trouble error={tests.error} onRetry={() => void tests.refetch()} />}
           {(tests.data || all.length > 0) && (
-            <ReadingList {...{ tests: all, held, solved, job, jobId: id, outliers }} />
+            <Visits
+              {...{ tests: all, held, solved, job, jobId: id, outliers }}
+              inView={shown?.id}
+              onView={setPicked}
+            />
           )}
         </div>
       </section>
@@ -381,20 +370,6 @@ function Visit({ draft, change }: PartProps) {
         </Button>
       ))}
     </div>
-  );
-}
-
-/** The readings of a test, as they are judged. */
-function readingsOf(test: TestWithReadings | undefined): KeptReading[] {
-  return (test?.readings ?? []).map(({ id, document }) => ({ id, document }));
-}
-
-/** What of a job its judgements rest on; the same object until one of it changes. */
-function useSolvable(job: JobDocument): SolvableJob {
-  const { source, path, site, method, pumps, wantedFlow, well, overTime } = job;
-  return useMemo(
-    () => ({ source, path, site, method, pumps, wantedFlow, well, overTime }),
-    [source, path, site, method, pumps, wantedFlow, well, overTime],
   );
 }
 

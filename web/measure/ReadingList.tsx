@@ -64,6 +64,9 @@ function whyHere(entry: Entry | undefined): string {
   return `the server did not take it. ${entry.message ?? ""} Under Jobs it can be thrown away.`;
 }
 
+const valveOf = ({ flow, throttled }: ReadingDocument) =>
+  flow.method === "shut" ? "valve shut" : throttled ? "valve throttled" : "valve open";
+
 /** Leaves a reading out of what the test says, with the reason, or takes it in again. It stays on file either way. */
 function LeaveOut({
   reading: { id, revision, document },
@@ -115,7 +118,7 @@ function LeaveOut({
   );
 }
 
-/** Every reading ever taken on the job, held against its curve; a deleted one can be brought back. */
+/** The readings of visits, each as it was held against its curve; a deleted one can be brought back. */
 export function ReadingList({
   tests,
   held,
@@ -136,14 +139,12 @@ export function ReadingList({
   const units = useUnits();
   const client = useQueryClient();
   const refresh = () => client.invalidateQueries({ queryKey: testsOf(jobId).queryKey });
-  const rows = tests.flatMap((test) => test.readings.map((reading) => ({ test, reading })));
-  if (rows.length === 0)
-    return (
-      <p className="text-soft">None yet. The first is the one every later year is held against.</p>
-    );
+  const rows = tests
+    .flatMap((test) => test.readings)
+    .toSorted((a, b) => a.document.takenAt.localeCompare(b.document.takenAt));
   return (
     <ul>
-      {rows.map(({ test, reading }) => {
+      {rows.map((reading) => {
         const said = whatWasSaid(job, solved, reading.document, units);
         return (
           <li
@@ -158,9 +159,7 @@ export function ReadingList({
               )}
               <p>
                 <span className="plate text-[17px]">{said.title}</span>{" "}
-                <span className="text-[14px] text-soft">
-                  {test.document.takenOn}, {test.document.title}
-                </span>
+                <span className="text-[14px] text-soft">{valveOf(reading.document)}</span>
               </p>
               {said.measured && <p className="text-[14px]">{said.measured}</p>}
               {said.ran && <p className="text-[14px]">{said.ran}</p>}

@@ -66,6 +66,7 @@ export function TestCard({
       {line && (
         <div>
           <p className="plate text-2xl leading-tight">{line.title}</p>
+          {line.pump && !said && <p className="text-[14px]">{line.pump}</p>}
           {line.sentences.map((sentence) => (
             <p key={sentence} className="text-[14px]">
               {sentence}

@@ -3,6 +3,8 @@ export { default as ArrowDown } from "lucide-react/dist/esm/icons/arrow-down";
 export { default as ArrowUp } from "lucide-react/dist/esm/icons/arrow-up";
 export { default as ArrowUpDown } from "lucide-react/dist/esm/icons/arrow-up-down";
 export { default as Camera } from "lucide-react/dist/esm/icons/camera";
+export { default as ChevronDown } from "lucide-react/dist/esm/icons/chevron-down";
+export { default as ChevronRight } from "lucide-react/dist/esm/icons/chevron-right";
 export { default as CircleCheck } from "lucide-react/dist/esm/icons/circle-check";
 export { default as CircleQuestionMark } from "lucide-react/dist/esm/icons/circle-question-mark";
 export { default as ClipboardPaste } from "lucide-react/dist/esm/icons/clipboard-paste";

@@ -19,13 +19,13 @@ const METHODS: Record<ReadingDraft["method"], string> = {
   "draw-down": "Fall of the water",
 };
 
-/** How each way is done well. */
-const HOW: Partial<Record<ReadingDraft["method"], string>> = {
-  bucket: "Wet the bucket, open the discharge fully, time three fills.",
-  timed:
-    "Open the discharge fully, let it run into buckets for the time, then add up what is in them: “3 gal 2 qt 1 cup” or “13.5 L”.",
-  counter: "Read the dial, let a minute or more go by, read it again.",
-  "draw-down":
+/** How each way is done well; `open` is what is done with the valve first. */
+const HOW: Partial<Record<ReadingDraft["method"], (open: string) => string>> = {
+  bucket: (open) => `Wet the bucket, ${open}time three fills.`,
+  timed: (open) =>
+    `Wet the buckets, ${open}let it run into them for the time, then add up what is in them: “3 gal 2 qt 1 cup” or “13.5 L”.`,
+  counter: () => "Read the dial, let a minute or more go by, read it again.",
+  "draw-down": () =>
     "Find the inflow first: with the pump off, the area times the rise over the time. Then mark the level, run, and mark it again.",
 };
 
@@ -174,7 +174,8 @@ export function FlowPart({
       )}
       {HOW[method] && (
         <p className="text-[13px] text-soft">
-          {HOW[method]} Keep hands and cords clear of the outlet: a hose under pressure whips.
+          {HOW[method](draft.valve === "open" ? "open the discharge fully, " : "")} Keep hands and
+          cords clear of the outlet: a hose under pressure whips.
         </p>
       )}
       <InstrumentPick {...{ draft, change }} of="flow" />
