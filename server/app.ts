@@ -16,6 +16,7 @@ import { backupRoutes } from "./routes/backups.ts";
 import { contentRoutes } from "./routes/contents.ts";
 import { documentRoutes } from "./routes/documents.ts";
 import { libraryRoutes } from "./routes/library.ts";
+import { streamRoutes } from "./routes/streams.ts";
 import { headers, limitBody, type OwnName, ownNamesOnly } from "./security.ts";
 
 /** ms after which a request is told to ask again; longer than the engine may take before it is started anew */
@@ -54,7 +55,8 @@ export function createApp(db: Database, options: AppOptions): Hono {
   app.use(
     "/api/*",
     except(
-      "/api/contents/*",
+      // What is listened to is never over.
+      ["/api/contents/*", "/api/streams/:id/live"],
       timeout(ANSWER_WITHIN, () => new HTTPException(503)),
     ),
   );
@@ -76,6 +78,7 @@ export function createApp(db: Database, options: AppOptions): Hono {
   );
   app.route("/api", backupRoutes(db, contents, folder, version));
   app.route("/api", libraryRoutes(db, demo));
+  app.route("/api", streamRoutes(db));
   app.all("/api/*", (c) =>
     c.json<ApiError>({ error: "not-found", message: "There is nothing here." }, 404),
   );

@@ -4,6 +4,7 @@ import revisions from "./migrations/0002_revisions.sql";
 import attachments from "./migrations/0003_attachments.sql";
 import sequence from "./migrations/0004_sequence.sql";
 import summaries from "./migrations/0005_summaries.sql";
+import streams from "./migrations/0006_streams.sql";
 
 /** Every migration in order. One that has shipped is never edited: changes go into a new one. */
 const MIGRATIONS = [
@@ -12,6 +13,7 @@ const MIGRATIONS = [
   { number: 3, name: "attachments", sql: attachments },
   { number: 4, name: "sequence", sql: sequence },
   { number: 5, name: "summaries", sql: summaries },
+  { number: 6, name: "streams", sql: streams },
 ] as const;
 
 /** Brings the database up to date, each migration in a transaction of its own. */

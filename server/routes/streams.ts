@@ -1,0 +1,224 @@
+import { type Context, Hono } from "hono";
+import { bodyLimit } from "hono/body-limit";
+import { streamSSE } from "hono/streaming";
+import type * as z from "zod";
+import type { ApiError } from "#contract/api/api.ts";
+import { idSchema } from "#contract/documents/fields.ts";
+import { fieldIssues } from "#contract/documents/issues.ts";
+import {
+  boxChangeSchema,
+  boxSchema,
+  type Sample,
+  type StreamLine,
+  samplesSchema,
+  streamSchema,
+} from "#contract/streams/stream.ts";
+import type { Database } from "../database/database.ts";
+import { getDocument } from "../documents/store.ts";
+import { boxes, boxOf, channelsOf } from "../streams/boxes.ts";
+import { live } from "../streams/live.ts";
+import {
+  addSamples,
+  createStream,
+  getStream,
+  type KeptSample,
+  listStreams,
+  mayStream,
+  samplesAfter,
+  wholeStream,
+} from "../streams/store.ts";
+
+/** Samples of the past a page gets when it begins to listen: what its needles and its steadiness rest on. */
+const PAST = 120;
+/** ms between signs of life on a quiet connection */
+const ALIVE_EVERY = 15_000;
+
+/** Instruments that stream: loggers by HTTP with a token, and the simulated box. See docs/instruments.md. */
+export function streamRoutes(db: Database): Hono {
+  const routes = new Hono();
+  const listeners = live();
+  const keep = async (id: string, samples: readonly Sample[]): Promise<KeptSample[]> => {
+    const added = await addSamples(db, id, samples);
+    listeners.publish(id, added);
+    return added;
+  };
+  const running = boxes(
+    async (id, samples) => {
+      await keep(id, samples);
+    },
+    (id) => listeners.listeners(id),
+  );
+  const withBox = (stream: StreamLine): StreamLine => {
+    const box = running.state(stream.id);
+    return box ? { ...stream, box } : stream;
+  };
+  const notFound = (c: Context) =>
+    c.json<ApiError>({ error: "not-found", message: "There is no such stream." }, 404);
+
+  routes.get("/jobs/:id/streams", async (c) => {
+    const id = c.req.param("id");
+    return c.json(isId(id) ? (await listStreams(db, id)).map(withBox) : []);
+  });
+
+  routes.put("/streams/:id", async (c) => {
+    const id = c.req.param("id");
+    if (!isId(id)) return notFound(c);
+    const asked = await read(c, streamSchema);
+    if (!asked.ok) return asked.refusal;
+    if (await getStream(db, id)) {
+      const message = "There is a stream under this id already; begin another.";
+      return c.json<ApiError>({ error: "conflict", message, current: null }, 409);
+    }
+    const made = await createStream(db, id, asked.value);
+    return made ? c.json({ id, ...made }) : noJob(c);
+  });
+
+  routes.get("/streams/:id", async (c) => {
+    const found = isId(c.req.param("id")) && (await getStream(db, c.req.param("id")));
+    return found ? c.json(withBox(found)) : notFound(c);
+  });
+
+  routes.post("/streams/:id/samples", limit, async (c) => {
+    const id = c.req.param("id");
+    const token = /^Bearer (\S+)$/.exec(c.req.header("authorization") ?? "")?.[1];
+    if (token === undefined || !isId(id) || !(await mayStream(db, id, token))) {
+      const message = "Send the token of this stream: Authorization: Bearer TOKEN.";
+      return c.json<ApiError>({ error: "sign-in", message }, 401);
+    }
+    const asked = await read(c, samplesSchema);
+    if (!asked.ok) return asked.refusal;
+    const { samples } = asked.value;
+    const channels = (await getStream(db, id))?.channels.length ?? 0;
+    const wrong = samples.findIndex(({ values }) => values.length !== channels);
+    if (wrong >= 0) {
+      const message = `A sample of this stream has ${channels} values, one for each channel.`;
+      const issues = [{ path: `samples.${wrong}.values`, message }];
+      return c.json<ApiError>({ error: "invalid", message, issues }, 422);
+    }
+    const added = await keep(id, samples);
+    return c.json({ added: added.length, known: samples.length - added.length });
+  });
+
+  routes.get("/streams/:id/whole", async (c) => {
+    const found = isId(c.req.param("id")) && (await getStream(db, c.req.param("id")));
+    if (!found) return notFound(c);
+    const whole = await wholeStream(db, found.id, found.channels.length);
+    return c.body(whole.buffer as ArrayBuffer, 200, { "content-type": "application/octet-stream" });
+  });
+
+  routes.get("/streams/:id/live", async (c) => {
+    const id = c.req.param("id");
+    const found = isId(id) && (await getStream(db, id));
+    if (!found) return notFound(c);
+    const after = Number(c.req.header("last-event-id") ?? -1);
+    return streamSSE(c, async (sse) => {
+      let told = Number.isFinite(after) ? after : -1;
+      let waiting: KeptSample[] = [];
+      let wake: () => void = () => undefined;
+      const stop = listeners.listen(id, (samples) => {
+        waiting.push(...samples);
+        wake();
+      });
+      sse.onAbort(() => {
+        stop();
+        wake();
+      });
+      const tell = async (samples: readonly KeptSample[]) => {
+        for (const { arrival, n, at, values } of samples) {
+          if (arrival <= told) continue;
+          told = arrival;
+          await sse.writeSSE({ id: String(arrival), data: JSON.stringify({ n, at, values }) });
+        }
+      };
+      // What came meanwhile first, so that a connection that dropped misses nothing.
+      await tell(await samplesAfter(db, id, told, PAST));
+      while (!sse.aborted) {
+        const now = waiting;
+        waiting = [];
+        await tell(now);
+        if (waiting.length > 0) continue;
+        const quiet = await new Promise<boolean>((done) => {
+          const timer = setTimeout(() => done(true), ALIVE_EVERY);
+          wake = () => {
+            clearTimeout(timer);
+            done(false);
+          };
+        });
+        if (quiet && !sse.aborted) await sse.write(": still here\n\n");
+      }
+      stop();
+    });
+  });
+
+  routes.put("/boxes/:id", async (c) => {
+    const id = c.req.param("id");
+    if (!isId(id)) return notFound(c);
+    const asked = await read(c, boxSchema);
+    if (!asked.ok) return asked.refusal;
+    const job = await getDocument(db, "jobs", asked.value.jobId);
+    if (!job) return noJob(c);
+    const made = boxOf(job.document, asked.value);
+    if (!made) {
+      const message = "The box needs a line with a chosen pump that can be solved.";
+      return c.json<ApiError>(
+        { error: "invalid", message, issues: [{ path: "jobId", message }] },
+        422,
+      );
+    }
+    if (await getStream(db, id)) {
+      const message = "There is a stream under this id already; begin another.";
+      return c.json<ApiError>({ error: "conflict", message, current: null }, 409);
+    }
+    const stream = {
+      name: "Simulated box",
+      jobId: asked.value.jobId,
+      channels: channelsOf(made.box),
+    };
+    if (!(await createStream(db, id, stream))) return noJob(c);
+    running.start(id, made.box, asked.value, made.truth);
+    return c.json({ id });
+  });
+
+  routes.patch("/boxes/:id", async (c) => {
+    const asked = await read(c, boxChangeSchema);
+    if (!asked.ok) return asked.refusal;
+    const state = running.change(c.req.param("id"), asked.value);
+    return state ? c.json(state) : notFound(c);
+  });
+
+  routes.delete("/boxes/:id", (c) => {
+    const truth = running.stop(c.req.param("id"));
+    return truth ? c.json(truth) : notFound(c);
+  });
+  return routes;
+}
+
+const limit = bodyLimit({
+  maxSize: 1024 * 1024,
+  onError: (c) =>
+    c.json<ApiError>({ error: "too-large", message: "Send fewer samples at once." }, 413),
+});
+
+const isId = (text: string): boolean => idSchema.safeParse(text).success;
+
+const noJob = (c: Context) =>
+  c.json<ApiError>(
+    {
+      error: "invalid",
+      message: "There is no such job.",
+      issues: [{ path: "jobId", message: "There is no such job." }],
+    },
+    422,
+  );
+
+async function read<S extends z.ZodType>(
+  c: Context,
+  schema: S,
+): Promise<{ ok: true; value: z.output<S> } | { ok: false; refusal: Response }> {
+  const body: unknown = await c.req.json().catch(() => undefined);
+  const parsed = schema.safeParse(body);
+  if (parsed.success) return { ok: true, value: parsed.data };
+  const issues = fieldIssues(parsed.error);
+  const message = issues[0]?.message ?? "Not valid.";
+  return { ok: false, refusal: c.json<ApiError>({ error: "invalid", message, issues }, 422) };
+}

@@ -1,0 +1,173 @@
+import { createHash, randomBytes, timingSafeEqual } from "node:crypto";
+import type { Sample, StreamDocument, StreamLine } from "#contract/streams/stream.ts";
+import type { Database, Queryable, Row } from "../database/database.ts";
+
+/** A sample as it is kept: the order it came in, and its moment in ms since 1970. */
+export interface KeptSample {
+  arrival: number;
+  n: number;
+  at: number;
+  values: (number | null)[];
+}
+
+interface StreamRow extends Row {
+  id: string;
+  created_at: Date;
+  document: StreamDocument;
+  count: number;
+  first: number | null;
+  last: number | null;
+}
+
+const COUNTED = `SELECT s.id, s.created_at, s.document,
+    (SELECT count(*)::int FROM samples WHERE stream_id = s.id) AS count,
+    (SELECT min(at) FROM samples WHERE stream_id = s.id) AS first,
+    (SELECT max(at) FROM samples WHERE stream_id = s.id) AS last
+  FROM streams s WHERE s.deleted_at IS NULL`;
+
+/** Begins a stream; its token is told once, and kept as a hash only. Nothing where its job is not there. */
+export async function createStream(
+  db: Database,
+  id: string,
+  document: StreamDocument,
+): Promise<{ token: string } | undefined> {
+  const token = randomBytes(24).toString("base64url");
+  const { jobId } = document;
+  return db.transaction(async (tx) => {
+    if (jobId !== undefined) {
+      const found = await tx.query("SELECT 1 FROM jobs WHERE id = $1 AND deleted_at IS NULL", [
+        jobId,
+      ]);
+      if (found.length === 0) return undefined;
+    }
+    await tx.query(
+      "INSERT INTO streams (id, job_id, token_hash, document) VALUES ($1, $2, $3, $4)",
+      [id, jobId ?? null, hashOf(token), JSON.stringify(document)],
+    );
+    return { token };
+  });
+}
+
+export async function listStreams(db: Queryable, jobId: string): Promise<StreamLine[]> {
+  const rows = await db.query<StreamRow>(
+    `${COUNTED} AND s.job_id = $1 ORDER BY s.created_at DESC`,
+    [jobId],
+  );
+  return rows.map(line);
+}
+
+export async function getStream(db: Queryable, id: string): Promise<StreamLine | undefined> {
+  const [row] = await db.query<StreamRow>(`${COUNTED} AND s.id = $1`, [id]);
+  return row && line(row);
+}
+
+function line({ id, created_at, document, count, first, last }: StreamRow): StreamLine {
+  const moment = (ms: number | null) => (ms === null ? undefined : new Date(ms).toISOString());
+  const [from, to] = [moment(first), moment(last)];
+  return {
+    id,
+    createdAt: created_at.toISOString(),
+    ...document,
+    count,
+    ...(from && { from }),
+    ...(to && { to }),
+  };
+}
+
+/** Whether a token may send to a stream. */
+export async function mayStream(db: Queryable, id: string, token: string): Promise<boolean> {
+  const [row] = await db.query<{ token_hash: string }>(
+    "SELECT token_hash FROM streams WHERE id = $1 AND deleted_at IS NULL",
+    [id],
+  );
+  if (!row) return false;
+  return timingSafeEqual(Buffer.from(row.token_hash), Buffer.from(hashOf(token)));
+}
+
+const hashOf = (token: string) => createHash("sha256").update(token).digest("hex");
+
+/**
+ * Keeps samples; of those that are there already nothing changes. Returns the new ones in the order they are kept in.
+ * Once it resolves they survive the power going.
+ */
+export async function addSamples(
+  db: Database,
+  id: string,
+  samples: readonly Sample[],
+): Promise<KeptSample[]> {
+  const rows = await db.transaction((tx) =>
+    tx.query<{ arrival: string; n: string; at: number; values: (number | null)[] }>(
+      `INSERT INTO samples (stream_id, n, at, "values")
+         SELECT $1, (s ->> 'n')::bigint, (s ->> 'at')::double precision,
+                ARRAY(SELECT v::double precision FROM jsonb_array_elements_text(s -> 'values') AS v)
+           FROM jsonb_array_elements($2::jsonb) AS s
+         ON CONFLICT (stream_id, n) DO NOTHING
+         RETURNING arrival::text, n::text, at, "values"`,
+      [id, JSON.stringify(samples.map(({ n, at, values }) => ({ n, at: Date.parse(at), values })))],
+    ),
+  );
+  return rows
+    .map((row) => ({ ...row, arrival: Number(row.arrival), n: Number(row.n) }))
+    .toSorted((a, b) => a.arrival - b.arrival);
+}
+
+/** Samples that came in after another, at most so many of the last. */
+export async function samplesAfter(
+  db: Queryable,
+  id: string,
+  arrival: number,
+  most: number,
+): Promise<KeptSample[]> {
+  const rows = await db.query<{
+    arrival: string;
+    n: string;
+    at: number;
+    values: (number | null)[];
+  }>(
+    `SELECT arrival::text, n::text, at, "values" FROM samples
+      WHERE stream_id = $1 AND arrival > $2 ORDER BY arrival DESC LIMIT ${most}`,
+    [id, arrival],
+  );
+  return rows
+    .map((row) => ({ ...row, arrival: Number(row.arrival), n: Number(row.n) }))
+    .toReversed();
+}
+
+/** Samples read at once for the whole of a stream. */
+const BATCH = 5000;
+
+/**
+ * The whole of a stream in time, as one run of little-endian numbers of 64 bits: how many samples, how many channels,
+ * the moments in ms since 1970, then channel by channel, NaN where there was nothing.
+ */
+export async function wholeStream(
+  db: Queryable,
+  id: string,
+  channels: number,
+): Promise<Float64Array> {
+  const parts: { at: number; values: (number | null)[] }[] = [];
+  let [at, n] = [Number.NEGATIVE_INFINITY, -1];
+  for (;;) {
+    const rows = await db.query<{ n: string; at: number; values: (number | null)[] }>(
+      `SELECT n::text, at, "values" FROM samples
+        WHERE stream_id = $1 AND (at, n) > ($2::double precision, $3::bigint)
+        ORDER BY at, n LIMIT ${BATCH}`,
+      [id, at, n],
+    );
+    for (const row of rows) parts.push(row);
+    const last = rows.at(-1);
+    if (!last || rows.length < BATCH) break;
+    [at, n] = [last.at, Number(last.n)];
+  }
+  const count = parts.length;
+  const whole = new Float64Array(2 + count * (1 + channels));
+  whole[0] = count;
+  whole[1] = channels;
+  for (const [i, part] of parts.entries()) {
+    whole[2 + i] = part.at;
+    for (let c = 0; c < channels; c++) {
+      whole[2 + count * (1 + c) + i] = part.values[c] ?? Number.NaN;
+    }
+  }
+  return whole;
+}
