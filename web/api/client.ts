@@ -2,6 +2,14 @@ import type { ApiError, Backups, Health, JobSummary, Stored } from "#contract/ap
 import type { CollectionName, DocumentOf } from "#contract/collections.ts";
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
+import type {
+  BoxChange,
+  BoxInput,
+  BoxState,
+  BoxTruth,
+  StreamInput,
+  StreamLine,
+} from "#contract/streams/stream.ts";
 
 export type TestWithReadings = Stored<FieldTestDocument> & { readings: Stored<ReadingDocument>[] };
 
@@ -87,6 +95,15 @@ export const api = {
   importPumps: (pumps: readonly PumpDocument[]) =>
     call<{ added: number; changed: number; same: number }>("POST", "/library/import", { pumps }),
   loadLibrary: () => call<{ added: number }>("POST", "/library"),
+  streams: (jobId: string) => call<StreamLine[]>("GET", `/jobs/${jobId}/streams`),
+  stream: (id: string) => call<StreamLine>("GET", `/streams/${id}`),
+  /** begins a stream; its token is told this once */
+  makeStream: (id: string, stream: StreamInput) =>
+    call<{ id: string; token: string }>("PUT", `/streams/${id}`, stream),
+  startBox: (id: string, box: BoxInput) => call<{ id: string }>("PUT", `/boxes/${id}`, box),
+  turnBox: (id: string, change: BoxChange) => call<BoxState>("PATCH", `/boxes/${id}`, change),
+  /** tells what was hidden in it */
+  stopBox: (id: string) => call<BoxTruth>("DELETE", `/boxes/${id}`),
   resetDemo: () => call<void>("POST", "/demo/reset"),
 };
 

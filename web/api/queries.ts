@@ -42,3 +42,8 @@ export const theFirm = {
     }
   },
 };
+
+export const streamsOf = (jobId: string) => ({
+  queryKey: ["streams", "of", jobId],
+  queryFn: () => api.streams(jobId),
+});

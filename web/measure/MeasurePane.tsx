@@ -52,6 +52,7 @@ import {
   nextDraft,
   type ReadingDraft,
   readingOf,
+  takenLive,
   useReadingDraft,
 } from "./readingDraft.ts";
 import { SweepCard } from "./SweepCard.tsx";
@@ -59,6 +60,9 @@ import { TestCard } from "./TestCard.tsx";
 import { useSweep, useVisit } from "./useVisit.ts";
 import { newestFirst, Visits } from "./Visits.tsx";
 
+const LivePanel = lazy(() =>
+  import("../streams/LivePanel.tsx").then((own) => ({ default: own.LivePanel })),
+);
 const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
 
 /** Taking a reading at the pit and holding it against the rated curve while it is typed. */
@@ -82,6 +86,7 @@ export default function MeasurePane({
   const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
   // Open for a reading that has a gauge already, and from then on as the reader leaves it.
   const [also, setAlso] = useState(draft.pressure !== undefined);
+  const [live, setLive] = useState(false);
   const placed = solved.kind === "solved" ? solved.solution.pumps : [];
   const heights = knownHeights(solved, job, draft);
   const { tap, pump, water } = heights;
@@ -199,6 +204,26 @@ export default function MeasurePane({
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
         <Visit {...{ draft, change }} />
+        <details open={live} onToggle={(event) => setLive(event.currentTarget.open)}>
+          <summary className="plate min-h-11 content-center text-xl">
+            I have instruments that stream …
+          </summary>
+          {live && (
+            <Suspense fallback={<Loading what="the instruments" />}>
+              <LivePanel
+                jobId={id}
+                shut={draft.valve === "shut"}
+                onTake={(now) => {
+                  change((before) => takenLive(now, before, rated?.ratedSpeedRpm));
+                  setAlso(true);
+                }}
+                onValve={(to) =>
+                  change({ valve: to >= 1 ? "open" : to <= 0 ? "shut" : "throttled" })
+                }
+              />
+            </Suspense>
+          )}
+        </details>
         {also && sweep && <SweepCard {...{ sweep, needle, job, draft, change }} />}
         {also && <ValvePart {...{ draft, change }} mayShut={sweep?.allowed.kind === "to-shut"} />}
         {draft.valve !== "shut" && <FlowPart {...{ draft, change, addFill, job }} />}
@@ -224,7 +249,7 @@ export default function MeasurePane({
           onChange={(note) => change({ note })}
         />
         <PicturesPart {...{ draft, change }} jobId={id} />
-        <div className="flex flex-wrap gap-2">
+        <div className="flex flex-wrap gap-2 bg-paper lg:sticky lg:bottom-0 lg:z-10 lg:py-2">
           <Button
             look="strong"
             disabled={filing || result.kind !== "ready"}
@@ -304,6 +329,7 @@ export default function MeasurePane({
               : "Nothing was promised here to hold it against; it can be filed."
         }
         lacks={result.kind === "lacks" ? result.what : ""}
+        onFile={result.kind === "ready" && !filing ? () => void file() : undefined}
       />
     </div>
   );
@@ -330,12 +356,15 @@ function VerdictStrip({
   flow,
   sentence,
   lacks,
+  onFile,
 }: {
   verdict: Acceptance | Kept | undefined;
   flow: string | undefined;
   /** how a flow alone stands against what was promised */
   sentence: string | undefined;
   lacks: string;
+  /** files the reading, where there is one to file */
+  onFile: (() => void) | undefined;
 }) {
   return (
     <div className="no-print sticky bottom-0 z-10 border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
@@ -343,6 +372,15 @@ function VerdictStrip({
         <span className="plate text-2xl">{verdict ? ACCEPTANCE[verdict] : lacks}</span>
         {flow && <span className="plate text-lg">{flow}</span>}
       </p>
+      {onFile && (
+        <button
+          type="button"
+          className="target plate mt-1 mb-1 w-full rounded bg-paper text-xl text-ink"
+          onClick={onFile}
+        >
+          File it
+        </button>
+      )}
       {sentence && <p className="text-[15px]">{sentence}</p>}
     </div>
   );

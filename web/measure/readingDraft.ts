@@ -13,6 +13,7 @@ import { GALLON, PSI } from "#core/quantity/constants.ts";
 import { type JobSolution, lineOf } from "#model/solveJob.ts";
 import { newId } from "../api/client.ts";
 import { outletItems, pumpItems } from "../job/jobStore.ts";
+import type { ChannelNow } from "../streams/LivePanel.tsx";
 
 /** A reading being taken: like a reading, but fills and gauge may still be missing. */
 export type ReadingDraft = {
@@ -398,3 +399,67 @@ function headOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>) {
     ...suctionOf(draft, heights),
   };
 }
+
+/** A reading of instruments that stream, as it goes into the draft: what each channel showed while it stood still. */
+export function takenLive(
+  now: readonly ChannelNow[],
+  { valve }: Pick<ReadingDraft, "valve">,
+  ratedSpeed: number | undefined,
+): Partial<ReadingDraft> {
+  const by: Partial<ReadingDraft> = {};
+  for (const { channel, steady, value } of now) {
+    const mean = steady.kind === "steady" ? steady.mean : { value, standardUncertainty: 0 };
+    const { tolerance = USUAL_CHANNEL, fullScale } = channel;
+    const size = Math.abs(mean.value);
+    // The instrument's own half-width, and what the mean still trembles, as one of a size.
+    const half = Math.hypot(
+      tolerance * (fullScale ?? size),
+      Math.sqrt(3) * mean.standardUncertainty,
+    );
+    switch (channel.reads) {
+      case "flow":
+        if (valve === "shut" || mean.value <= 0) break;
+        by.method = "meter";
+        by.meterFlow = mean.value;
+        by.meterTolerance = Math.min(half / size, 0.5);
+        break;
+      case "discharge":
+        by.pressure = mean.value;
+        by.fullScale = fullScale ?? Math.max(size, LEAST_SCALE);
+        by.accuracyClass = Math.min(half / by.fullScale, 0.5);
+        if (channel.afterItemId !== undefined) by.afterItemId = channel.afterItemId;
+        if (channel.elevation !== undefined) by.elevation = channel.elevation;
+        break;
+      case "suction":
+        by.suctionKind = "gauge";
+        by.suctionPressure = mean.value;
+        by.suctionFullScale = fullScale ?? Math.max(size, LEAST_SCALE);
+        by.suctionClass = Math.min(half / by.suctionFullScale, 0.5);
+        if (channel.elevation !== undefined) by.suctionElevation = channel.elevation;
+        break;
+      case "level":
+        by.suctionKind = "water-level";
+        by.level = mean.value;
+        by.levelTolerance = Math.max(half, 0.001);
+        break;
+      case "current":
+        by.currents = [mean.value];
+        break;
+      case "power":
+        if (mean.value > 0) by.power = mean.value;
+        break;
+      case "speed":
+        if (ratedSpeed && mean.value > 0.1 * ratedSpeed) {
+          by.speedRatio = mean.value / ratedSpeed;
+          by.speedTolerance = Math.min(half / size, 0.5);
+        }
+        break;
+    }
+  }
+  return by;
+}
+
+/** Half-width of a channel that says nothing of itself, as a part. Common practice, no source. */
+const USUAL_CHANNEL = 0.02;
+/** Pa */
+const LEAST_SCALE = 1e4;
