@@ -6,6 +6,7 @@ import { jobSchema } from "#contract/documents/job.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { startServer } from "./server.ts";
+import { benchStreams } from "./streams.ts";
 
 /** How many times slower than this machine the processor is made. */
 const SLOWER = 4;
@@ -71,6 +72,7 @@ export async function benchPage(
     );
   }
   await benchLibrary(browser, address, row);
+  await benchStreams(browser, address, row);
   await browser.close();
   blank.close();
   await stop();

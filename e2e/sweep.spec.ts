@@ -1,4 +1,5 @@
-import { expect, expectAccessible, type Page, test } from "./harness.ts";
+import type { Page } from "@playwright/test";
+import { expect, expectAccessible, test } from "./harness.ts";
 
 const GLASSHOUSES = "/jobs/ennet-glasshouses-transfer/measure";
 
@@ -124,4 +125,42 @@ test("an instrument is kept once and picked, and what the firm owns is named whe
   await of("Discharge gauge").getByLabel("Instrument").selectOption({ index: 1 });
   await expect(of("Discharge gauge").getByLabel("Full scale", { exact: true })).toHaveValue("250");
   await expect(verdict).not.toContainText("use “Test gauge”");
+});
+
+test("a logger's file is read in, looked through, and a window of it taken as a reading", async ({
+  page,
+}) => {
+  await page.goto(GLASSHOUSES);
+  await page.getByText("I have instruments that stream").click();
+  await page.getByRole("button", { name: "Read in a logger’s file" }).click();
+  const dialog = page.getByRole("dialog");
+  const begins = Date.parse("2026-11-20T08:00:00Z");
+  const rows = Array.from({ length: 120 }, (_, i) => {
+    const ramp = Math.min(i / 60, 1);
+    const at = new Date(begins + 1000 * i).toISOString();
+    return `${at},${(3 * ramp).toFixed(3)},${(1.9 - 0.45 * ramp).toFixed(3)},x`;
+  });
+  const text = ["Time,Flow (L/s),Outlet pressure (bar),Remark", ...rows, "noon,1,1,x"].join("\n");
+  await dialog
+    .getByLabel("The logger’s file")
+    .setInputFiles({ name: "pit.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await expect(dialog.getByRole("status")).toHaveText("120 samples can be taken, 1 row cannot.");
+  await expect(dialog).toContainText("Row 122");
+  await expectAccessible(page, "[role=dialog]");
+  await dialog.getByRole("button", { name: "Read it in" }).click();
+  await expect(page.getByText("120 samples")).toBeVisible();
+  const strips = page.getByTestId("strips");
+  await expect(strips.locator("canvas")).toHaveCount(2);
+  await expectAccessible(page);
+  const take = page.getByRole("button", { name: "Take this window as a reading" });
+  await expect(page.getByText("Go closer to a stretch")).toBeVisible();
+  await expect(take).toBeDisabled();
+  // Closer, and on to where it stands still.
+  for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "Closer" }).click();
+  await strips.focus();
+  for (let i = 0; i < 20; i++) await page.keyboard.press("ArrowRight");
+  await expect(take).toBeEnabled();
+  await take.click();
+  await expect(page.getByLabel("Meter reads")).toHaveValue("3");
+  await expect(page.locator("[data-acceptance]")).toBeVisible();
 });

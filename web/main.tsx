@@ -53,6 +53,10 @@ const router = createBrowserRouter([
         path: "/instruments",
         element: page("the instruments", () => import("./instruments/InstrumentsPage.tsx")),
       },
+      {
+        path: "/streams/:id",
+        element: page("the stream", () => import("./streams/StreamPage.tsx"), "/streams/"),
+      },
       { path: "/hoses", element: page("the hoses", () => import("./hoses/HosesPage.tsx")) },
       {
         path: "/pumps/:id/edit",

@@ -22,8 +22,18 @@ export function steadiness(
   scale = 0,
 ): Steadiness {
   const end = samples.at(-1)?.at ?? 0;
-  const own = samples.filter(({ at }) => at > end - STEADY.window);
-  const have = own.length > 0 ? end - (own[0]?.at as number) : 0;
+  return steadinessOver(
+    samples.filter(({ at }) => at > end - STEADY.window),
+    scale,
+  );
+}
+
+/** The same over all of the samples. */
+export function steadinessOver(
+  own: readonly { at: number; value: number }[],
+  scale = 0,
+): Steadiness {
+  const have = own.length > 0 ? (own.at(-1)?.at as number) - (own[0]?.at as number) : 0;
   if (own.length < STEADY.samples || have < 0.7 * STEADY.window) return { kind: "too-short", have };
   const n = own.length;
   const mean = own.reduce((sum, { value }) => sum + value, 0) / n;

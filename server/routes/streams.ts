@@ -103,7 +103,7 @@ export function streamRoutes(db: Database): Hono {
     const found = isId(c.req.param("id")) && (await getStream(db, c.req.param("id")));
     if (!found) return notFound(c);
     const whole = await wholeStream(db, found.id, found.channels.length);
-    return c.body(whole.buffer as ArrayBuffer, 200, { "content-type": "application/octet-stream" });
+    return c.body(whole.buffer, 200, { "content-type": "application/octet-stream" });
   });
 
   routes.get("/streams/:id/live", async (c) => {

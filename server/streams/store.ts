@@ -133,40 +133,42 @@ export async function samplesAfter(
     .toReversed();
 }
 
-/** Samples read at once for the whole of a stream. */
-const BATCH = 5000;
-
 /**
  * The whole of a stream in time, as one run of little-endian numbers of 64 bits: how many samples, how many channels,
- * the moments in ms since 1970, then channel by channel, NaN where there was nothing.
+ * the moments in ms since 1970, then channel by channel, NaN where there was nothing. The database puts the columns
+ * together itself: row by row it would take ten times as long.
  */
 export async function wholeStream(
   db: Queryable,
   id: string,
   channels: number,
-): Promise<Float64Array> {
-  const parts: { at: number; values: (number | null)[] }[] = [];
-  let [at, n] = [Number.NEGATIVE_INFINITY, -1];
-  for (;;) {
-    const rows = await db.query<{ n: string; at: number; values: (number | null)[] }>(
-      `SELECT n::text, at, "values" FROM samples
-        WHERE stream_id = $1 AND (at, n) > ($2::double precision, $3::bigint)
-        ORDER BY at, n LIMIT ${BATCH}`,
-      [id, at, n],
-    );
-    for (const row of rows) parts.push(row);
-    const last = rows.at(-1);
-    if (!last || rows.length < BATCH) break;
-    [at, n] = [last.at, Number(last.n)];
-  }
-  const count = parts.length;
-  const whole = new Float64Array(2 + count * (1 + channels));
+): Promise<Float64Array<ArrayBuffer>> {
+  // As text of base64: the way every driver reads fast.
+  const [row] = await db.query<{ moments: string | null; rows: string | null }>(
+    `SELECT encode(string_agg(float8send(at), ''::bytea), 'base64') AS moments,
+            encode(string_agg(array_send("values"), ''::bytea), 'base64') AS rows
+       FROM (SELECT at, "values" FROM samples WHERE stream_id = $1 ORDER BY at, n) AS in_time`,
+    [id],
+  );
+  const moments = Buffer.from(row?.moments ?? "", "base64");
+  const rows = Buffer.from(row?.rows ?? "", "base64");
+  const count = moments.length / 8;
+  const whole = new Float64Array(2 + count * (1 + channels)).fill(Number.NaN);
   whole[0] = count;
   whole[1] = channels;
-  for (const [i, part] of parts.entries()) {
-    whole[2 + i] = part.at;
-    for (let c = 0; c < channels; c++) {
-      whole[2 + count * (1 + c) + i] = part.values[c] ?? Number.NaN;
+  let at = 0;
+  for (let i = 0; i < count; i++) {
+    whole[2 + i] = moments.readDoubleBE(8 * i);
+    // An array as PostgreSQL sends it: five numbers of its shape, the fourth its length, then each value after its
+    // length in bytes, −1 where there is none.
+    const length = rows.readInt32BE(at + 12);
+    at += 20;
+    for (let c = 0; c < length; c++) {
+      const bytes = rows.readInt32BE(at);
+      at += 4;
+      if (bytes !== 8) continue;
+      whole[2 + count * (1 + c) + i] = rows.readDoubleBE(at);
+      at += 8;
     }
   }
   return whole;

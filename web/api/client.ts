@@ -7,6 +7,7 @@ import type {
   BoxInput,
   BoxState,
   BoxTruth,
+  Sample,
   StreamInput,
   StreamLine,
 } from "#contract/streams/stream.ts";
@@ -35,6 +36,7 @@ async function call<T>(
   path: string,
   body?: unknown,
   keepalive = false,
+  headers: Record<string, string> = {},
 ): Promise<T> {
   // Bytes go as they are, anything else as JSON.
   const sent =
@@ -42,7 +44,7 @@ async function call<T>(
       ? { body }
       : body !== undefined && {
           body: JSON.stringify(body),
-          headers: { "content-type": "application/json" },
+          headers: { "content-type": "application/json", ...headers },
         };
   let response: Response;
   try {
@@ -100,6 +102,10 @@ export const api = {
   /** begins a stream; its token is told this once */
   makeStream: (id: string, stream: StreamInput) =>
     call<{ id: string; token: string }>("PUT", `/streams/${id}`, stream),
+  sendSamples: (id: string, token: string, samples: readonly Sample[]) =>
+    call<{ added: number; known: number }>("POST", `/streams/${id}/samples`, { samples }, false, {
+      authorization: `Bearer ${token}`,
+    }),
   startBox: (id: string, box: BoxInput) => call<{ id: string }>("PUT", `/boxes/${id}`, box),
   turnBox: (id: string, change: BoxChange) => call<BoxState>("PATCH", `/boxes/${id}`, change),
   /** tells what was hidden in it */

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useMemo, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
+import { useLocation, useNavigate } from "react-router";
 import { toast } from "sonner";
 import {
   type FieldTestDocument,
@@ -32,6 +33,7 @@ import { useUnits } from "../app/settings.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
 import { useDoubt } from "../job/useBand.ts";
 import { useHeld } from "../outbox/useHeld.ts";
+import type { ChannelNow } from "../streams/LivePanel.tsx";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
@@ -108,6 +110,17 @@ export default function MeasurePane({
       ),
     [draft, today.id, pumpId, jobRevision, severalOutlets, tap, pump, water],
   );
+  // A window of a stream that was looked through comes as a reading to be filed.
+  const { state, pathname, search } = useLocation();
+  const navigate = useNavigate();
+  const window = (state as { taken?: ChannelNow[] } | null)?.taken;
+  const ratedSpeed = ran?.pump.ratedSpeedRpm;
+  useEffect(() => {
+    if (!window) return;
+    change((before) => takenLive(window, before, ratedSpeed));
+    setAlso(true);
+    void navigate({ pathname, search }, { replace: true, state: null });
+  }, [window]);
   const doubt = useDoubt(job);
   const { limits } = today.document;
   const todays = all.find((test) => test.id === today.id);

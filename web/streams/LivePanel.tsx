@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { lazy, Suspense, useMemo, useState } from "react";
+import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import {
   type BoxInput,
@@ -20,6 +21,8 @@ import { SelectField } from "../ui/Fields.tsx";
 import { Dial } from "./Dial.tsx";
 import { Logger } from "./Logger.tsx";
 import { useLive } from "./useLive.ts";
+
+const ImportLogger = lazy(() => import("./ImportLogger.tsx"));
 
 /** One channel at this moment. */
 export interface ChannelNow {
@@ -60,6 +63,8 @@ export function LivePanel({
   const [fault, setFault] = useState<NonNullable<BoxInput["fault"]>>("surprise");
   const [truth, setTruth] = useState<BoxTruth>();
   const [asking, setAsking] = useState(false);
+  const [reading, setReading] = useState(false);
+  const navigate = useNavigate();
   const stream = streams.data?.find((own) => own.id === id);
   const { samples, connected } = useLive(id);
   const now = useMemo(() => (stream ? channelsNow(stream, samples) : []), [stream, samples]);
@@ -100,11 +105,21 @@ export function LivePanel({
           </SelectField>
           <Button onClick={startBox}>Start the simulated box</Button>
           <Button onClick={() => setAsking(true)}>Connect a logger</Button>
+          <Button onClick={() => setReading(true)}>Read in a logger’s file</Button>
         </div>
         <p className="text-[13px] text-soft">
           The box runs this job’s line with something hidden in it: find out what by measuring.
         </p>
         {truth && <p className="font-medium">{truthWords(truth, units)}</p>}
+        {reading && (
+          <Suspense fallback={null}>
+            <ImportLogger
+              jobId={jobId}
+              onClose={() => setReading(false)}
+              onMade={(own) => void navigate(`/streams/${own}`)}
+            />
+          </Suspense>
+        )}
         {asking && (
           <Logger
             jobId={jobId}
@@ -119,6 +134,12 @@ export function LivePanel({
             {streams.data?.map((own) => (
               <li key={own.id} className="flex flex-wrap items-center gap-2 text-[14px]">
                 <Button onClick={() => setId(own.id)}>Listen</Button>
+                <Link
+                  to={`/streams/${own.id}`}
+                  className="target inline-flex items-center px-2 underline"
+                >
+                  Over time
+                </Link>
                 <span>
                   {own.name}, {own.createdAt.slice(0, 16).replace("T", " ")}, {own.count} samples
                 </span>
