@@ -15,14 +15,14 @@ export const DEMO_TESTS: DemoTest[] = [
       version: 3,
       jobId: "ennet-glasshouses-transfer",
       title: "Commissioning",
-      takenOn: "2026-04-21",
+      takenOn: "2024-04-16",
       note: "Lagoon at normal level, outlet pipe swung into the measuring barrel.",
     },
     readings: [
       {
         id: "glasshouses-first-bucket",
         reading: {
-          takenAt: "2026-04-21T09:40:00Z",
+          takenAt: "2024-04-16T09:40:00Z",
           note: "Builder's bucket and the old gauge from the van.",
           flow: {
             method: "bucket",
@@ -44,7 +44,7 @@ export const DEMO_TESTS: DemoTest[] = [
       {
         id: "glasshouses-barrel",
         reading: {
-          takenAt: "2026-04-21T10:15:00Z",
+          takenAt: "2024-04-16T10:15:00Z",
           note: "Measuring barrel and the test gauge.",
           flow: {
             method: "bucket",
@@ -65,6 +65,30 @@ export const DEMO_TESTS: DemoTest[] = [
       },
     ],
   },
+  sweep("glasshouses-2024", {
+    title: "Season's end",
+    takenOn: "2024-10-09",
+    note: "First full season.",
+    at: "T10:",
+    points: [
+      { seconds: [38.0, 37.7, 38.1], bar: "1.44 bar" },
+      { seconds: [50.6, 50.9], bar: "1.75 bar" },
+      { seconds: [76.0], bar: "1.96 bar" },
+      { seconds: [], bar: "2.15 bar" },
+    ],
+  }),
+  sweep("glasshouses-2025", {
+    title: "Season's end",
+    takenOn: "2025-10-15",
+    note: "Strainer cleaned before.",
+    at: "T09:",
+    points: [
+      { seconds: [38.9, 39.2, 38.8], bar: "1.41 bar" },
+      { seconds: [52.0, 51.7], bar: "1.70 bar" },
+      { seconds: [77.9], bar: "1.91 bar" },
+      { seconds: [], bar: "2.08 bar" },
+    ],
+  }),
   sweep("glasshouses-as-found", {
     title: "Season's end, as found",
     takenOn: "2026-10-14",
@@ -143,7 +167,7 @@ export const INSTRUMENTS = [
 interface Sweep {
   title: string;
   takenOn: string;
-  configuration: "as-found" | "as-left";
+  configuration?: "as-found" | "as-left";
   note: string;
   /** the hour of the day */
   at: string;

@@ -40,6 +40,10 @@ const router = createBrowserRouter([
         path: "/jobs/:id/sheet",
         element: page("the sheet", () => import("./report/JobSheetPage.tsx")),
       },
+      {
+        path: "/jobs/:id/years",
+        element: page("the years", () => import("./years/YearsPage.tsx")),
+      },
       { path: "/pumps", element: page("the pumps", () => import("./pumps/PumpsPage.tsx")) },
       {
         path: "/pumps/compare",

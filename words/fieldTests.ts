@@ -13,6 +13,7 @@ import type { FitInput } from "#core/measurement/pumpOrLine.ts";
 import type { FlowMeasurement } from "#core/measurement/reading.ts";
 import { type NextPoint, SHUT_SECONDS, type Throttling } from "#core/measurement/sweep.ts";
 import type { HeadInput } from "#core/measurement/totalHead.ts";
+import type { Crossing } from "#core/measurement/trend.ts";
 import { gradeApplies, type Pump, toleranceOf } from "#core/pump/pump.ts";
 import { ACCEPTANCE, INPUT_NAMES } from "./comparison.ts";
 import { itemName } from "./items.ts";
@@ -424,3 +425,33 @@ export function electricWords(
 const PLATE_SLACK = 0.02;
 const UNBALANCED = 0.05;
 const VOLTS_SLACK = 0.1;
+
+/** The month of a day counted from 1970. */
+const month = (day: number) => new Date(86_400_000 * day).toISOString().slice(0, 7);
+
+/** Where the strength of a pump is going, by so many visits that tell it. */
+export function crossingWords(
+  told: number,
+  limit: number,
+  trend: { slope: Estimate; crossing: Crossing } | undefined,
+): string {
+  if (!trend) {
+    return told === 0
+      ? "No visit tells its strength yet: a gauge is needed."
+      : `${told === 1 ? "One visit tells" : `${told} visits tell`} its strength. From three on, over more than a day, it can be said where it is going.`;
+  }
+  const { slope, crossing } = trend;
+  const year = 365.25;
+  const fall = `${(100 * year * Math.abs(slope.value)).toFixed(1)} ± ${(100 * year * COVERAGE * slope.standardUncertainty).toFixed(1)} %`;
+  const bound = formatPercent(limit);
+  switch (crossing.kind) {
+    case "not-falling":
+      return `It does not fall by more than the readings may be off: ${fall} a year.`;
+    case "below":
+      return `It stands below ${bound} already, and ${slope.value < 0 ? "falls" : "rises"} by ${fall} a year.`;
+    case "too-far":
+      return `It falls by ${fall} a year. When it comes to ${bound} is further off than these visits can say.`;
+    case "crosses":
+      return `It falls by ${fall} a year and comes to ${bound} about ${month(crossing.on)}: not before ${month(crossing.earliest)}${crossing.latest ? `, by ${month(crossing.latest)} at the latest` : ", and how late cannot be said"}.`;
+  }
+}

@@ -73,6 +73,11 @@ export const api = {
   tests: (jobId: string) => call<TestWithReadings[]>("GET", `/jobs/${jobId}/tests`),
   get: <C extends CollectionName>(collection: C, id: string) =>
     call<Stored<DocumentOf<C>>>("GET", `/${collection}/${encodeURIComponent(id)}`),
+  revision: <C extends CollectionName>(collection: C, id: string, revision: number) =>
+    call<Stored<DocumentOf<C>>>(
+      "GET",
+      `/${collection}/${encodeURIComponent(id)}/revisions/${revision}`,
+    ),
   save: <C extends CollectionName>(
     collection: C,
     id: string,

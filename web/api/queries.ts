@@ -47,3 +47,13 @@ export const streamsOf = (jobId: string) => ({
   queryKey: ["streams", "of", jobId],
   queryFn: () => api.streams(jobId),
 });
+/** A document as it once was, which changes no more. */
+export const revisionOf = <C extends CollectionName>(
+  collection: C,
+  id: string,
+  revision: number,
+) => ({
+  queryKey: [...keyOf(collection, id), "at", revision],
+  queryFn: () => api.revision(collection, id, revision),
+  staleTime: Number.POSITIVE_INFINITY,
+});

@@ -18,6 +18,7 @@ import { type Told, toldOverTime } from "#model/overTime/told.ts";
 import { mended, type SolvableJob, sizeGains, solveJob } from "#model/solveJob.ts";
 import type { Variant } from "#model/whatIf/changes.ts";
 import { type Column, columnsOf } from "#model/whatIf/columns.ts";
+import { type PumpYears, type Visit, yearsOf } from "#model/years.ts";
 
 /** Called now and then with how much of a computation is done, 0 to 1, and with what is known so far. */
 export type Progress<T = never> = (done: number, soFar?: T) => void;
@@ -80,6 +81,8 @@ export const CALCULATIONS = {
     const solved = solveJob(job);
     return solved.kind === "solved" ? judgeTests(solved, job, readings, doubt, limits) : [];
   },
+  years: (job: SolvableJob, visits: readonly Visit[], doubt: Doubt): PumpYears[] =>
+    yearsOf(job, visits, doubt),
   sizes: (
     line: Line,
     pumps: Pump[],

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
 import { toast } from "sonner";
 import {
   type FieldTestDocument,
@@ -319,7 +319,15 @@ export default function MeasurePane({
           <div className="border-t border-rule p-3">{together}</div>
         )}
         <div className="border-t border-rule p-3">
-          <h2 className="text-xl">Visits to this job</h2>
+          <div className="flex items-center justify-between gap-2">
+            <h2 className="text-xl">Visits to this job</h2>
+            <Link
+              to={`/jobs/${id}/years`}
+              className="target inline-flex items-center px-2 underline"
+            >
+              Over the years
+            </Link>
+          </div>
           {tests.isPending && <Loading what="the readings" />}
           {tests.isError && <Trouble error={tests.error} onRetry={() => void tests.refetch()} />}
           {(tests.data || all.length > 0) && (
