@@ -183,6 +183,8 @@ function sweep(id: string, { at, points, ...test }: Sweep): DemoTest {
       format: "upright-gusher/field-test",
       version: 3,
       jobId: "ennet-glasshouses-transfer",
+      by: "Wren, Oxbow & Larch",
+      cautions: ["isolated", "pressure", "outlet", "valve"],
       ...test,
     },
     readings: points.map(({ seconds, bar }, i) => ({

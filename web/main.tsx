@@ -41,6 +41,10 @@ const router = createBrowserRouter([
         element: page("the sheet", () => import("./report/JobSheetPage.tsx")),
       },
       {
+        path: "/jobs/:id/tests/:test",
+        element: page("the test", () => import("./report/TestSheetPage.tsx")),
+      },
+      {
         path: "/jobs/:id/years",
         element: page("the years", () => import("./years/YearsPage.tsx")),
       },

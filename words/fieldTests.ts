@@ -1,3 +1,4 @@
+import { CAUTIONS, type Caution } from "#contract/documents/fieldTest.ts";
 import type { FirmDocument } from "#contract/documents/firm.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatDoubtful, formatPercent, formatSize } from "#contract/units/format.ts";
@@ -455,3 +456,17 @@ export function crossingWords(
       return `It falls by ${fall} a year and comes to ${bound} about ${month(crossing.on)}: not before ${month(crossing.earliest)}${crossing.latest ? `, by ${month(crossing.latest)} at the latest` : ", and how late cannot be said"}.`;
   }
 }
+
+/** What is seen to when a pump is measured. */
+export const CAUTION_WORDS: Record<Caution, string> = {
+  isolated: "Supply isolated and locked off before hands went near pump or water",
+  lifting: "Pump lifted by rope or handle, never by its cable",
+  exhaust: "Engine in the open, its exhaust away from pit and intake",
+  pressure: "Pressure let off before a joint was opened",
+  outlet: "Outlet tied down, people clear of it",
+  valve: "Valve stayed with while shut, and left as it is to be left",
+};
+
+/** The cautions that bear on a pump. */
+export const cautionsFor = (drive: Pump["drive"] | undefined): Caution[] =>
+  CAUTIONS.filter((caution) => caution !== "exhaust" || drive === "engine");

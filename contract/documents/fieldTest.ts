@@ -37,6 +37,10 @@ const gaugeFields = {
   elevation: quantity("length", RANGES.elevation),
 };
 
+/** What is seen to when a pump is measured, in the order of the work. */
+export const CAUTIONS = ["isolated", "lifting", "exhaust", "pressure", "outlet", "valve"] as const;
+export type Caution = (typeof CAUTIONS)[number];
+
 /** One reading of a field test. */
 export const readingShape = z.looseObject({
   format: z.literal(readingVersions.format, {
@@ -204,6 +208,8 @@ export const fieldTestShape = z.looseObject({
   unitId: idSchema.optional(),
   configuration: z.enum(["as-found", "as-left", "shop-stand"]).optional(),
   by: text(80).optional(),
+  /** what was seen to before and while measuring, so that nobody was hurt */
+  cautions: z.array(z.enum(CAUTIONS)).max(20).optional(),
   /** the pump on a stand in the shop, where no job says it */
   pumpId: idSchema.optional(),
   /** how far the pump may lie from its curve, as the parties agreed, instead of a grade */

@@ -18,6 +18,8 @@ export type Block =
       text: string;
       mend?: string;
     }
+  /** what was seen to, and what was not */
+  | { kind: "ticks"; caption: string; items: { text: string; done: boolean }[] }
   /** what can hurt someone */
   | { kind: "caution"; text: string };
 

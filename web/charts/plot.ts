@@ -8,6 +8,7 @@ export type Layout = Record<string, unknown>;
 interface Plotly {
   react(node: HTMLElement, data: Data[], layout: Layout, config: Data): Promise<unknown>;
   purge(node: HTMLElement): void;
+  toImage(node: HTMLElement, how: Data): Promise<string>;
   Plots: { resize(node: HTMLElement): Promise<unknown> };
 }
 
@@ -29,6 +30,16 @@ export function loadPlotly(): Promise<Plotly> {
     document.head.append(script);
   });
   return loading;
+}
+
+/** A chart as a drawing for paper; nothing where none is drawn. */
+export async function chartSvg(around: HTMLElement | null): Promise<string | undefined> {
+  const drawn = around?.querySelector<HTMLElement>(".js-plotly-plot");
+  if (!drawn) return undefined;
+  const plotly = await loadPlotly();
+  const { clientWidth: width, clientHeight: height } = drawn;
+  const url = await plotly.toImage(drawn, { format: "svg", width, height });
+  return decodeURIComponent(url.slice(url.indexOf(",") + 1));
 }
 
 /** Keeps a chart as large as what it stands in, and takes it down with that. */

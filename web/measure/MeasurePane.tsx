@@ -2,17 +2,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { toast } from "sonner";
-import {
-  type FieldTestDocument,
-  fieldTestVersions,
-  type ReadingDocument,
-} from "#contract/documents/fieldTest.ts";
+import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatDoubtful } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { type Acceptance, COVERAGE } from "#core/measurement/acceptance.ts";
+import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
-import type { Kept } from "#core/measurement/promise.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { electricOf, needleAt } from "#model/fieldTests.ts";
 import {
@@ -23,11 +18,9 @@ import {
   pumpOfReading,
 } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { ACCEPTANCE, judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
+import { judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
 import { electricWords } from "#words/fieldTests.ts";
-import type { TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
-import { localDay } from "../app/clock.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useUnits } from "../app/settings.ts";
 import { outletItems, useJobStore } from "../job/jobStore.ts";
@@ -38,12 +31,11 @@ import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { ComparisonCard } from "./ComparisonCard.tsx";
-import { fileReading, type TestOfReading, withHeld } from "./fileReading.ts";
+import { fileReading, withHeld } from "./fileReading.ts";
 import { PromiseCard } from "./PromiseCard.tsx";
 import { DischargePart } from "./parts/DischargePart.tsx";
 import { FlowPart } from "./parts/FlowPart.tsx";
 import { PicturesPart } from "./parts/PicturesPart.tsx";
-import type { PartProps } from "./parts/part.ts";
 import { SpeedPart } from "./parts/SpeedPart.tsx";
 import { SuctionPart } from "./parts/SuctionPart.tsx";
 import { SupplyPart } from "./parts/SupplyPart.tsx";
@@ -52,14 +44,18 @@ import {
   emptyDraft,
   knownHeights,
   nextDraft,
-  type ReadingDraft,
   readingOf,
   takenLive,
   useReadingDraft,
 } from "./readingDraft.ts";
 import { SweepCard } from "./SweepCard.tsx";
 import { TestCard } from "./TestCard.tsx";
+import { testOfToday } from "./todaysTest.ts";
+import { useAbout } from "./useAbout.ts";
 import { useSweep, useVisit } from "./useVisit.ts";
+import { VerdictStrip } from "./VerdictStrip.tsx";
+import { VisitDetails } from "./VisitDetails.tsx";
+import { VisitKind } from "./VisitKind.tsx";
 import { newestFirst, Visits } from "./Visits.tsx";
 
 const LivePanel = lazy(() =>
@@ -94,7 +90,7 @@ export default function MeasurePane({
   const { tap, pump, water } = heights;
   const held = useHeld(id);
   const all = withHeld(tests.data ?? [], held);
-  const today = testOfToday(id, all, draft.configuration);
+  const today = testOfToday(id, all, draft.configuration, draft.about);
   // The pump that ran, the first of several, is the one the reading is of.
   const ran = placed.find(({ itemId }) => itemId === draft.running[0]) ?? placed[0];
   const pumpId = ran?.pump.id;
@@ -157,6 +153,8 @@ export default function MeasurePane({
     [comparison, place],
   );
 
+  const [about, sayOfVisit] = useAbout(id, todays, draft.about, (next) => change({ about: next }));
+
   async function file(): Promise<void> {
     setFiling(true);
     try {
@@ -216,7 +214,10 @@ export default function MeasurePane({
         aria-label="Reading"
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
-        <Visit {...{ draft, change }} />
+        <div>
+          <VisitKind {...{ draft, change }} />
+          <VisitDetails key={today.id} about={about} pump={ran?.pump} onChange={sayOfVisit} />
+        </div>
         <details open={live} onToggle={(event) => setLive(event.currentTarget.open)}>
           <summary className="plate min-h-11 content-center text-xl">
             I have instruments that stream …
@@ -369,93 +370,4 @@ const NOT_OF_ONE: Record<NotOfOne, string> = {
 function flowWords(flow: ReadingDocument["flow"], units: UnitSystem): string {
   const { value, standardUncertainty } = measuredFlow(flow);
   return formatDoubtful(value, COVERAGE * standardUncertainty, "flow", units);
-}
-
-/** On a phone the verdict stays in sight while the reading is typed. */
-function VerdictStrip({
-  verdict,
-  flow,
-  sentence,
-  lacks,
-  onFile,
-}: {
-  verdict: Acceptance | Kept | undefined;
-  flow: string | undefined;
-  /** how a flow alone stands against what was promised */
-  sentence: string | undefined;
-  lacks: string;
-  /** files the reading, where there is one to file */
-  onFile: (() => void) | undefined;
-}) {
-  return (
-    <div className="no-print sticky bottom-0 z-10 border-t border-rule bg-ink px-3 py-1.5 text-paper lg:hidden">
-      <p className="flex items-baseline justify-between gap-3">
-        <span className="plate text-2xl">{verdict ? ACCEPTANCE[verdict] : lacks}</span>
-        {flow && <span className="plate text-lg">{flow}</span>}
-      </p>
-      {onFile && (
-        <button
-          type="button"
-          className="target plate mt-1 mb-1 w-full rounded bg-paper text-xl text-ink"
-          onClick={onFile}
-        >
-          File it
-        </button>
-      )}
-      {sentence && <p className="text-[15px]">{sentence}</p>}
-    </div>
-  );
-}
-
-const CONFIGURATIONS: Record<ReadingDraft["configuration"], string> = {
-  "": "Readings of the day",
-  "as-found": "As found",
-  "as-left": "As left",
-  "shop-stand": "On the shop’s stand",
-};
-
-/** Before anything was touched, or after: the two are judged apart and held against each other. */
-function Visit({ draft, change }: PartProps) {
-  return (
-    <div role="group" aria-label="This visit" className="flex flex-wrap gap-1.5">
-      {(["", "as-found", "as-left"] as const).map((configuration) => (
-        <Button
-          key={configuration}
-          look={draft.configuration === configuration ? "strong" : "quiet"}
-          aria-pressed={draft.configuration === configuration}
-          onClick={() => change({ configuration })}
-        >
-          {CONFIGURATIONS[configuration]}
-        </Button>
-      ))}
-    </div>
-  );
-}
-
-/** The test of today's visit; it is stored with its first reading, under an id that two tries share. */
-function testOfToday(
-  jobId: string,
-  tests: readonly TestWithReadings[],
-  configuration: ReadingDraft["configuration"],
-): TestOfReading {
-  const takenOn = localDay(new Date());
-  const found = tests.find(
-    ({ document }) =>
-      document.takenOn === takenOn && (document.configuration ?? "") === configuration,
-  );
-  const document: FieldTestDocument = {
-    format: "upright-gusher/field-test",
-    version: fieldTestVersions.version,
-    jobId,
-    title: CONFIGURATIONS[configuration],
-    takenOn,
-    ...(configuration !== "" && { configuration }),
-  };
-  return found
-    ? { id: found.id, document: found.document, stored: found.revision > 0 }
-    : {
-        id: [takenOn, configuration, jobId].filter(Boolean).join("-").slice(0, 64),
-        document,
-        stored: false,
-      };
 }

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import type { TestWithReadings } from "../api/client.ts";
@@ -47,6 +48,16 @@ export function Visits({
                 {count} {count === 1 ? "reading" : "readings"}
               </span>
             </button>
+            {open && test.revision > 0 && (
+              <p className="flex flex-wrap gap-3 pb-1 pl-6">
+                <Link
+                  to={`/jobs/${list.jobId}/tests/${test.id}`}
+                  className="target inline-flex items-center underline"
+                >
+                  Test sheet
+                </Link>
+              </p>
+            )}
             {open && test.document.note && (
               <p className="pb-1 pl-6 text-[14px] text-soft">{test.document.note}</p>
             )}

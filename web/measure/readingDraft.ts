@@ -14,6 +14,7 @@ import { type JobSolution, lineOf } from "#model/solveJob.ts";
 import { newId } from "../api/client.ts";
 import { outletItems, pumpItems } from "../job/jobStore.ts";
 import type { ChannelNow } from "../streams/LivePanel.tsx";
+import type { AboutVisit } from "./VisitDetails.tsx";
 
 /** A reading being taken: like a reading, but fills and gauge may still be missing. */
 export type ReadingDraft = {
@@ -23,6 +24,8 @@ export type ReadingDraft = {
   takenAt: string;
   /** how the visit is kept apart from the other of the day */
   configuration: NonNullable<FieldTestDocument["configuration"]> | "";
+  /** what is said of a visit that has no reading on file yet */
+  about: AboutVisit;
   /** how the discharge valve stood */
   valve: "open" | "throttled" | "shut";
   method: "bucket" | "timed" | "meter" | "counter" | "draw-down";
@@ -94,6 +97,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
   return {
     ...fresh(),
     configuration: "",
+    about: {},
     valve: "open",
     method: "bucket",
     volume,

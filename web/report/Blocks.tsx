@@ -32,6 +32,25 @@ function Piece({ block }: { block: Block }) {
           {block.mend && <p className="max-w-[70ch] font-medium">{block.mend}</p>}
         </div>
       );
+    case "ticks":
+      return (
+        <div className="mt-4">
+          <p className="text-[13px] text-soft">{block.caption}</p>
+          <ul className="grid gap-x-6 sm:grid-cols-2">
+            {block.items.map(({ text, done }) => (
+              <li key={text} className="flex items-start gap-2 text-[15px]">
+                <span aria-hidden className="plate">
+                  {done ? "☑" : "☐"}
+                </span>
+                <span>
+                  {text}
+                  <span className="sr-only">{done ? ": seen to" : ": not ticked"}</span>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      );
     case "caution":
       return (
         <p className="mt-6 flex max-w-[75ch] items-start gap-2 border-t-2 border-signal pt-2">

@@ -1,7 +1,6 @@
 import { Link } from "react-router";
 import type { FirmDocument, InstrumentKind } from "#contract/documents/firm.ts";
-import { format, formatPercent } from "#contract/units/format.ts";
-import type { UnitSystem } from "#contract/units/units.ts";
+import { instrumentLine } from "#words/instruments.ts";
 import { useUnits } from "../../app/settings.ts";
 import { useInstruments } from "../../instruments/useInstruments.ts";
 import { SelectField } from "../../ui/Fields.tsx";
@@ -50,24 +49,6 @@ function takenWith(place: Place, { fullScale, volume, tolerance }: Instrument) {
       break;
   }
   return by;
-}
-
-/** "Drum, 100 L, ± 1 %, checked 2026-03-01" */
-export function instrumentLine(own: Instrument, units: UnitSystem): string {
-  const { name, fullScale, volume, tolerance, checkedOn, kind } = own;
-  return [
-    name,
-    ...(volume === undefined ? [] : [format(volume, "volume", units)]),
-    ...(fullScale === undefined ? [] : [`to ${format(fullScale, "pressure", units)}`]),
-    ...(tolerance === undefined
-      ? []
-      : [
-          kind === "gauge"
-            ? `class ${(tolerance * 100).toFixed(1)}`
-            : `± ${formatPercent(tolerance, 1)}`,
-        ]),
-    ...(checkedOn ? [`checked ${checkedOn}`] : []),
-  ].join(", ");
 }
 
 /** Picks one of the firm's instruments, with its range, class and last check. */

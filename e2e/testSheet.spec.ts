@@ -1,0 +1,105 @@
+import { readFileSync } from "node:fs";
+import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
+import { expect, expectAccessible, test } from "./harness.ts";
+
+const AS_FOUND = "/jobs/ennet-glasshouses-transfer/tests/glasshouses-as-found";
+
+test("a test is one page of PDF that says what was found, on what it rests and who saw to what", async ({
+  page,
+}) => {
+  await page.goto(AS_FOUND);
+  await expect(page.getByRole("heading", { name: "Pump and line are both short" })).toBeVisible();
+  await expect(
+    page
+      .getByRole("img", { name: /Curve sheet of/ })
+      .locator("svg")
+      .first(),
+  ).toBeVisible();
+  await expectAccessible(page);
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "PDF" }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toBe("2026-10-14-season-s-end-as-found.pdf");
+  const pdf = await getDocument({ data: new Uint8Array(readFileSync(await file.path())) }).promise;
+  expect(pdf.numPages).toBe(1);
+  const { items } = await (await pdf.getPage(1)).getTextContent();
+  const text = items
+    .map((item) => ("str" in item ? item.str : ""))
+    .join(" ")
+    .replace(/\s+/g, " ");
+  for (const said of [
+    "Season's end, as found, 2026-10-14",
+    "Measured by Wren",
+    "Pump: Brackle Run 35",
+    "Falls short of its curve",
+    "Pump and line are both short",
+    "By 5 readings together",
+    "throttled",
+    "shut",
+    "Blue drum",
+    "Discharge gauge after Check valve",
+    "Total head, m",
+    "discharge 89.3 m across",
+    "Pressure let off before a joint was opened",
+  ]) {
+    expect(text).toContain(said);
+  }
+});
+
+test("raw readings leave as CSV and JSON", async ({ page }) => {
+  await page.goto(AS_FOUND);
+  const [csv] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Readings as CSV" }).click(),
+  ]);
+  const rows = readFileSync(await csv.path(), "utf8")
+    .trim()
+    .split(/\r?\n/);
+  expect(rows).toHaveLength(6);
+  expect(rows[0]).toContain("discharge Pa");
+  expect(rows[1]).toContain("162000");
+  expect(rows[5]).toContain("shut");
+  const [json] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "as JSON" }).click(),
+  ]);
+  const { readings } = JSON.parse(readFileSync(await json.path(), "utf8"));
+  expect(readings).toHaveLength(5);
+});
+
+test("the years stand side by side, each as on its day and as today, with where it is going", async ({
+  page,
+}) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer/measure");
+  await page.getByRole("link", { name: "Over the years" }).click();
+  const rows = page.getByRole("row");
+  await expect(rows).toHaveCount(6);
+  await expect(page.locator("[data-crossing]")).toHaveAttribute("data-crossing", "below");
+  await expect(page.locator("[data-crossing]")).toContainText(/falls by \d\.\d ± \d\.\d % a year/);
+  await expectAccessible(page);
+});
+
+test("what is said of a visit is kept, and its limits decide", async ({ page }) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer/measure");
+  await page.getByText(/^Seen to: 0 of 5/).click();
+  await page.getByLabel("Outlet tied down, people clear of it").check();
+  await page.getByLabel("Who measured").fill("Wren");
+  await page.getByRole("button", { name: "Agree on limits of your own" }).click();
+  await page.getByLabel("Head may be short by").fill("30");
+  await page.getByLabel("Flow may be short by").fill("30");
+  await page.getByLabel("Measured by").selectOption("meter");
+  await page.getByLabel("Meter reads").fill("2.9 L/s");
+  await page.getByText("I also have a gauge").click();
+  await page.getByLabel("Gauge reads").fill("1.3 bar");
+  await expect(page.locator("[data-acceptance]")).toHaveAttribute("data-acceptance", "meets");
+  await page.getByRole("button", { name: "File this reading" }).click();
+  await expect(page.getByText("Reading filed.")).toBeVisible();
+  await page.reload();
+  await expect(page.getByText("Seen to: 1 of 5, by Wren, limits 30.0 % and 30.0 %")).toBeVisible();
+  // Once on file it is saved a moment after it is typed.
+  await page.getByText(/^Seen to: 1 of 5/).click();
+  await page.getByLabel("Pressure let off before a joint was opened").check();
+  await page.waitForTimeout(1500);
+  await page.reload();
+  await expect(page.getByText(/^Seen to: 2 of 5, by Wren/)).toBeVisible();
+});

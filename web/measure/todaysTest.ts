@@ -1,0 +1,44 @@
+import { type FieldTestDocument, fieldTestVersions } from "#contract/documents/fieldTest.ts";
+import type { TestWithReadings } from "../api/client.ts";
+import { localDay } from "../app/clock.ts";
+import type { TestOfReading } from "./fileReading.ts";
+import type { ReadingDraft } from "./readingDraft.ts";
+import { said } from "./useAbout.ts";
+import type { AboutVisit } from "./VisitDetails.tsx";
+
+export const CONFIGURATIONS: Record<ReadingDraft["configuration"], string> = {
+  "": "Readings of the day",
+  "as-found": "As found",
+  "as-left": "As left",
+  "shop-stand": "On the shop’s stand",
+};
+
+/** The test of today's visit; it is stored with its first reading, under an id that two tries share. */
+export function testOfToday(
+  jobId: string,
+  tests: readonly TestWithReadings[],
+  configuration: ReadingDraft["configuration"],
+  about: AboutVisit,
+): TestOfReading {
+  const takenOn = localDay(new Date());
+  const found = tests.find(
+    ({ document }) =>
+      document.takenOn === takenOn && (document.configuration ?? "") === configuration,
+  );
+  const document: FieldTestDocument = {
+    format: "upright-gusher/field-test",
+    version: fieldTestVersions.version,
+    jobId,
+    title: CONFIGURATIONS[configuration],
+    takenOn,
+    ...(configuration !== "" && { configuration }),
+    ...said(about),
+  };
+  return found
+    ? { id: found.id, document: found.document, stored: found.revision > 0 }
+    : {
+        id: [takenOn, configuration, jobId].filter(Boolean).join("-").slice(0, 64),
+        document,
+        stored: false,
+      };
+}

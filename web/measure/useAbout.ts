@@ -1,0 +1,62 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { toast } from "sonner";
+import type { FieldTestDocument } from "#contract/documents/fieldTest.ts";
+import { api, type TestWithReadings } from "../api/client.ts";
+import { testsOf } from "../api/queries.ts";
+import type { AboutVisit } from "./VisitDetails.tsx";
+
+/** ms after the last key before what is said of a visit is saved */
+const SETTLED = 600;
+
+/**
+ * What is said of a visit: it goes with its first reading, and once that is on file it is saved a moment after it was
+ * typed.
+ * @param draft of a visit that is not on file yet, changed by `onDraft`
+ */
+export function useAbout(
+  jobId: string,
+  test: TestWithReadings | undefined,
+  draft: AboutVisit,
+  onDraft: (about: AboutVisit) => void,
+): [AboutVisit, (about: AboutVisit) => void] {
+  const client = useQueryClient();
+  const [saying, setSaying] = useState<{ of: string; about: AboutVisit }>();
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const stored = test && test.revision > 0 ? test : undefined;
+  const latest = useRef(stored);
+  latest.current = stored;
+
+  async function save(next: AboutVisit): Promise<void> {
+    const now = latest.current;
+    if (!now) return;
+    const { by: _b, note: _n, cautions: _c, limits: _l, ...rest } = now.document;
+    const document: FieldTestDocument = { ...rest, ...said(next) };
+    try {
+      await api.save("tests", now.id, now.revision, document);
+      await client.invalidateQueries({ queryKey: testsOf(jobId).queryKey });
+      setSaying((before) => (before?.about === next ? undefined : before));
+    } catch (error) {
+      toast.error(`Not saved: ${(error as Error).message} It is still here.`);
+    }
+  }
+  return [
+    saying && saying.of === stored?.id ? saying.about : (stored?.document ?? draft),
+    (next) => {
+      if (!stored) return onDraft(next);
+      setSaying({ of: stored.id, about: next });
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => void save(next), SETTLED);
+    },
+  ];
+}
+
+/** What of it was said: nothing is kept of what is empty. */
+export function said({ by, note, cautions, limits }: AboutVisit): AboutVisit {
+  return {
+    ...(by && { by }),
+    ...(note && { note }),
+    ...(cautions && { cautions }),
+    ...(limits && { limits }),
+  };
+}
