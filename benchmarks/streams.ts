@@ -65,57 +65,17 @@ export async function benchStreams(
   await page.waitForTimeout(1500);
   const from = performance.now();
   // As a link of the application opens it.
-  await page.evaluate(() => {
-    history.pushState({}, "", "/streams/long-day");
-    dispatchEvent(new PopStateEvent("popstate"));
-  });
+  await page.evaluate(
+    `history.pushState({}, "", "/streams/long-day"); dispatchEvent(new PopStateEvent("popstate"));`,
+  );
   await strips();
   const opened = performance.now() - from;
   await page.getByRole("button", { name: "Closer" }).click();
   await page.getByRole("button", { name: "Closer" }).click();
   await page.waitForTimeout(1000);
-  await page.evaluate(() => {
-    const seen = { frames: 0, longest: 0 };
-    Object.assign(globalThis, { seen });
-    new PerformanceObserver((list) => {
-      for (const { duration } of list.getEntries()) seen.longest = Math.max(seen.longest, duration);
-    }).observe({ type: "longtask" });
-    // A frame counts when the strips show something else than before.
-    const canvas = document.querySelector("[data-testid=strips] canvas") as HTMLCanvasElement;
-    const context = canvas.getContext("2d") as CanvasRenderingContext2D;
-    const draw = context.stroke.bind(context);
-    let drawn = false;
-    context.stroke = (...path: unknown[]) => {
-      drawn = true;
-      (draw as (...all: unknown[]) => void)(...path);
-    };
-    const frame = () => {
-      if (drawn) seen.frames++;
-      drawn = false;
-      requestAnimationFrame(frame);
-    };
-    requestAnimationFrame(frame);
-  });
-  // The hand moves once a frame: what is timed is the page, not who drives it.
-  const seconds = await page.evaluate(async (steps) => {
-    const strips = document.querySelector("[data-testid=strips]") as HTMLElement;
-    const point = (type: string, x: number) =>
-      strips.dispatchEvent(
-        new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: 200 }),
-      );
-    strips.setPointerCapture = () => undefined;
-    const begins = performance.now();
-    point("pointerdown", 300);
-    for (let step = 0; step < steps; step++) {
-      point("pointermove", 300 + 5 * (step < steps / 2 ? step : steps - step));
-      await new Promise((done) => requestAnimationFrame(done));
-    }
-    point("pointerup", 300);
-    return (performance.now() - begins) / 1000;
-  }, STEPS);
-  const seen = await page.evaluate(
-    () => (globalThis as unknown as { seen: { frames: number; longest: number } }).seen,
-  );
+  await page.evaluate(WATCHING);
+  const seconds = await page.evaluate<number>(MOVING);
+  const seen = await page.evaluate<{ frames: number; longest: number }>("seen");
   row(
     "a record of eight hours: until its strips are there",
     `${opened.toFixed(0)} ms`,
@@ -123,3 +83,40 @@ export async function benchStreams(
   );
   await page.close();
 }
+
+/** Runs in the page: counts the frames in which the first strip is drawn anew, and keeps the longest task. */
+const WATCHING = `
+  window.seen = { frames: 0, longest: 0 };
+  new PerformanceObserver((list) => {
+    for (const { duration } of list.getEntries()) seen.longest = Math.max(seen.longest, duration);
+  }).observe({ type: "longtask" });
+  const context = document.querySelector("[data-testid=strips] canvas").getContext("2d");
+  const draw = context.stroke.bind(context);
+  let drawn = false;
+  context.stroke = (...path) => {
+    drawn = true;
+    draw(...path);
+  };
+  const frame = () => {
+    if (drawn) seen.frames++;
+    drawn = false;
+    requestAnimationFrame(frame);
+  };
+  requestAnimationFrame(frame);
+`;
+
+/** Runs in the page: a hand that moves the view once a frame, there and back; s it took. What is timed is the page. */
+const MOVING = `(async () => {
+  const strips = document.querySelector("[data-testid=strips]");
+  const point = (type, x) =>
+    strips.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: 200 }));
+  strips.setPointerCapture = () => undefined;
+  const begins = performance.now();
+  point("pointerdown", 300);
+  for (let step = 0; step < ${STEPS}; step++) {
+    point("pointermove", 300 + 5 * (step < ${STEPS} / 2 ? step : ${STEPS} - step));
+    await new Promise((done) => requestAnimationFrame(done));
+  }
+  point("pointerup", 300);
+  return (performance.now() - begins) / 1000;
+})()`;

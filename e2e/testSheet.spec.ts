@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
-import { expect, expectAccessible, test } from "./harness.ts";
+import { expect, expectAccessible, startServer, test } from "./harness.ts";
 
 const AS_FOUND = "/jobs/ennet-glasshouses-transfer/tests/glasshouses-as-found";
 
@@ -102,4 +102,44 @@ test("what is said of a visit is kept, and its limits decide", async ({ page }) 
   await page.waitForTimeout(1500);
   await page.reload();
   await expect(page.getByText(/^Seen to: 2 of 5, by Wren/)).toBeVisible();
+});
+
+test("a job leaves with its tests and pictures as one file, and another installation opens it", async ({
+  page,
+  browser,
+}) => {
+  const job = "/jobs/ketterby-hurling-ground/measure";
+  await page.goto(job);
+  await page
+    .getByLabel("Picture", { exact: true })
+    .setInputFiles("docs/screenshots/phone-measure.png");
+  await expect(page.getByRole("img", { name: "Picture 1" })).toBeVisible();
+  await page.getByLabel("Measured by").selectOption("meter");
+  await page.getByLabel("Meter reads").fill("3 L/s");
+  await page.getByRole("button", { name: "File this reading" }).click();
+  await expect(page.getByText("Reading filed.")).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "All as one file" }).click(),
+  ]);
+  const file = await download.path();
+  const bundle = JSON.parse(readFileSync(file, "utf8"));
+  expect(bundle.tests.length).toBeGreaterThan(1);
+  expect(bundle.pictures).toHaveLength(1);
+
+  const other = await startServer([]);
+  try {
+    const there = await browser.newPage();
+    await there.goto(`${other.address}/`);
+    await there.getByLabel("Job file").setInputFiles(file);
+    await there.waitForURL(/\/measure$/);
+    await expect(there.getByRole("button", { name: /Gun throws short.*1 reading/ })).toBeVisible();
+    const picture = there.getByRole("img", { name: "Picture 1" });
+    await expect(picture).toBeVisible();
+    const width = await picture.evaluate((own) => (own as HTMLImageElement).naturalWidth);
+    expect(width).toBeGreaterThan(100);
+    await there.close();
+  } finally {
+    other.stop();
+  }
 });

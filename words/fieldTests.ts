@@ -12,6 +12,7 @@ import { type Estimate, type FlowDoubt, flowDoubts } from "#core/measurement/ins
 import type { LineIs, Parting, PumpIs, Whole } from "#core/measurement/judgeTest.ts";
 import type { FitInput } from "#core/measurement/pumpOrLine.ts";
 import type { FlowMeasurement } from "#core/measurement/reading.ts";
+import type { Compared, SideBySide } from "#core/measurement/sideBySide.ts";
 import { type NextPoint, SHUT_SECONDS, type Throttling } from "#core/measurement/sweep.ts";
 import type { HeadInput } from "#core/measurement/totalHead.ts";
 import type { Crossing } from "#core/measurement/trend.ts";
@@ -470,3 +471,23 @@ export const CAUTION_WORDS: Record<Caution, string> = {
 /** The cautions that bear on a pump. */
 export const cautionsFor = (drive: Pump["drive"] | undefined): Caution[] =>
   CAUTIONS.filter((caution) => caution !== "exhaust" || drive === "engine");
+
+export const RATIO_OF: Record<Compared, string> = {
+  flow: "Flow",
+  pressure: "Pressure at the gauge",
+  throw: "Throw",
+};
+
+/** What the second of two set-ups is of the first, and whether that is what the model says. */
+export function ratioWords(
+  { of, ratio, differs, model }: SideBySide & { model?: number },
+  second: string,
+): string {
+  const measured = `${RATIO_OF[of]}: ${second} has ${times(ratio)} as much`;
+  const plain = differs
+    ? `${measured}.`
+    : `${measured}: no difference that these readings could show.`;
+  if (model === undefined) return plain;
+  const off = Math.abs(ratio.value - model) > COVERAGE * ratio.standardUncertainty;
+  return `${plain} The model says ${model.toFixed(2)} times${off ? ": more or other things than that were changed, or the line is not as the job has it" : ", and so it is"}.`;
+}

@@ -222,7 +222,8 @@ export const fieldTestShape = z.looseObject({
       z.looseObject({
         id: idSchema,
         name: z.string().trim().min(1, "Give the set-up a name.").max(60),
-        variantId: idSchema.optional(),
+        /** label of the job's change it stands for; the job as it is when absent */
+        variant: text(80).optional(),
       }),
     )
     .max(10)

@@ -14,6 +14,9 @@ export interface Reading {
   /** the discharge valve was partly closed for it, by how much nobody knows: it tells of the pump and not of the line */
   throttled?: boolean | undefined;
   electric?: ElectricMeasurement | undefined;
+  /** m a gun threw, and its half-width as a fraction */
+  throwDistance?: number | undefined;
+  throwTolerance?: number | undefined;
   /** which outlet it was taken at, where there are several */
   outletId?: string | undefined;
   /** items of the pumps that ran, where others on the line stood; all of them when absent */

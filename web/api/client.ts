@@ -97,6 +97,11 @@ export const api = {
     call<void>("POST", `/${collection}/${encodeURIComponent(id)}/restore`),
   /** the bytes of an attachment, under their hash: before the document that names them */
   sendContent: (hash: string, bytes: Blob) => call<void>("PUT", `/contents/${hash}`, bytes),
+  content: async (id: string): Promise<Blob> => {
+    const response = await fetch(`/api/attachments/${encodeURIComponent(id)}/content`);
+    if (!response.ok) throw new Error(`The server answered ${response.status}.`);
+    return response.blob();
+  },
   backups: () => call<Backups>("GET", "/backups"),
   /** all of them or none */
   importPumps: (pumps: readonly PumpDocument[]) =>

@@ -1,9 +1,26 @@
 import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
+import type { JobBundle } from "#contract/jobBundle.ts";
 import { api, newId } from "../api/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileUp } from "../ui/icons.ts";
+
+/** The format of a file that has a job with its tests and pictures. */
+const BUNDLE = "upright-gusher/job-with-tests";
+
+/** @throws Error with a sentence, where the file cannot be taken in */
+async function readBundle(given: unknown, name: string): Promise<string> {
+  const [{ bundleSchema }, { fieldIssues }, { openBundle }] = await Promise.all([
+    import("#contract/jobBundle.ts"),
+    import("#contract/documents/issues.ts"),
+    import("../job/bundle.ts"),
+  ]);
+  const parsed = bundleSchema.safeParse(given);
+  if (parsed.success) return openBundle(parsed.data as JobBundle);
+  const [first] = fieldIssues(parsed.error);
+  throw new Error(`${name}: ${first?.path ? `${first.path}: ` : ""}${first?.message}`);
+}
 
 /** Takes in a job file, such as one downloaded here or written for the command line. */
 export function OpenFile() {
@@ -17,7 +34,12 @@ export function OpenFile() {
         import("#contract/documents/job.ts"),
         import("#contract/documents/issues.ts"),
       ]);
-      const parsed = jobSchema.safeParse(JSON.parse(await file.text()));
+      const given: unknown = JSON.parse(await file.text());
+      if ((given as { format?: unknown } | null)?.format === BUNDLE) {
+        await navigate(`/jobs/${await readBundle(given, file.name)}/measure`);
+        return;
+      }
+      const parsed = jobSchema.safeParse(given);
       if (!parsed.success) {
         const [first] = fieldIssues(parsed.error);
         toast.error(

@@ -30,6 +30,7 @@ import type { ChannelNow } from "../streams/LivePanel.tsx";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
+import { besides } from "./besides.ts";
 import { ComparisonCard } from "./ComparisonCard.tsx";
 import { fileReading, withHeld } from "./fileReading.ts";
 import { PromiseCard } from "./PromiseCard.tsx";
@@ -48,6 +49,7 @@ import {
   takenLive,
   useReadingDraft,
 } from "./readingDraft.ts";
+import { SideBySideCard } from "./SideBySideCard.tsx";
 import { SweepCard } from "./SweepCard.tsx";
 import { TestCard } from "./TestCard.tsx";
 import { testOfToday } from "./todaysTest.ts";
@@ -62,6 +64,8 @@ const LivePanel = lazy(() =>
   import("../streams/LivePanel.tsx").then((own) => ({ default: own.LivePanel })),
 );
 const CurveSheet = lazy(() => import("../job/CurveSheet.tsx"));
+
+const NO_SETUPS: readonly { id: string; name: string }[] = [];
 
 /** Taking a reading at the pit and holding it against the rated curve while it is typed. */
 export default function MeasurePane({
@@ -96,15 +100,16 @@ export default function MeasurePane({
   const pumpId = ran?.pump.id;
   const place = ran ? placed.indexOf(ran) : 0;
   // One reading: what is judged while it is typed is what is filed.
+  const setups = today.document.setups ?? NO_SETUPS;
   const severalOutlets = outletItems(job.path).length > 1;
   const result = useMemo(
     () =>
       readingOf(
         draft,
-        { testId: today.id, pumpId, jobRevision, severalOutlets },
+        { testId: today.id, pumpId, jobRevision, severalOutlets, setups },
         { tap, pump, water },
       ),
-    [draft, today.id, pumpId, jobRevision, severalOutlets, tap, pump, water],
+    [draft, today.id, pumpId, jobRevision, severalOutlets, setups, tap, pump, water],
   );
   // A window of a stream that was looked through comes as a reading to be filed.
   const { state, pathname, search } = useLocation();
@@ -124,6 +129,15 @@ export default function MeasurePane({
   // Of the visits the one begun last is in view, until another is asked for.
   const shown = all.find((test) => test.id === (picked ?? todays?.id)) ?? newestFirst(all)[0];
   const { readings, judged, installed, outliers } = useVisit(job, shown);
+  const compared = useMemo(
+    () => besides(job, shown, all, readings),
+    // What the visits are made of is known by the readings of the one in view.
+    [job, shown?.id, shown?.revision, readings],
+  );
+  const changes = useMemo(
+    () => (job.variants ?? []).map(({ label }) => label ?? ""),
+    [job.variants],
+  );
   const sweep = useSweep(job, solved, todays, place);
   const { afterItemId } = draft;
   const dial = draft.elevation ?? tap;
@@ -154,6 +168,15 @@ export default function MeasurePane({
   );
 
   const [about, sayOfVisit] = useAbout(id, todays, draft.about, (next) => change({ about: next }));
+
+  async function takeAway(): Promise<void> {
+    try {
+      const { downloadBundle } = await import("../job/bundle.ts");
+      await downloadBundle(id);
+    } catch (error) {
+      toast.error(`The file could not be made: ${(error as Error).message}`);
+    }
+  }
 
   async function file(): Promise<void> {
     setFiling(true);
@@ -201,6 +224,9 @@ export default function MeasurePane({
           job={job}
         />
       ))}
+      {compared.map((own) => (
+        <SideBySideCard key={`${own.first} ${own.second}`} compared={own} />
+      ))}
       {judged.kind === "failed" && <p className="text-signal">{judged.error}</p>}
       {!judged.value && judged.kind === "working" && <Loading what="the judgement" />}
     </div>
@@ -216,7 +242,12 @@ export default function MeasurePane({
       >
         <div>
           <VisitKind {...{ draft, change }} />
-          <VisitDetails key={today.id} about={about} pump={ran?.pump} onChange={sayOfVisit} />
+          <VisitDetails
+            key={today.id}
+            {...{ about, changes }}
+            pump={ran?.pump}
+            onChange={sayOfVisit}
+          />
         </div>
         <details open={live} onToggle={(event) => setLive(event.currentTarget.open)}>
           <summary className="plate min-h-11 content-center text-xl">
@@ -240,7 +271,7 @@ export default function MeasurePane({
         </details>
         {also && sweep && <SweepCard {...{ sweep, needle, job, draft, change }} />}
         {also && <ValvePart {...{ draft, change }} mayShut={sweep?.allowed.kind === "to-shut"} />}
-        {draft.valve !== "shut" && <FlowPart {...{ draft, change, addFill, job }} />}
+        {draft.valve !== "shut" && <FlowPart {...{ draft, change, addFill, job, setups }} />}
         <details open={also} onToggle={(event) => setAlso(event.currentTarget.open)}>
           <summary className="plate min-h-11 content-center text-xl">
             I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ", a clamp meter"} …
@@ -320,8 +351,11 @@ export default function MeasurePane({
           <div className="border-t border-rule p-3">{together}</div>
         )}
         <div className="border-t border-rule p-3">
-          <div className="flex items-center justify-between gap-2">
-            <h2 className="text-xl">Visits to this job</h2>
+          <div className="flex flex-wrap items-center gap-2">
+            <h2 className="flex-1 text-xl">Visits to this job</h2>
+            <Button look="quiet" onClick={() => void takeAway()}>
+              All as one file
+            </Button>
             <Link
               to={`/jobs/${id}/years`}
               className="target inline-flex items-center px-2 underline"

@@ -4,17 +4,21 @@ import { gradeApplies, type Pump, toleranceOf } from "#core/pump/pump.ts";
 import { CAUTION_WORDS, cautionsFor } from "#words/fieldTests.ts";
 import { Button } from "../ui/Button.tsx";
 import { PercentField, TextField } from "../ui/Fields.tsx";
+import { SetupRows } from "./SetupRows.tsx";
 
 /** What is said of a visit as a whole. */
-export type AboutVisit = Pick<FieldTestDocument, "by" | "note" | "cautions" | "limits">;
+export type AboutVisit = Pick<FieldTestDocument, "by" | "note" | "cautions" | "limits" | "setups">;
 
 /** Who measured, what was seen to, and what the parties agreed the pump may be short by. */
 export function VisitDetails({
   about,
   pump,
+  changes,
   onChange,
 }: {
   about: AboutVisit;
+  /** labels of the job's changes, for set-ups side by side */
+  changes: readonly string[];
   pump: Pump | undefined;
   onChange: (about: AboutVisit) => void;
 }) {
@@ -105,6 +109,11 @@ export function VisitDetails({
             )}
           </div>
         )}
+        <SetupRows
+          setups={about.setups ?? []}
+          changes={changes}
+          onChange={(setups) => set({ setups })}
+        />
       </div>
     </details>
   );

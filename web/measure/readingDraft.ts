@@ -69,6 +69,8 @@ export type ReadingDraft = {
   power: number | undefined;
   powerFactor: number | undefined;
   throwDistance: number | undefined;
+  /** which of the set-ups the visit holds side by side */
+  setup: string;
   /** instruments of the firm's, by what they read */
   instruments: Partial<Record<"flow" | "discharge" | "suction" | "electric" | "speed", string>>;
   /** which outlet, where there are several */
@@ -136,6 +138,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     power: undefined,
     powerFactor: undefined,
     throwDistance: undefined,
+    setup: "",
     instruments: {},
     outletId: outletItems(job.path)[0]?.id ?? "",
     running: [],
@@ -254,11 +257,14 @@ export function readingOf(
     pumpId,
     jobRevision,
     severalOutlets,
+    setups,
   }: {
     testId: string;
     pumpId: string | undefined;
     jobRevision: number;
     severalOutlets: boolean;
+    /** of the visit */
+    setups: readonly { id: string }[];
   },
   heights: ReturnType<typeof knownHeights>,
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
@@ -285,6 +291,7 @@ export function readingOf(
     ...electricOf(draft),
     ...(draft.throwDistance !== undefined && { throwDistance: draft.throwDistance }),
     ...(instruments.length > 0 && { instruments }),
+    ...(setups.some(({ id }) => id === draft.setup) && { setup: draft.setup }),
     ...(draft.note.trim() !== "" && { note: draft.note.trim() }),
     ...(draft.pictures.length > 0 && { attachments: draft.pictures }),
     ...(severalOutlets && { outletId: draft.outletId }),

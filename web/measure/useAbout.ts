@@ -30,7 +30,7 @@ export function useAbout(
   async function save(next: AboutVisit): Promise<void> {
     const now = latest.current;
     if (!now) return;
-    const { by: _b, note: _n, cautions: _c, limits: _l, ...rest } = now.document;
+    const { by: _b, note: _n, cautions: _c, limits: _l, setups: _s, ...rest } = now.document;
     const document: FieldTestDocument = { ...rest, ...said(next) };
     try {
       await api.save("tests", now.id, now.revision, document);
@@ -52,11 +52,12 @@ export function useAbout(
 }
 
 /** What of it was said: nothing is kept of what is empty. */
-export function said({ by, note, cautions, limits }: AboutVisit): AboutVisit {
+export function said({ by, note, cautions, limits, setups }: AboutVisit): AboutVisit {
   return {
     ...(by && { by }),
     ...(note && { note }),
     ...(cautions && { cautions }),
     ...(limits && { limits }),
+    ...(setups && setups.length > 0 && { setups }),
   };
 }

@@ -35,7 +35,13 @@ export function FlowPart({
   change,
   addFill,
   job,
-}: PartProps & { addFill: (seconds: number) => void; job: JobDocument }) {
+  setups,
+}: PartProps & {
+  addFill: (seconds: number) => void;
+  job: JobDocument;
+  /** what the visit holds side by side */
+  setups: readonly { id: string; name: string }[];
+}) {
   const outlets = outletItems(job.path);
   const { method } = draft;
   return (
@@ -168,6 +174,31 @@ export function FlowPart({
           </SelectField>
         )}
         <WhichRan {...{ draft, change, job }} />
+        {setups.length > 0 && (
+          <SelectField
+            label="Which set-up"
+            visibleLabel
+            value={setups.some(({ id }) => id === draft.setup) ? draft.setup : ""}
+            onChange={(setup) => change({ setup })}
+          >
+            <option value="">none of them</option>
+            {setups.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </SelectField>
+        )}
+        {setups.length > 0 && (
+          <QuantityField
+            label="Throw"
+            optional
+            quantity="length"
+            range={RANGES.length}
+            value={draft.throwDistance}
+            onChange={(throwDistance) => change({ throwDistance })}
+          />
+        )}
       </div>
       {method === "bucket" && (
         <Stopwatch times={draft.times} onFill={addFill} onChange={(times) => change({ times })} />
