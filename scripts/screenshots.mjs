@@ -23,8 +23,6 @@ const PICTURES = [
   { name: "new-job", path: "/new", ...DESK },
   { name: "phone-sketch", path: "/new/sump-riser", act: sketchPit, units: "us", ...PHONE },
   { name: "job-ledger", path: `${GLASSHOUSES}/line`, ...DESK },
-  { name: "line-before-pump", path: "/new/sump-riser", act: startPit, units: "us", ...DESK },
-  { name: "job-changes", path: `${GLASSHOUSES}/line?view=changes`, act: claimTooMuch, ...DESK },
   { name: "job-pump", path: `${GLASSHOUSES}/pump`, ...DESK },
   {
     name: "with-pipe",
@@ -40,18 +38,21 @@ const PICTURES = [
     units: "us",
     ...DESK,
   },
+  { name: "trace", path: "/pumps/new/edit", act: traceChart, ...DESK },
+  { name: "set-up", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
+  { name: "measure", path: `${GLASSHOUSES}/measure`, act: seeAsFound, ...DESK },
+  { name: "live", path: `${GLASSHOUSES}/measure`, act: listen, ...DESK },
+  { name: "years", path: `${GLASSHOUSES}/years`, act: seeYears, ...DESK },
   {
-    name: "compare",
-    path: "/pumps/compare?of=brackle-run-35,brackle-run-28,ennetside-draw-10",
+    name: "test-sheet",
+    path: `${GLASSHOUSES}/tests/glasshouses-as-found`,
+    act: seeJudged,
     ...DESK,
   },
-  { name: "trace", path: "/pumps/new/edit", act: traceChart, ...DESK },
-  { name: "measure", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
   { name: "need-time", path: `${TALLOW_MILL}/need`, act: markPowerCut, ...DESK },
   { name: "what-if", path: `${TALLOW_MILL}/need?view=changes`, act: putBeside, ...DESK },
   { name: "emptying", path: `${RELAY_ROOM}/need`, act: seeRun, ...DESK },
   { name: "job-sheet", path: `${GLASSHOUSES}/sheet`, ...DESK },
-  { name: "hoses", path: "/hoses?volume=4", ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
   { name: "phone-measure", path: `${KETTERBY}/measure`, act: timeBuckets, ...PHONE },
 ];
@@ -67,14 +68,6 @@ async function sketchPit(page) {
   ]) {
     await page.getByLabel(label).fill(text);
   }
-  await page.getByRole("region", { name: "Pumps that do it" }).waitFor();
-}
-
-/** The line that begins with it, no pump yet. */
-async function startPit(page) {
-  await sketchPit(page);
-  await page.getByLabel("Place").fill("Tallow Mill museum");
-  await page.getByRole("button", { name: "Start the job" }).click();
   await page.getByRole("region", { name: "Pumps that do it" }).waitFor();
 }
 
@@ -104,12 +97,6 @@ async function putBeside(page) {
   }
   await page.getByRole("button", { name: "Apply: No check valve" }).waitFor();
   await page.locator("[aria-label='What if'] [aria-busy=false]").waitFor();
-}
-
-/** More than arrives, as it stands on a box. */
-async function claimTooMuch(page) {
-  await page.getByLabel("What the box or the seller says").fill("5 L/s");
-  await page.getByText("Not on this line").waitFor();
 }
 
 /** The pumps to choose between, worked out. */
@@ -207,6 +194,33 @@ async function takeReading(page) {
   await page.getByText("I also have a gauge").click();
   await page.getByLabel("Gauge reads").fill("1.45 bar");
   await page.getByLabel("Gauge reads").blur();
+  await page.getByText("Next point of a sweep").evaluate((own) => own.scrollIntoView());
+}
+
+/** The visit as it was found: pump and line both short. */
+async function seeAsFound(page) {
+  await page.getByRole("button", { name: /Season's end, as found/ }).click();
+  await page.getByText("Pump and line are both short").waitFor();
+  await page.evaluate(() =>
+    document.querySelector("[aria-label='Measured against rated']")?.scrollTo(0, 0),
+  );
+}
+
+/** The simulated box, once everything stands still. */
+async function listen(page) {
+  await page.getByText("I have instruments that stream").click();
+  await page.getByLabel("Simulated, with").selectOption("silted");
+  await page.getByRole("button", { name: "Start the simulated box" }).click();
+  await page.getByText("Everything stands still.").waitFor({ timeout: 40_000 });
+  await page.getByRole("button", { name: "Take", exact: true }).click();
+}
+
+async function seeYears(page) {
+  await page.locator("[data-crossing=below]").waitFor();
+}
+
+async function seeJudged(page) {
+  await page.getByRole("heading", { name: "Pump and line are both short" }).waitFor();
 }
 
 /** Three fills of a barrel, and the verdict at the foot of the phone. */

@@ -5,7 +5,17 @@ import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { pumpCurve } from "../pump/curve.ts";
 import { gradeApplies, type Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
-import { fitting, levels, lineOf, open, pipe, pumpOf, set, solved } from "../test/fixtures.ts";
+import {
+  fitting,
+  levels,
+  lineOf,
+  open,
+  pipe,
+  pumpOf,
+  set,
+  solved,
+  split,
+} from "../test/fixtures.ts";
 import { type Condition, conditioned } from "../whatif/condition.ts";
 import { USUAL_DOUBT } from "../whatif/uncertainty.ts";
 import { measuredInput } from "./electric.ts";
@@ -188,6 +198,19 @@ describe("a sweep", () => {
       kind: "unknown",
       why: "rating",
       itemId: "a",
+    });
+  });
+
+  it("counts what lies past a fork where no valve is before it", () => {
+    const branch = (id: string, stock: string) => [pipe(id, stock, 3, 1), open(`${id}-out`)];
+    const line = [
+      set("p"),
+      pipe("riser", "pvc-sch40-1-1-2in", 3, 2),
+      split("s", branch("a", "pvc-sch40-1-1-2in"), branch("b", "thin-drain-4in")),
+    ];
+    expect(throttling(solved(lineOf(line), [pump]), 0, cool)).toMatchObject({
+      kind: "unknown",
+      itemId: "b",
     });
   });
 

@@ -62,7 +62,11 @@ export function throttling(on: LineModel, at: number, temperature: number): Thro
   const wet = segmentsInWater(line, outside);
   const path = beforeFork(line, placed);
   const valve = path.findIndex((i) => (line.segments[i] as Segment).fitting?.throttles);
-  const before = valve < 0 ? path : path.slice(0, valve);
+  // Without a valve on its own way the line is shut somewhere past it: then all of the discharge feels it.
+  const before =
+    valve < 0
+      ? line.segments.flatMap(({ side }, i) => (side === "discharge" ? [i] : []))
+      : path.slice(0, valve);
 
   let tightest: { itemId: string; pressure: number; rating: number; felt: number } | undefined;
   for (const i of before) {

@@ -25,6 +25,7 @@ import {
   listStreams,
   mayStream,
   samplesAfter,
+  setStreamDeleted,
   wholeStream,
 } from "../streams/store.ts";
 
@@ -77,6 +78,15 @@ export function streamRoutes(db: Database): Hono {
     const found = isId(c.req.param("id")) && (await getStream(db, c.req.param("id")));
     return found ? c.json(withBox(found)) : notFound(c);
   });
+
+  const marked = async (c: Context, deleted: boolean) => {
+    const id = c.req.param("id") ?? "";
+    if (!isId(id) || !(await setStreamDeleted(db, id, deleted))) return notFound(c);
+    if (deleted) running.stop(id);
+    return c.body(null, 204);
+  };
+  routes.delete("/streams/:id", (c) => marked(c, true));
+  routes.post("/streams/:id/restore", (c) => marked(c, false));
 
   routes.post("/streams/:id/samples", limit, async (c) => {
     const id = c.req.param("id");

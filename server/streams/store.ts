@@ -74,6 +74,22 @@ function line({ id, created_at, document, count, first, last }: StreamRow): Stre
   };
 }
 
+/** Marks a stream as deleted, or brings it back; its samples stay either way. False where it is not there. */
+export async function setStreamDeleted(
+  db: Database,
+  id: string,
+  deleted: boolean,
+): Promise<boolean> {
+  const rows = await db.transaction((tx) =>
+    tx.query(
+      `UPDATE streams SET deleted_at = ${deleted ? "now()" : "NULL"}
+        WHERE id = $1 AND deleted_at IS ${deleted ? "" : "NOT "}NULL RETURNING id`,
+      [id],
+    ),
+  );
+  return rows.length > 0;
+}
+
 /** Whether a token may send to a stream. */
 export async function mayStream(db: Queryable, id: string, token: string): Promise<boolean> {
   const [row] = await db.query<{ token_hash: string }>(

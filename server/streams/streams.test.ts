@@ -176,6 +176,18 @@ describe("a logger's stream", () => {
   });
 });
 
+it("a stream that is deleted takes nothing and is listed no more, until it is brought back", async () => {
+  const { id, bearer } = await begin();
+  const post = () => call("POST", `/streams/${id}/samples`, { samples: [sample(0)] }, bearer);
+  expect((await post()).status).toBe(200);
+  expect((await send("DELETE", `/streams/${id}`)).status).toBe(204);
+  expect((await send("GET", `/streams/${id}`)).status).toBe(404);
+  expect((await post()).status).toBe(401);
+  expect((await send("DELETE", `/streams/${id}`)).status).toBe(404);
+  expect((await send("POST", `/streams/${id}/restore`)).status).toBe(204);
+  expect((await call("GET", `/streams/${id}`)).body.count).toBe(1);
+});
+
 describe("the simulated box", () => {
   const values = (heard: { values: number[] }[]) => heard.at(-1)?.values as number[];
 

@@ -112,6 +112,8 @@ export const api = {
   /** begins a stream; its token is told this once */
   makeStream: (id: string, stream: StreamInput) =>
     call<{ id: string; token: string }>("PUT", `/streams/${id}`, stream),
+  removeStream: (id: string) => call<void>("DELETE", `/streams/${id}`),
+  restoreStream: (id: string) => call<void>("POST", `/streams/${id}/restore`),
   sendSamples: (id: string, token: string, samples: readonly Sample[]) =>
     call<{ added: number; known: number }>("POST", `/streams/${id}/samples`, { samples }, false, {
       authorization: `Bearer ${token}`,

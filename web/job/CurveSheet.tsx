@@ -16,6 +16,7 @@ export default function CurveSheet({
   solved,
   extra,
   installed,
+  only,
   band,
 }: {
   job: JobDocument;
@@ -24,6 +25,8 @@ export default function CurveSheet({
   extra?: (MeasuredPoint & { place: number }) | undefined;
   /** pumps as their readings have them, by their places on the line */
   installed?: readonly (AsInstalled & { place: number })[] | undefined;
+  /** the one test whose readings are shown; those of all where none is named */
+  only?: string | undefined;
   band?: Band | undefined;
 }) {
   const id = useJobStore((s) => s.id);
@@ -32,10 +35,14 @@ export default function CurveSheet({
   const place = picked ?? extra?.place ?? 0;
   const measured = useMemo(
     () => [
-      ...measuredPoints(solved, tests.data ?? [], place),
+      ...measuredPoints(
+        solved,
+        (tests.data ?? []).filter((test) => only === undefined || test.id === only),
+        place,
+      ),
       ...(extra?.place === place ? [extra] : []),
     ],
-    [solved, tests.data, extra, place],
+    [solved, tests.data, only, extra, place],
   );
   const on = useMemo(
     () =>

@@ -344,7 +344,7 @@ export default function MeasurePane({
         </div>
         <div className="h-80 shrink-0 border-t border-rule lg:min-h-72 lg:flex-1">
           <Suspense fallback={<Loading what="the curve" />}>
-            <CurveSheet {...{ job, solved, installed }} extra={point} />
+            <CurveSheet {...{ job, solved, installed }} extra={point} only={shown?.id} />
           </Suspense>
         </div>
         {together && result.kind === "ready" && (

@@ -16,8 +16,9 @@ import { truthWords } from "#words/streams.ts";
 import { api, newId } from "../api/client.ts";
 import { streamsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
-import { Button } from "../ui/Button.tsx";
+import { Button, IconButton } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
+import { Trash2 } from "../ui/icons.ts";
 import { Dial } from "./Dial.tsx";
 import { Logger } from "./Logger.tsx";
 import { useLive } from "./useLive.ts";
@@ -143,6 +144,22 @@ export function LivePanel({
                 <span>
                   {own.name}, {own.createdAt.slice(0, 16).replace("T", " ")}, {own.count} samples
                 </span>
+                <IconButton
+                  label={`Delete ${own.name} of ${own.createdAt.slice(0, 16)}`}
+                  onClick={() =>
+                    void api.removeStream(own.id).then(async () => {
+                      await refresh();
+                      toast("Stream deleted.", {
+                        action: {
+                          label: "Undo",
+                          onClick: () => void api.restoreStream(own.id).then(refresh, failed),
+                        },
+                      });
+                    }, failed)
+                  }
+                >
+                  <Trash2 size={17} aria-hidden />
+                </IconButton>
               </li>
             ))}
           </ul>
