@@ -175,6 +175,8 @@ const AS_SAID: Parameters = { pump: 1, speed: 1, line: 1, level: 0 };
 interface Row {
   reading: number;
   of: "pump" | "line" | "both";
+  /** numbers of the inputs it depends on */
+  on: readonly number[];
   condition: (parameters: Parameters, inputs: readonly number[]) => number | undefined;
 }
 
@@ -204,18 +206,15 @@ function solve(
   return adjust({
     start: unknowns.map((unknown) => AS_SAID[unknown]),
     readings: inputs,
-    conditions: (parameters, values) => {
-      const all = { ...AS_SAID };
-      for (const [k, name] of TAKEN.entries()) all[name] = values[taken + k] as number;
-      for (const [i, unknown] of unknowns.entries()) all[unknown] = parameters[i] as number;
-      const found: number[] = [];
-      for (const { condition } of rows) {
-        const value = condition(all, values);
-        if (value === undefined) return undefined;
-        found.push(value);
-      }
-      return found;
-    },
+    conditions: rows.map(({ on, condition }) => ({
+      on: [...on, ...TAKEN.map((_, k) => taken + k)],
+      of: (parameters, values) => {
+        const all = { ...AS_SAID };
+        for (const [k, name] of TAKEN.entries()) all[name] = values[taken + k] as number;
+        for (const [i, unknown] of unknowns.entries()) all[unknown] = parameters[i] as number;
+        return condition(all, values);
+      },
+    })),
   });
 }
 
@@ -285,7 +284,11 @@ function conditionsOf(test: Test, levelAsked: boolean): Conditions {
     const demand = remembered((flow: number) => lineDemand(on, boundary, at, flow));
     const row = (of: Row["of"], condition: Condition) =>
       rows.push({
-        ...{ reading: number, of },
+        ...{
+          reading: number,
+          of,
+          on: moves.flatMap(({ alike: one, own }) => [one, own]).filter((k) => k >= 0),
+        },
         condition: (parameters, all) => condition(parameters, valuesFrom(all)),
       });
 

@@ -44,8 +44,11 @@ export function trendOf(found: readonly Found[], limit: number): Trend | undefin
   const fit = adjust({
     start: [1, 0],
     readings: found.map(({ value, standardUncertainty }) => ({ value, standardUncertainty })),
-    conditions: ([height = 0, slope = 0], values) =>
-      values.map((value, i) => value - height - slope * ((found[i]?.at ?? 0) - middle)),
+    conditions: found.map(({ at }, i) => ({
+      on: [i],
+      of: ([height = 0, slope = 0], values) =>
+        (values[i] as number) - height - slope * (at - middle),
+    })),
   });
   if (fit.kind !== "adjusted") return undefined;
   const [height = 0, slope = 0] = fit.parameters;

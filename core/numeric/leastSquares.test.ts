@@ -14,7 +14,10 @@ function adjusted(given: Adjustment) {
 const straight = (x: readonly number[], y: readonly number[], u: number): Adjustment => ({
   start: [0, 0],
   readings: y.map((value) => ({ value, standardUncertainty: u })),
-  conditions: ([a = 0, b = 0], values) => values.map((own, i) => own - a - b * (x[i] as number)),
+  conditions: x.map((own, i) => ({
+    on: [i],
+    of: ([a = 0, b = 0], values) => (values[i] as number) - a - b * own,
+  })),
 });
 
 describe("adjustment", () => {
@@ -67,8 +70,9 @@ describe("adjustment", () => {
     const { parameters, misfit } = adjusted({
       start: [1, 1],
       readings: y.map((value) => ({ value, standardUncertainty: 1 })),
-      conditions: ([a = 0, b = 0], values) =>
-        values.map((own, i) => own - a * Math.exp(-b * (x[i] as number))),
+      conditions: x.map((own, i) => ({
+        of: ([a = 0, b = 0], values) => (values[i] as number) - a * Math.exp(-b * own),
+      })),
     });
     for (const [i, own] of general.parameterValues.entries()) {
       expect(parameters[i]).toBeCloseTo(own, 6);
@@ -96,8 +100,9 @@ describe("adjustment", () => {
         ...x.map((value) => ({ value, standardUncertainty: ux })),
         ...y.map((value) => ({ value, standardUncertainty: uy })),
       ],
-      conditions: ([a = 0, b = 0], all) =>
-        x.map((_, i) => (all[x.length + i] as number) - a - b * (all[i] as number)),
+      conditions: x.map((_, i) => ({
+        of: ([a = 0, b = 0], all) => (all[x.length + i] as number) - a - b * (all[i] as number),
+      })),
     });
     expect(parameters[1]).toBeCloseTo(slope, 6);
     expect(parameters[0]).toBeCloseTo(my - slope * mx, 6);
@@ -108,7 +113,7 @@ describe("adjustment", () => {
     const twice: Adjustment = {
       start: [1, 1],
       readings: y,
-      conditions: ([a = 0, b = 0], all) => all.map((own) => own - a - b),
+      conditions: y.map((_, i) => ({ of: ([a = 0, b = 0], all) => (all[i] as number) - a - b })),
     };
     expect(adjust(twice).kind).toBe("not-parted");
   });

@@ -6,14 +6,15 @@ export interface Adjustment {
   start: readonly number[];
   /** independent readings, each with its standard uncertainty, which must be more than 0 */
   readings: readonly { value: number; standardUncertainty: number }[];
-  /**
-   * What is 0 when parameters and readings are true; as many numbers at every call, and at least as many as there are
-   * parameters. Undefined where the model has no value.
-   */
-  conditions: (
-    parameters: readonly number[],
-    readings: readonly number[],
-  ) => readonly number[] | undefined;
+  /** what is 0 when parameters and readings are true; at least as many as there are parameters */
+  conditions: readonly Condition[];
+}
+
+export interface Condition {
+  /** numbers of the readings it depends on; on all of them where it does not say */
+  on?: readonly number[];
+  /** undefined where the model has no value */
+  of: (parameters: readonly number[], readings: readonly number[]) => number | undefined;
 }
 
 export type Adjusted =
@@ -54,15 +55,14 @@ export function adjust({ start, readings, conditions }: Adjustment): Adjusted {
     if (!at) return { kind: "no-value" };
     const { value, byParameter, byReading } = at;
     // What is left of each condition at the measured readings, by the straight line through the adjusted ones.
-    const left = value.map((own, i) =>
-      (byReading[i] as number[]).reduce(
-        (sum, slope, k) => sum + slope * ((measured[k] as number) - (adjusted[k] as number)),
-        own,
-      ),
-    );
-    const spread = cholesky(
-      byReading.map((row) => byReading.map((other) => weighted(row, other, u))),
-    );
+    const left = value.map((own, i) => {
+      let sum = own;
+      for (const [k, slope] of byReading[i] as Slopes) {
+        sum += slope * ((measured[k] as number) - (adjusted[k] as number));
+      }
+      return sum;
+    });
+    const spread = cholesky(spreadOf(byReading, u));
     if (!spread) return { kind: "no-value" };
     const columns = start.map((_, p) => byParameter.map((row) => row[p] as number));
     const weightedColumns = columns.map((column) => solved(spread, column));
@@ -77,15 +77,13 @@ export function adjust({ start, readings, conditions }: Adjustment): Adjusted {
     const pull = solved(spread, stays);
     const before = parameters;
     parameters = parameters.map((own, p) => own + (step[p] as number));
-    adjusted = measured.map(
-      (own, k) =>
-        own -
-        (u[k] as number) ** 2 *
-          dot(
-            byReading.map((row) => row[k] as number),
-            pull,
-          ),
-    );
+    const moved = [...measured];
+    for (const [i, slopes] of byReading.entries()) {
+      for (const [k, slope] of slopes) {
+        moved[k] = (moved[k] as number) - (u[k] as number) ** 2 * slope * (pull[i] as number);
+      }
+    }
+    adjusted = moved;
     const covariance = inverse(triangle);
     const settled = parameters.every(
       (own, p) =>
@@ -98,20 +96,17 @@ export function adjust({ start, readings, conditions }: Adjustment): Adjusted {
       parameters,
       covariance,
       effects: covariance.map((row) => {
-        const pulls = spread.map((_, i) =>
-          dot(
+        const effects = u.map(() => 0);
+        for (const [i, slopes] of byReading.entries()) {
+          const pulled = dot(
             row,
             weightedColumns.map((column) => column[i] as number),
-          ),
-        );
-        return u.map(
-          (own, k) =>
-            -own *
-            dot(
-              pulls,
-              byReading.map((slopes) => slopes[k] as number),
-            ),
-        );
+          );
+          for (const [k, slope] of slopes) {
+            effects[k] = (effects[k] as number) - (u[k] as number) * pulled * slope;
+          }
+        }
+        return effects;
       }),
       misfit: dot(stays, pull),
       freedom: value.length - start.length,
@@ -135,51 +130,76 @@ const LEAST_PIVOT = 1e-9;
 /** Part of a condition's weight that must be left over by the fit for it to be checked by the others. */
 const UNCHECKED = 1e-6;
 
+/** Derivatives of one condition by the readings it depends on: their numbers, each with its slope. */
+type Slopes = readonly (readonly [reading: number, slope: number])[];
+
 function linearised(
   parameters: readonly number[],
   readings: readonly number[],
   u: readonly number[],
-  conditions: Adjustment["conditions"],
+  conditions: readonly Condition[],
 ) {
-  const value = conditions(parameters, readings);
-  if (!value) return undefined;
-  const byParameter = value.map((): number[] => []);
-  const byReading = value.map((): number[] => []);
-  const slopes = (up: readonly number[] | undefined, down: typeof up, width: number) => {
-    if (up && down) return value.map((_, i) => ((up[i] as number) - (down[i] as number)) / width);
-    // At the edge of what the model tells of only one side may exist.
-    const one = up ?? down;
-    if (!one) return undefined;
-    const half = (up ? width : -width) / 2;
-    return value.map((own, i) => ((one[i] as number) - own) / half);
-  };
-  for (const [p, own] of parameters.entries()) {
-    const h = 1e-5 * Math.max(Math.abs(own), 0.1);
-    const at = (x: number) => conditions(parameters.with(p, x), readings);
-    const found = slopes(at(own + h), at(own - h), 2 * h);
-    if (!found) return undefined;
-    for (const [i, slope] of found.entries()) (byParameter[i] as number[]).push(slope);
-  }
-  for (const [k, own] of readings.entries()) {
-    const h = 0.01 * (u[k] as number);
-    const at = (x: number) => conditions(parameters, readings.with(k, x));
-    const found = slopes(at(own + h), at(own - h), 2 * h);
-    if (!found) return undefined;
-    for (const [i, slope] of found.entries()) (byReading[i] as number[]).push(slope);
+  const everything = readings.map((_, k) => k);
+  const value: number[] = [];
+  const byParameter: number[][] = [];
+  const byReading: Slopes[] = [];
+  for (const { on = everything, of } of conditions) {
+    const centre = of(parameters, readings);
+    if (centre === undefined) return undefined;
+    const slope = (at: (x: number) => number | undefined, x: number, h: number) => {
+      const [up, down] = [at(x + h), at(x - h)];
+      if (up !== undefined && down !== undefined) return (up - down) / (2 * h);
+      // At the edge of what the model tells of only one side may exist.
+      if (up !== undefined) return (up - centre) / h;
+      return down === undefined ? undefined : (centre - down) / h;
+    };
+    const ofParameters: number[] = [];
+    for (const [p, own] of parameters.entries()) {
+      const h = 1e-5 * Math.max(Math.abs(own), 0.1);
+      const found = slope((x) => of(parameters.with(p, x), readings), own, h);
+      if (found === undefined) return undefined;
+      ofParameters.push(found);
+    }
+    const ofReadings: [number, number][] = [];
+    const moved = [...readings];
+    for (const k of on) {
+      const own = readings[k] as number;
+      const at = (x: number) => {
+        moved[k] = x;
+        const found = of(parameters, moved);
+        moved[k] = own;
+        return found;
+      };
+      const found = slope(at, own, 0.01 * (u[k] as number));
+      if (found === undefined) return undefined;
+      if (found !== 0) ofReadings.push([k, found]);
+    }
+    value.push(centre);
+    byParameter.push(ofParameters);
+    byReading.push(ofReadings);
   }
   return { value, byParameter, byReading };
+}
+
+/** Variances of the conditions and between them, by the readings they share. */
+function spreadOf(byReading: readonly Slopes[], u: readonly number[]): number[][] {
+  const spread = byReading.map(() => byReading.map(() => 0));
+  const sharing: [condition: number, slope: number][][] = u.map(() => []);
+  for (const [i, slopes] of byReading.entries()) {
+    for (const [k, slope] of slopes) sharing[k]?.push([i, slope]);
+  }
+  for (const [k, all] of sharing.entries()) {
+    const variance = (u[k] as number) ** 2;
+    for (const [i, one] of all) {
+      const row = spread[i] as number[];
+      for (const [j, other] of all) row[j] = (row[j] as number) + one * other * variance;
+    }
+  }
+  return spread;
 }
 
 function dot(a: readonly number[], b: readonly number[]): number {
   let sum = 0;
   for (let i = 0; i < a.length; i++) sum += (a[i] as number) * (b[i] as number);
-  return sum;
-}
-
-function weighted(a: readonly number[], b: readonly number[], u: readonly number[]): number {
-  let sum = 0;
-  for (let k = 0; k < a.length; k++) {
-    sum += (a[k] as number) * (b[k] as number) * (u[k] as number) ** 2;
-  }
   return sum;
 }
