@@ -24,6 +24,7 @@ import { TIME_DRAWS, timeRange } from "#model/overTime/range.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { benchChoosing } from "./choose.ts";
 import { benchLoad } from "./load.ts";
+import { benchMeasuring } from "./measuring.ts";
 import { benchPage } from "./page.ts";
 import { benchStorage } from "./storage.ts";
 
@@ -362,6 +363,7 @@ console.log("\nA pit over time\n");
 }
 
 console.log("\nKeeping\n");
+benchMeasuring(row);
 await benchStorage(row);
 await benchLoad(row);
 if (process.env.CHROMIUM) await benchPage(row, process.env.CHROMIUM);

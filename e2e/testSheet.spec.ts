@@ -104,6 +104,33 @@ test("what is said of a visit is kept, and its limits decide", async ({ page }) 
   await expect(page.getByText(/^Seen to: 2 of 5, by Wren/)).toBeVisible();
 });
 
+test("as left stands beside as found, and two set-ups beside each other", async ({ page }) => {
+  await page.goto("/jobs/ennet-glasshouses-transfer/measure");
+  await page.getByRole("button", { name: /Season's end, as left/ }).click();
+  const both = page.getByRole("article", { name: "As left beside As found" });
+  await expect(both).toContainText("Flow: As left has 1.267 ± 0.010 times as much.");
+
+  await page.goto("/jobs/ketterby-hurling-ground/measure");
+  await page.getByText(/^Seen to:/).click();
+  await page.getByRole("button", { name: "Hold two set-ups side by side" }).click();
+  await page.getByLabel("Set-up 1", { exact: true }).fill("One gun");
+  await page.getByLabel("Set-up 2", { exact: true }).fill("Two guns");
+  await page.getByLabel("Measured by").selectOption("meter");
+  for (const [setup, flow, thrown] of [
+    ["One gun", "3.1 L/s", "18 m"],
+    ["Two guns", "3.7 L/s", "12 m"],
+  ] as const) {
+    await page.getByLabel("Which set-up").selectOption(setup);
+    await page.getByLabel("Meter reads").fill(flow);
+    await page.getByLabel("Throw").fill(thrown);
+    await page.getByRole("button", { name: "File this reading" }).click();
+    await expect(page.getByText("Reading filed.").last()).toBeVisible();
+  }
+  const guns = page.getByRole("article", { name: "Two guns beside One gun" });
+  await expect(guns).toContainText(/Flow: Two guns has 1\.19\d? ± /);
+  await expect(guns).toContainText(/Throw: Two guns has 0\.6\d* ± /);
+});
+
 test("a job leaves with its tests and pictures as one file, and another installation opens it", async ({
   page,
   browser,
