@@ -243,8 +243,11 @@ test("the demo shows its duty, ledger, curve and readings", async ({ page }) => 
   await expect(page.locator(duty)).toContainText("gpm");
   await page.keyboard.press("u");
   await page.getByRole("link", { name: "Measure" }).click();
-  await expect(page.getByText("Meets its curve")).toBeVisible();
-  await expect(page.getByText("Cannot tell")).toBeVisible();
+  await expect(page.getByText("Falls short of its curve").first()).toBeVisible();
+  await page.getByRole("button", { name: /Commissioning/ }).click();
+  const rows = page.getByRole("listitem").filter({ hasText: "valve open" });
+  await expect(rows.filter({ hasText: "Meets its curve" }).last()).toBeVisible();
+  await expect(rows.filter({ hasText: "Cannot tell" }).last()).toBeVisible();
 });
 
 test("bad input says why at its field, keeps the text, and leaves the duty standing", async ({

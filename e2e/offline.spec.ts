@@ -22,7 +22,7 @@ test("without a network it opens, is edited, times a bucket and files; back on l
     }
   });
   await stage(page, "Measure").click();
-  await expect(page.getByText("Meets its curve")).toBeVisible();
+  await expect(page.getByText("Falls short of its curve").first()).toBeVisible();
   await page.goto("/");
   await page.getByRole("region", { name: "Jobs" }).getByRole("listitem").first().waitFor();
 

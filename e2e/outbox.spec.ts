@@ -208,9 +208,12 @@ test("a reading filed without network, with a picture, goes by itself and is the
   await expect.poll(() => lost).toBe(2);
   await next.goto(`/jobs/${job}/measure`);
   await expect(next.getByText("On this device only")).toHaveCount(0);
-  const rows = next.getByRole("region", { name: "Measured against rated" }).getByRole("listitem");
-  await expect(rows).toHaveCount(1);
-  await expect(rows.getByRole("img")).toHaveJSProperty("naturalWidth", 2000);
+  const visits = next.getByRole("region", { name: "Measured against rated" });
+  await expect(visits.getByRole("button", { name: /1 reading$/ })).toHaveCount(1);
+  await expect(visits.getByRole("listitem").getByRole("img")).toHaveJSProperty(
+    "naturalWidth",
+    2000,
+  );
   const [reading] = await readings();
   const content = await next.request.get(
     `/api/attachments/${reading?.document.attachments[0]}/content`,

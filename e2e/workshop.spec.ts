@@ -234,7 +234,7 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await expect(verdict).toContainText("Suction gauge");
   await page.getByRole("button", { name: "File this reading" }).click();
   const list = page.getByRole("button", { name: "Delete this reading" });
-  await expect(list).toHaveCount(2);
+  await expect(list).toHaveCount(1);
   // What was said that day stays as it was, whatever pump stands there later.
   const rows = page.getByRole("listitem").filter({ has: list });
   await expect(rows.last()).toContainText("Meets its curve");
@@ -247,9 +247,9 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
   await expect(page.getByText("Taken with another pump")).toHaveCount(0);
   await list.last().click();
-  await expect(list).toHaveCount(1);
+  await expect(list).toHaveCount(0);
   await page.getByRole("button", { name: "Undo", exact: true }).click();
-  await expect(list).toHaveCount(2);
+  await expect(list).toHaveCount(1);
 });
 
 test("the demo goes back to what it was", async ({ page }) => {

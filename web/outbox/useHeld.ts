@@ -9,14 +9,14 @@ const MOMENT = 3000;
  * @param of what `isAsked` goes by: asked anew when it changes
  */
 function useEntries(of: string, isAsked: (entry: Entry) => boolean): readonly Entry[] {
-  const [held, setHeld] = useState<readonly Entry[]>(NONE);
+  const [held, setHeld] = useState<readonly Entry[]>(NOT_LOOKED);
   const asked = useRef(isAsked);
   asked.current = isAsked;
   useEffect(() => {
     let gone = false;
     const look = async () => {
       const found = (await entries()).filter((entry) => asked.current(entry));
-      if (!gone) setHeld((before) => (before.length + found.length === 0 ? before : found));
+      if (!gone) setHeld((before) => (found.length > 0 ? found : before === NONE ? before : NONE));
     };
     void look();
     const stop = onChange(() => void look());
@@ -32,11 +32,15 @@ function useEntries(of: string, isAsked: (entry: Entry) => boolean): readonly En
 export const useHeld = (job: string): readonly Entry[] =>
   useEntries(job, (entry) => entry.job === job);
 
-/** The bytes of a picture while this device holds them. */
-export const useHeldContent = (id: string): Blob | undefined =>
-  useEntries(id, (entry) => entry.id === id)[0]?.content;
+/** The bytes of a picture while this device holds them; nobody knows before it was `looked` for. */
+export function useHeldContent(id: string): { looked: boolean; content?: Blob | undefined } {
+  const held = useEntries(id, (entry) => entry.id === id);
+  return { looked: held !== NOT_LOOKED, content: held[0]?.content };
+}
 
 const NONE: readonly Entry[] = [];
+/** Before the first look. */
+const NOT_LOOKED: readonly Entry[] = [];
 
 /** What this device holds and no open page is at work on, once that is news: of one job, or of all. */
 export function useUnsaved(id?: string): Entry[] {

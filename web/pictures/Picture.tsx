@@ -3,8 +3,10 @@ import { useHeldContent } from "../outbox/useHeld.ts";
 
 /** A picture by its id, small, opening whole: from this device while it is held here, from the server after. */
 export function Picture({ id, name }: { id: string; name: string }) {
-  const held = useHeldPicture(id);
+  const { looked, url: held } = useHeldPicture(id);
   const [missing, setMissing] = useState(false);
+  // The server is not asked for what was taken a moment ago and is still here.
+  if (!looked) return <span className="inline-block h-18 w-24 rounded border border-rule" />;
   const source = held ?? `/api/attachments/${id}/content`;
   if (missing && held === undefined) {
     return (
@@ -29,8 +31,8 @@ export function Picture({ id, name }: { id: string; name: string }) {
 }
 
 /** Where the bytes of a picture are, while this device holds them. */
-function useHeldPicture(id: string): string | undefined {
-  const content = useHeldContent(id);
+function useHeldPicture(id: string): { looked: boolean; url: string | undefined } {
+  const { looked, content } = useHeldContent(id);
   // Each reading of the store gives a new object for the same bytes.
   const [url, setUrl] = useState<string>();
   const there = content !== undefined;
@@ -45,5 +47,5 @@ function useHeldPicture(id: string): string | undefined {
       URL.revokeObjectURL(made);
     };
   }, [there]);
-  return url;
+  return { looked: looked && (!there || url !== undefined), url };
 }
