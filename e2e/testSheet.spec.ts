@@ -172,3 +172,35 @@ test("a job leaves with its tests and pictures as one file, and another installa
     other.stop();
   }
 });
+
+test("a real pump has a serial number, a warranty and a place, and is tested on the stand without a job", async ({
+  page,
+}) => {
+  await page.goto("/pumps/brackle-run-35");
+  await page.getByRole("button", { name: "Keep one of them" }).click();
+  await page.waitForURL(/\/units\//);
+  await page.getByLabel("Serial number").fill("BR35-0417");
+  await page.getByLabel("Where it stands").fill("Ennet Glasshouses, pump house");
+  await page.getByLabel("Warranty until").fill("2027-04-30");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByText("Saved.")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("link", { name: "Test it on the stand" }).click();
+  await expect(page.getByRole("heading", { name: /BR35-0417: on the stand/ })).toBeVisible();
+  await page.getByLabel("Measured by").selectOption("meter");
+  await page.getByLabel("Meter reads", { exact: true }).fill("3 L/s");
+  await page.getByText("I also have a gauge").click();
+  await page.getByLabel("Gauge reads").fill("1.7 bar");
+  await expect(page.locator("[data-acceptance]")).toBeVisible();
+  await page.getByRole("button", { name: "File this reading" }).click();
+  await expect(page.getByText("Reading filed.")).toBeVisible();
+  await expect(page.getByRole("button", { name: /On the shop’s stand.*1 reading/ })).toBeVisible();
+  await page.getByRole("link", { name: "The pump", exact: true }).click();
+  await expect(page.getByRole("link", { name: "On the shop’s stand" })).toBeVisible();
+
+  // On a job it is said which of them it was.
+  await page.goto("/jobs/ennet-glasshouses-transfer/measure");
+  await page.getByText(/^Seen to:/).click();
+  await page.getByLabel("Which pump of this model").selectOption("BR35-0417");
+  await expect(page.getByLabel("Which pump of this model")).not.toHaveValue("");
+});

@@ -9,7 +9,7 @@ import {
   getDocument,
   listJobs,
   listRevisions,
-  listTestsOfJob,
+  listTestsOf,
   saveDocument,
 } from "./documents/store.ts";
 import { dropFolder, freshFolder, openHere } from "./test/freshFolder.ts";
@@ -68,7 +68,7 @@ it("a data folder of the first version opens whole, and goes on from the revisio
   const listed: JobSummary[] = JSON.parse(await listJobs(db));
   expect(listed.map(({ id }) => id).toSorted()).toEqual(jobs.map(idOf).toSorted());
   for (const { name } of listed) expect(name).not.toBe("");
-  const tests = await listTestsOfJob(db, idOf(jobs[0] as string));
+  const tests = await listTestsOf(db, "jobs", idOf(jobs[0] as string));
   expect(tests[0]?.document).toMatchObject({ format: "upright-gusher/field-test", version: 3 });
   // The first readings named neither format nor version.
   expect(tests[0]?.readings[0]?.document).toMatchObject({

@@ -65,6 +65,11 @@ const router = createBrowserRouter([
         path: "/streams/:id",
         element: page("the stream", () => import("./streams/StreamPage.tsx"), "/streams/"),
       },
+      { path: "/units/:id", element: page("the pump", () => import("./units/UnitPage.tsx")) },
+      {
+        path: "/units/:id/stand",
+        element: page("the stand", () => import("./units/StandPage.tsx")),
+      },
       { path: "/hoses", element: page("the hoses", () => import("./hoses/HosesPage.tsx")) },
       {
         path: "/pumps/:id/edit",

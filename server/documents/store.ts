@@ -105,18 +105,19 @@ export async function fillSummaries(db: Database): Promise<void> {
 }
 
 /** The field tests of a job with their readings, oldest first. */
-export async function listTestsOfJob(db: Queryable, jobId: string) {
+export async function listTestsOf(db: Queryable, of: "jobs" | "units", id: string) {
+  const owned = of === "jobs" ? "t.job_id = $1" : "t.document ->> 'unitId' = $1";
   const tests = await db.query<DocumentRow>(
-    `SELECT ${COLUMNS} FROM field_tests WHERE job_id = $1 AND deleted_at IS NULL
+    `SELECT ${COLUMNS} FROM field_tests t WHERE ${owned} AND deleted_at IS NULL
       ORDER BY document ->> 'takenOn', id`,
-    [jobId],
+    [id],
   );
   const readings = await db.query<DocumentRow & { test_id: string }>(
     `SELECT r.id, r.test_id, r.revision, r.updated_at, r.document FROM readings r
        JOIN field_tests t ON t.id = r.test_id
-      WHERE t.job_id = $1 AND r.deleted_at IS NULL AND t.deleted_at IS NULL
+      WHERE ${owned} AND r.deleted_at IS NULL AND t.deleted_at IS NULL
       ORDER BY r.document ->> 'takenAt', r.id`,
-    [jobId],
+    [id],
   );
   return tests.map((test) => ({
     ...stored("tests", test),

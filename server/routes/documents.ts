@@ -18,7 +18,7 @@ import {
   listDocuments,
   listJobs,
   listRevisions,
-  listTestsOfJob,
+  listTestsOf,
   saveDocument,
   setDeleted,
 } from "../documents/store.ts";
@@ -35,10 +35,12 @@ export function documentRoutes(
   routes.get("/jobs", async (c) =>
     c.body(await listJobs(db), 200, { "content-type": "application/json" }),
   );
-  routes.get("/jobs/:id/tests", async (c) => {
-    const id = c.req.param("id");
-    return c.json(isId(id) ? await listTestsOfJob(db, id) : []);
-  });
+  for (const of of ["jobs", "units"] as const) {
+    routes.get(`/${of}/:id/tests`, async (c) => {
+      const id = c.req.param("id");
+      return c.json(isId(id) ? await listTestsOf(db, of, id) : []);
+    });
+  }
   for (const name of COLLECTION_NAMES) {
     routes.route(`/${name}`, collectionRoutes(db, name, misfits[name]));
   }

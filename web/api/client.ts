@@ -70,7 +70,8 @@ export const api = {
   jobs: () => call<JobSummary[]>("GET", "/jobs"),
   all: <C extends CollectionName>(collection: C) =>
     call<Stored<DocumentOf<C>>[]>("GET", `/${collection}`),
-  tests: (jobId: string) => call<TestWithReadings[]>("GET", `/jobs/${jobId}/tests`),
+  tests: (id: string, of: "jobs" | "units" = "jobs") =>
+    call<TestWithReadings[]>("GET", `/${of}/${id}/tests`),
   get: <C extends CollectionName>(collection: C, id: string) =>
     call<Stored<DocumentOf<C>>>("GET", `/${collection}/${encodeURIComponent(id)}`),
   revision: <C extends CollectionName>(collection: C, id: string, revision: number) =>

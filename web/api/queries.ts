@@ -23,10 +23,12 @@ export const oneOf = <C extends CollectionName>(collection: C, id: string) => ({
 });
 export const allJobs = { queryKey: keyOfAll("jobs"), queryFn: api.jobs };
 export const allPumps = { queryKey: keyOfAll("pumps"), queryFn: () => api.all("pumps") };
-export const testsOf = (jobId: string) => ({
-  queryKey: keyOfThoseOf("tests", jobId),
-  queryFn: () => api.tests(jobId),
+/** Tests of a job, or of one real pump wherever it was tested. */
+export const testsOf = (id: string, of: "jobs" | "units" = "jobs") => ({
+  queryKey: keyOfThoseOf("tests", id),
+  queryFn: () => api.tests(id, of),
 });
+export const allUnits = { queryKey: keyOfAll("units"), queryFn: () => api.all("units") };
 
 /** The one firm of this installation. */
 export const FIRM = "firm";

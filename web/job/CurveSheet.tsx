@@ -7,6 +7,7 @@ import { itemName } from "#words/items.ts";
 import { testsOf } from "../api/queries.ts";
 import { type AsInstalled, CurvePlot, type MeasuredPoint } from "../charts/CurvePlot.tsx";
 import { measuredPoints } from "../measure/measuredPoints.ts";
+import type { Owner } from "../measure/owner.ts";
 import { Button } from "../ui/Button.tsx";
 import { useJobStore } from "./jobStore.ts";
 
@@ -17,6 +18,7 @@ export default function CurveSheet({
   extra,
   installed,
   only,
+  owner,
   band,
 }: {
   job: JobDocument;
@@ -27,10 +29,12 @@ export default function CurveSheet({
   installed?: readonly (AsInstalled & { place: number })[] | undefined;
   /** the one test whose readings are shown; those of all where none is named */
   only?: string | undefined;
+  /** whose tests they are, where not the open job's */
+  owner?: Owner | undefined;
   band?: Band | undefined;
 }) {
-  const id = useJobStore((s) => s.id);
-  const tests = useQuery(testsOf(id));
+  const open = useJobStore((s) => s.id);
+  const tests = useQuery(testsOf(owner?.id ?? open, owner?.of));
   const [picked, setPlace] = useState<number>();
   const place = picked ?? extra?.place ?? 0;
   const measured = useMemo(

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import clsx from "clsx";
-import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { format } from "#contract/units/format.ts";
@@ -11,6 +11,7 @@ import { Unreachable } from "../api/client.ts";
 import { keyOf } from "../api/queries.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useSettings, useUnits } from "../app/settings.ts";
+import type { Owner } from "../measure/owner.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
 import { Button } from "../ui/Button.tsx";
@@ -149,6 +150,12 @@ function Bench() {
   const { id, step } = useParams();
   const { stage, part } = whereAt(step, params.get("part"));
   const measuring = stage === "measure";
+  const owner = useMemo(
+    (): Owner => ({ of: "jobs", id: id ?? "", test: { jobId: id ?? "" } }),
+    [id],
+  );
+  // A job with changes on their way is none of its revisions.
+  const jobRevision = useJobStore((s) => (s.saved.kind === "saved" ? s.revision : 0));
   const views = VIEWS.filter(
     ({ value }) =>
       (value !== "time" || stage === "need" || job.bodies) &&
@@ -240,7 +247,7 @@ function Bench() {
       <JobHeader stage={stage} />
       {measuring ? (
         <Suspense fallback={<Loading what="the watch" />}>
-          <MeasurePane {...{ job, solved }} band={currentBand(band)} />
+          <MeasurePane {...{ job, solved, owner, jobRevision }} band={currentBand(band)} />
         </Suspense>
       ) : (
         <div

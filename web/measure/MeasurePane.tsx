@@ -23,7 +23,7 @@ import { electricWords } from "#words/fieldTests.ts";
 import { testsOf } from "../api/queries.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useUnits } from "../app/settings.ts";
-import { outletItems, useJobStore } from "../job/jobStore.ts";
+import { outletItems } from "../job/jobStore.ts";
 import { useDoubt } from "../job/useBand.ts";
 import { useHeld } from "../outbox/useHeld.ts";
 import type { ChannelNow } from "../streams/LivePanel.tsx";
@@ -33,6 +33,7 @@ import { Loading, Trouble } from "../ui/Notices.tsx";
 import { besides } from "./besides.ts";
 import { ComparisonCard } from "./ComparisonCard.tsx";
 import { fileReading, withHeld } from "./fileReading.ts";
+import type { Owner } from "./owner.ts";
 import { PromiseCard } from "./PromiseCard.tsx";
 import { DischargePart } from "./parts/DischargePart.tsx";
 import { FlowPart } from "./parts/FlowPart.tsx";
@@ -72,18 +73,22 @@ export default function MeasurePane({
   job,
   solved,
   band,
+  owner,
+  jobRevision,
 }: {
   job: JobDocument;
   solved: JobSolution;
   /** where the duty likely lies, once that is known */
   band: Band | undefined;
+  owner: Owner;
+  /** of the job as it is saved; 0 while it is none of its revisions */
+  jobRevision: number;
 }) {
-  const id = useJobStore((s) => s.id);
-  // A job with changes on their way is none of its revisions.
-  const jobRevision = useJobStore((s) => (s.saved.kind === "saved" ? s.revision : 0));
+  const { id } = owner;
+  const onJob = owner.of === "jobs";
   const units = useUnits();
   const client = useQueryClient();
-  const tests = useQuery(testsOf(id));
+  const tests = useQuery(testsOf(id, owner.of));
   const [filing, setFiling] = useState(false);
   const { draft, change, addFill, replace } = useReadingDraft(id, job, units);
   // Open for a reading that has a gauge already, and from then on as the reader leaves it.
@@ -93,8 +98,11 @@ export default function MeasurePane({
   const heights = knownHeights(solved, job, draft);
   const { tap, pump, water } = heights;
   const held = useHeld(id);
-  const all = withHeld(tests.data ?? [], held);
-  const today = testOfToday(id, all, draft.configuration, draft.about);
+  // Of a pump on the stand what was read on a job is no part of this.
+  const all = withHeld(tests.data ?? [], held).filter(
+    ({ document }) => onJob || document.configuration === "shop-stand",
+  );
+  const today = testOfToday(owner, all, draft.configuration, draft.about);
   // The pump that ran, the first of several, is the one the reading is of.
   const ran = placed.find(({ itemId }) => itemId === draft.running[0]) ?? placed[0];
   const pumpId = ran?.pump.id;
@@ -241,34 +249,37 @@ export default function MeasurePane({
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
         <div>
-          <VisitKind {...{ draft, change }} />
+          {onJob && <VisitKind {...{ draft, change }} />}
           <VisitDetails
             key={today.id}
             {...{ about, changes }}
             pump={ran?.pump}
+            units={onJob}
             onChange={sayOfVisit}
           />
         </div>
-        <details open={live} onToggle={(event) => setLive(event.currentTarget.open)}>
-          <summary className="plate min-h-11 content-center text-xl">
-            I have instruments that stream …
-          </summary>
-          {live && (
-            <Suspense fallback={<Loading what="the instruments" />}>
-              <LivePanel
-                jobId={id}
-                shut={draft.valve === "shut"}
-                onTake={(now) => {
-                  change((before) => takenLive(now, before, rated?.ratedSpeedRpm));
-                  setAlso(true);
-                }}
-                onValve={(to) =>
-                  change({ valve: to >= 1 ? "open" : to <= 0 ? "shut" : "throttled" })
-                }
-              />
-            </Suspense>
-          )}
-        </details>
+        {onJob && (
+          <details open={live} onToggle={(event) => setLive(event.currentTarget.open)}>
+            <summary className="plate min-h-11 content-center text-xl">
+              I have instruments that stream …
+            </summary>
+            {live && (
+              <Suspense fallback={<Loading what="the instruments" />}>
+                <LivePanel
+                  jobId={id}
+                  shut={draft.valve === "shut"}
+                  onTake={(now) => {
+                    change((before) => takenLive(now, before, rated?.ratedSpeedRpm));
+                    setAlso(true);
+                  }}
+                  onValve={(to) =>
+                    change({ valve: to >= 1 ? "open" : to <= 0 ? "shut" : "throttled" })
+                  }
+                />
+              </Suspense>
+            )}
+          </details>
+        )}
         {also && sweep && <SweepCard {...{ sweep, needle, job, draft, change }} />}
         {also && <ValvePart {...{ draft, change }} mayShut={sweep?.allowed.kind === "to-shut"} />}
         {draft.valve !== "shut" && <FlowPart {...{ draft, change, addFill, job, setups }} />}
@@ -344,7 +355,11 @@ export default function MeasurePane({
         </div>
         <div className="h-80 shrink-0 border-t border-rule lg:min-h-72 lg:flex-1">
           <Suspense fallback={<Loading what="the curve" />}>
-            <CurveSheet {...{ job, solved, installed }} extra={point} only={shown?.id} />
+            <CurveSheet
+              {...{ job, solved, installed, owner }}
+              extra={point}
+              only={shown?.id ?? ""}
+            />
           </Suspense>
         </div>
         {together && result.kind === "ready" && (
@@ -352,22 +367,28 @@ export default function MeasurePane({
         )}
         <div className="border-t border-rule p-3">
           <div className="flex flex-wrap items-center gap-2">
-            <h2 className="flex-1 text-xl">Visits to this job</h2>
-            <Button look="quiet" onClick={() => void takeAway()}>
-              All as one file
-            </Button>
-            <Link
-              to={`/jobs/${id}/years`}
-              className="target inline-flex items-center px-2 underline"
-            >
-              Over the years
-            </Link>
+            <h2 className="flex-1 text-xl">
+              {onJob ? "Visits to this job" : "Tests on the stand"}
+            </h2>
+            {onJob && (
+              <>
+                <Button look="quiet" onClick={() => void takeAway()}>
+                  All as one file
+                </Button>
+                <Link
+                  to={`/jobs/${id}/years`}
+                  className="target inline-flex items-center px-2 underline"
+                >
+                  Over the years
+                </Link>
+              </>
+            )}
           </div>
           {tests.isPending && <Loading what="the readings" />}
           {tests.isError && <Trouble error={tests.error} onRetry={() => void tests.refetch()} />}
           {(tests.data || all.length > 0) && (
             <Visits
-              {...{ tests: all, held, solved, job, jobId: id, outliers }}
+              {...{ tests: all, held, solved, job, owner, outliers }}
               inView={shown?.id}
               onView={setPicked}
             />

@@ -20,6 +20,7 @@ import { Picture } from "../pictures/Picture.tsx";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Trash2 } from "../ui/icons.ts";
+import type { Owner } from "./owner.ts";
 
 /** The judgement of the day it was taken; a reading that was never judged is held against today's line. */
 function whatWasSaid(
@@ -124,7 +125,7 @@ export function ReadingList({
   held,
   solved,
   job,
-  jobId,
+  owner,
   outliers,
 }: {
   tests: readonly TestWithReadings[];
@@ -132,13 +133,13 @@ export function ReadingList({
   held: readonly Entry[];
   solved: JobSolution;
   job: JobDocument;
-  jobId: string;
+  owner: Owner;
   /** by the id of a reading, in its own deviations */
   outliers: ReadonlyMap<string, number>;
 }) {
   const units = useUnits();
   const client = useQueryClient();
-  const refresh = () => client.invalidateQueries({ queryKey: testsOf(jobId).queryKey });
+  const refresh = () => client.invalidateQueries({ queryKey: testsOf(owner.id).queryKey });
   const rows = tests
     .flatMap((test) => test.readings)
     .toSorted((a, b) => a.document.takenAt.localeCompare(b.document.takenAt));

@@ -1,24 +1,32 @@
+import { useQuery } from "@tanstack/react-query";
 import { CAUTIONS, type Caution, type FieldTestDocument } from "#contract/documents/fieldTest.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import { gradeApplies, type Pump, toleranceOf } from "#core/pump/pump.ts";
 import { CAUTION_WORDS, cautionsFor } from "#words/fieldTests.ts";
+import { allUnits } from "../api/queries.ts";
 import { Button } from "../ui/Button.tsx";
-import { PercentField, TextField } from "../ui/Fields.tsx";
+import { PercentField, SelectField, TextField } from "../ui/Fields.tsx";
 import { SetupRows } from "./SetupRows.tsx";
 
 /** What is said of a visit as a whole. */
-export type AboutVisit = Pick<FieldTestDocument, "by" | "note" | "cautions" | "limits" | "setups">;
+export type AboutVisit = Pick<
+  FieldTestDocument,
+  "by" | "note" | "cautions" | "limits" | "setups" | "unitId"
+>;
 
 /** Who measured, what was seen to, and what the parties agreed the pump may be short by. */
 export function VisitDetails({
   about,
   pump,
   changes,
+  units,
   onChange,
 }: {
   about: AboutVisit;
   /** labels of the job's changes, for set-ups side by side */
   changes: readonly string[];
+  /** which of the firm's pumps it was can be said */
+  units: boolean;
   pump: Pump | undefined;
   onChange: (about: AboutVisit) => void;
 }) {
@@ -70,6 +78,7 @@ export function VisitDetails({
             onChange={(note) => set({ note })}
           />
         </div>
+        {units && pump && <WhichUnit {...{ pump, about, onChange }} />}
         {pump && tolerance && (
           <div className="grid gap-1">
             {!gradeApplies(pump) && !limits && (
@@ -116,5 +125,38 @@ export function VisitDetails({
         />
       </div>
     </details>
+  );
+}
+
+/** Which real pump of this model it was, where the firm keeps any. */
+function WhichUnit({
+  pump,
+  about,
+  onChange,
+}: {
+  pump: Pump;
+  about: AboutVisit;
+  onChange: (about: AboutVisit) => void;
+}) {
+  const units = useQuery(allUnits);
+  const own = (units.data ?? []).filter(({ document }) => document.pumpId === pump.id);
+  if (own.length === 0) return null;
+  return (
+    <SelectField
+      label="Which pump of this model"
+      visibleLabel
+      value={about.unitId ?? ""}
+      onChange={(unitId) => {
+        const { unitId: _, ...rest } = about;
+        onChange(unitId === "" ? rest : { ...rest, unitId });
+      }}
+    >
+      <option value="">not said</option>
+      {own.map(({ id, document }) => (
+        <option key={id} value={id}>
+          {document.serial ?? "no serial number"}
+        </option>
+      ))}
+    </SelectField>
   );
 }

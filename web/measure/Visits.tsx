@@ -4,6 +4,7 @@ import type { JobSolution } from "#model/solveJob.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import type { Entry } from "../outbox/outbox.ts";
 import { ChevronDown, ChevronRight } from "../ui/icons.ts";
+import type { Owner } from "./owner.ts";
 import { ReadingList } from "./ReadingList.tsx";
 
 /** Every visit to the job, the newest first; the readings of the one in view lie open. */
@@ -19,7 +20,7 @@ export function Visits({
   held: readonly Entry[];
   solved: JobSolution;
   job: JobDocument;
-  jobId: string;
+  owner: Owner;
   outliers: ReadonlyMap<string, number>;
 }) {
   if (tests.every(({ readings }) => readings.length === 0)) {
@@ -48,10 +49,10 @@ export function Visits({
                 {count} {count === 1 ? "reading" : "readings"}
               </span>
             </button>
-            {open && test.revision > 0 && (
+            {open && test.revision > 0 && list.owner.of === "jobs" && (
               <p className="flex flex-wrap gap-3 pb-1 pl-6">
                 <Link
-                  to={`/jobs/${list.jobId}/tests/${test.id}`}
+                  to={`/jobs/${list.owner.id}/tests/${test.id}`}
                   className="target inline-flex items-center underline"
                 >
                   Test sheet

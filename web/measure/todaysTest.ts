@@ -2,6 +2,7 @@ import { type FieldTestDocument, fieldTestVersions } from "#contract/documents/f
 import type { TestWithReadings } from "../api/client.ts";
 import { localDay } from "../app/clock.ts";
 import type { TestOfReading } from "./fileReading.ts";
+import type { Owner } from "./owner.ts";
 import type { ReadingDraft } from "./readingDraft.ts";
 import { said } from "./useAbout.ts";
 import type { AboutVisit } from "./VisitDetails.tsx";
@@ -15,12 +16,13 @@ export const CONFIGURATIONS: Record<ReadingDraft["configuration"], string> = {
 
 /** The test of today's visit; it is stored with its first reading, under an id that two tries share. */
 export function testOfToday(
-  jobId: string,
+  { id: ownerId, test: owned }: Owner,
   tests: readonly TestWithReadings[],
-  configuration: ReadingDraft["configuration"],
+  asked: ReadingDraft["configuration"],
   about: AboutVisit,
 ): TestOfReading {
   const takenOn = localDay(new Date());
+  const configuration = owned.configuration ?? asked;
   const found = tests.find(
     ({ document }) =>
       document.takenOn === takenOn && (document.configuration ?? "") === configuration,
@@ -28,7 +30,7 @@ export function testOfToday(
   const document: FieldTestDocument = {
     format: "upright-gusher/field-test",
     version: fieldTestVersions.version,
-    jobId,
+    ...owned,
     title: CONFIGURATIONS[configuration],
     takenOn,
     ...(configuration !== "" && { configuration }),
@@ -37,7 +39,7 @@ export function testOfToday(
   return found
     ? { id: found.id, document: found.document, stored: found.revision > 0 }
     : {
-        id: [takenOn, configuration, jobId].filter(Boolean).join("-").slice(0, 64),
+        id: [takenOn, configuration, ownerId].filter(Boolean).join("-").slice(0, 64),
         document,
         stored: false,
       };

@@ -30,7 +30,15 @@ export function useAbout(
   async function save(next: AboutVisit): Promise<void> {
     const now = latest.current;
     if (!now) return;
-    const { by: _b, note: _n, cautions: _c, limits: _l, setups: _s, ...rest } = now.document;
+    const {
+      by: _b,
+      note: _n,
+      cautions: _c,
+      limits: _l,
+      setups: _s,
+      unitId: _u,
+      ...rest
+    } = now.document;
     const document: FieldTestDocument = { ...rest, ...said(next) };
     try {
       await api.save("tests", now.id, now.revision, document);
@@ -52,12 +60,13 @@ export function useAbout(
 }
 
 /** What of it was said: nothing is kept of what is empty. */
-export function said({ by, note, cautions, limits, setups }: AboutVisit): AboutVisit {
+export function said({ by, note, cautions, limits, setups, unitId }: AboutVisit): AboutVisit {
   return {
     ...(by && { by }),
     ...(note && { note }),
     ...(cautions && { cautions }),
     ...(limits && { limits }),
+    ...(unitId && { unitId }),
     ...(setups && setups.length > 0 && { setups }),
   };
 }

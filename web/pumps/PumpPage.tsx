@@ -15,6 +15,7 @@ import { CurvePlot } from "../charts/CurvePlot.tsx";
 import { Picture } from "../pictures/Picture.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { UnitsOfPump } from "../units/UnitsOfPump.tsx";
 
 /** One pump: its plate, its published points and its curve. */
 export default function PumpPage() {
@@ -222,6 +223,7 @@ function Plate({ pump }: { pump: PumpDocument }) {
             </tbody>
           </table>
           {pump.otherLines && <OtherLines pump={pump} lines={pump.otherLines} />}
+          <UnitsOfPump pumpId={pump.id} />
         </div>
       </div>
     </div>
