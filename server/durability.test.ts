@@ -71,3 +71,62 @@ it(
   },
   60_000 + KILLS * 10_000,
 );
+
+it("loses no reading and no sample that was answered for when the server is killed in the middle of a test", async () => {
+  const own = await freshFolder();
+  const first = await launch(own);
+  const dead = ended(first.child);
+  const put = (path: string, body: unknown, headers = {}, method = "PUT") =>
+    fetch(`${first.address}/api${path}`, {
+      method,
+      headers: { "content-type": "application/json", ...headers },
+      body: JSON.stringify(body),
+    }).catch(() => undefined);
+  const test = {
+    ...{ format: "upright-gusher/field-test", version: 3, title: "A sweep" },
+    ...{ takenOn: "2026-11-20", configuration: "shop-stand" },
+  };
+  expect((await put("/tests/sweep", { revision: 0, document: test }))?.ok).toBe(true);
+  const channels = [{ reads: "flow" }];
+  const made = await put("/streams/box", { name: "Logger", channels });
+  const { token } = (await made?.json()) as { token: string };
+  const shown = { readings: 0, samples: 0 };
+  const reading = (flow: number) => ({
+    ...{ format: "upright-gusher/reading", version: 5, testId: "sweep" },
+    takenAt: "2026-11-20T08:00:00Z",
+    flow: { method: "meter", flow, tolerance: 0.01 },
+  });
+  const take = async () => {
+    for (let n = 0; ; n++) {
+      const document = reading(0.001 + n * 1e-6);
+      if (!(await put(`/readings/r${n}`, { revision: 0, document }))?.ok) return;
+      shown.readings = n + 1;
+      if (n === 40) first.child.kill("SIGKILL");
+    }
+  };
+  const stream = async () => {
+    for (let n = 0; ; n++) {
+      const at = new Date(Date.UTC(2026, 10, 20, 8, 0, n)).toISOString();
+      const body = { samples: [{ n, at, values: [0.003] }] };
+      const bearer = { authorization: `Bearer ${token}` };
+      if (!(await put("/streams/box/samples", body, bearer, "POST"))?.ok) return;
+      shown.samples = n + 1;
+    }
+  };
+  await Promise.all([take(), stream()]);
+  await dead;
+  expect(shown.readings).toBeGreaterThan(40);
+
+  const second = await launch(own);
+  for (let n = 0; n < shown.readings; n++) {
+    expect((await fetch(`${second.address}/api/readings/r${n}`)).status).toBe(200);
+  }
+  const kept = (await (await fetch(`${second.address}/api/streams/box`)).json()) as {
+    count: number;
+  };
+  expect(kept.count).toBeGreaterThanOrEqual(shown.samples);
+  const closing = ended(second.child);
+  second.child.kill("SIGTERM");
+  await closing;
+  await dropFolder(own);
+}, 60_000);

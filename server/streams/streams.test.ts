@@ -176,6 +176,40 @@ describe("a logger's stream", () => {
   });
 });
 
+it("a thousand readings over a connection that drops, repeats and reorders are there once each", async () => {
+  const test = {
+    ...{ format: "upright-gusher/field-test", version: 3, title: "Many", jobId: "transfer" },
+    takenOn: "2026-11-20",
+  };
+  await call("PUT", "/tests/many", { revision: 0, document: test });
+  const [order] = fc.sample(
+    fc.shuffledSubarray(
+      Array.from({ length: 1000 }, (_, n) => n),
+      { minLength: 1000 },
+    ),
+    { numRuns: 1, seed: 3 },
+  );
+  const reading = (n: number) => ({
+    ...{ format: "upright-gusher/reading", version: 5, testId: "many" },
+    takenAt: new Date(START + 1000 * n).toISOString(),
+    flow: { method: "meter", flow: 0.001 + n * 1e-6, tolerance: 0.01 },
+  });
+  for (const [i, n] of (order ?? []).entries()) {
+    const file = () => call("PUT", `/readings/many-${n}`, { revision: 0, document: reading(n) });
+    // The answer to every third is lost, and it is sent again.
+    if (i % 3 === 0) await file();
+    expect((await file()).status).toBe(200);
+  }
+  const tests = (await call("GET", "/jobs/transfer/tests")).body as {
+    readings: { id: string; revision: number; document: { flow: { flow: number } } }[];
+  }[];
+  const kept = tests.flatMap(({ readings }) => readings);
+  expect(kept).toHaveLength(1000);
+  expect(new Set(kept.map(({ id }) => id)).size).toBe(1000);
+  expect(kept.every(({ revision }) => revision === 1)).toBe(true);
+  expect(kept[17]?.document.flow.flow).toBeCloseTo(0.001 + 17e-6, 12);
+}, 120_000);
+
 it("a stream that is deleted takes nothing and is listed no more, until it is brought back", async () => {
   const { id, bearer } = await begin();
   const post = () => call("POST", `/streams/${id}/samples`, { samples: [sample(0)] }, bearer);

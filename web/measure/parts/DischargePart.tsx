@@ -28,10 +28,19 @@ export function DischargePart({
   const end = after.findIndex(({ kind }) => kind === "split" || kind === "outlet");
   const places = after.slice(0, end < 0 ? undefined : end).filter(({ kind }) => kind !== "rise");
   const dial = draft.elevation ?? tap;
+  const { suctionKind, suctionElevation, afterItemId } = draft;
   const gauges = useMemo(() => {
-    const at = endOf(solved, draft.afterItemId);
-    return at ? [{ at, dial, label: `gauge ${format(dial, "length", units)}` }] : [];
-  }, [solved, draft.afterItemId, dial, units]);
+    const marks = [];
+    const at = endOf(solved, afterItemId);
+    if (at) marks.push({ at, dial, label: `gauge ${format(dial, "length", units)}` });
+    // A suction gauge stands before the pump, at its port.
+    const port = pump === undefined ? undefined : endOf(solved, pump);
+    if (suctionKind === "gauge" && port) {
+      const own = suctionElevation ?? port.height;
+      marks.push({ at: port, dial: own, label: `suction ${format(own, "length", units)}` });
+    }
+    return marks;
+  }, [solved, afterItemId, dial, suctionKind, suctionElevation, pump, units]);
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Discharge gauge</legend>

@@ -1,4 +1,5 @@
 import { QuantityField } from "../../ui/QuantityField.tsx";
+import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
 
 /** The speed an engine ran at while the reading was taken. */
@@ -15,6 +16,7 @@ export function SpeedPart({ draft, change, rated }: PartProps & { rated: number 
         onChange={(rpm) => change({ speedRatio: rpm / rated })}
         className="max-w-48"
       />
+      <InstrumentPick {...{ draft, change }} of="speed" />
       <p className="text-[13px] text-soft">
         The rated curve is moved to this speed before comparing. Never run an engine indoors, in a
         pit or by an intake: exhaust kills.

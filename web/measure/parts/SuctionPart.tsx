@@ -2,6 +2,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import type { ReadingDraft } from "../readingDraft.ts";
+import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
 
 /** What the pump draws from: the water's level, or a gauge before the pump. */
@@ -68,6 +69,7 @@ export function SuctionPart({
           </>
         )}
       </div>
+      {draft.suctionKind === "gauge" && <InstrumentPick {...{ draft, change }} of="suction" />}
     </fieldset>
   );
 }
