@@ -77,7 +77,7 @@ export function GaugeMark({ foot, dial, label }: { foot: Spot; dial: number; lab
         strokeWidth={2.5}
       />
       <line x1={foot.x} y1={y} x2={foot.x + 4} y2={y - 5} stroke="var(--signal)" strokeWidth={2} />
-      <text x={foot.x + 13} y={y + 4} {...LABEL}>
+      <text x={foot.x - 14} y={y + 1} textAnchor="end" {...LABEL}>
         {label}
       </text>
     </g>

@@ -305,7 +305,7 @@ export default function MeasurePane({
           onChange={(note) => change({ note })}
         />
         <PicturesPart {...{ draft, change }} jobId={id} />
-        <div className="flex flex-wrap gap-2 bg-paper lg:sticky lg:bottom-0 lg:z-10 lg:py-2">
+        <div className="flex flex-wrap gap-2 bg-paper lg:sticky lg:-bottom-3 lg:z-10 lg:py-3">
           <Button
             look="strong"
             disabled={filing || result.kind !== "ready"}
