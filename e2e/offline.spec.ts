@@ -23,6 +23,15 @@ test("without a network it opens, is edited, times a bucket and files; back on l
   });
   await stage(page, "Measure").click();
   await expect(page.getByText("Falls short of its curve").first()).toBeVisible();
+  // What instruments stream goes past what is kept for later.
+  await page.getByText("I have instruments that stream").click();
+  await page.getByRole("button", { name: "Start the simulated box" }).click();
+  await expect(page.locator("[data-channel=flow]")).toBeVisible();
+  const kept = await page.evaluate(async () => {
+    const answers = await caches.open("answers");
+    return (await answers.keys()).filter(({ url }) => url.includes("/api/streams")).length;
+  });
+  expect(kept).toBe(0);
   await page.goto("/");
   await page.getByRole("region", { name: "Jobs" }).getByRole("listitem").first().waitFor();
 

@@ -31,9 +31,10 @@ export default defineConfig({
         navigateFallbackDenylist: [/^\/api\//, /^\/sign-in/, /^\/authority/],
         runtimeCaching: [
           {
-            // What was read once can be read without a network; backups are taken from the server alone.
+            // What was read once can be read without a network; backups are taken from the server alone, and what
+            // instruments stream has no end to keep.
             urlPattern: ({ url, sameOrigin }) =>
-              sameOrigin && /^\/api\/(?!backups)/.test(url.pathname),
+              sameOrigin && /^\/api\/(?!backups|streams)/.test(url.pathname),
             handler: "NetworkFirst",
             options: {
               cacheName: "answers",

@@ -196,6 +196,8 @@ export default function MeasurePane({
       const reading = { ...result.reading, ...(judged && { judged }) };
       const filed = await fileReading(id, today, draft.id, reading);
       replace(nextDraft(draft));
+      // What was just filed is what is looked at.
+      setPicked(undefined);
       if (filed.kind === "filed") toast("Reading filed.");
       if (filed.kind === "held") {
         toast("Not on the server yet: the reading is kept on this device and goes by itself.");
@@ -236,7 +238,7 @@ export default function MeasurePane({
         <SideBySideCard key={`${own.first} ${own.second}`} compared={own} />
       ))}
       {judged.kind === "failed" && <p className="text-signal">{judged.error}</p>}
-      {!judged.value && judged.kind === "working" && <Loading what="the judgement" />}
+      {!judged.value && judged.kind !== "failed" && <Loading what="the judgement" />}
     </div>
   );
   return (

@@ -27,7 +27,10 @@ export function useVisit(job: JobDocument, test: TestWithReadings | undefined): 
   const doubt = useDoubt(job);
   const readings = useReadings(test);
   const limits = test?.document.limits;
-  const judged = useCalculation("judged", [useSolvable(job), readings, doubt, limits]);
+  const calculation = useCalculation("judged", [useSolvable(job), readings, doubt, limits]);
+  // What was worked out of other readings is not said of these.
+  const { stale } = calculation;
+  const judged = stale ? { ...calculation, value: undefined } : calculation;
   const installed = useMemo(
     () =>
       judged.value?.flatMap(({ at, whole, range }) =>

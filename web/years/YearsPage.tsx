@@ -60,7 +60,8 @@ function Years({
       }),
     [tests, ready],
   );
-  const years = useCalculation("years", [job, visits, doubt]);
+  const calculation = useCalculation("years", [job, visits, doubt]);
+  const years = calculation.stale ? { ...calculation, value: undefined } : calculation;
   const pumps = pumpItems(job.path);
   return (
     <div className="relative h-full overflow-y-auto print:h-auto print:overflow-visible">
@@ -76,7 +77,7 @@ function Years({
         </div>
         <h1 className="text-3xl">{job.name}: over the years</h1>
         {years.kind === "failed" && <p className="text-signal">{years.error}</p>}
-        {!years.value && years.kind === "working" && <Loading what="the years" />}
+        {!years.value && years.kind !== "failed" && <Loading what="the years" />}
         {years.value?.length === 0 && (
           <p className="text-soft">
             No visit has a reading with a gauge that can be held against a pump of this job yet.
