@@ -66,12 +66,8 @@ export function streamRoutes(db: Database): Hono {
     if (!isId(id)) return notFound(c);
     const asked = await read(c, streamSchema);
     if (!asked.ok) return asked.refusal;
-    if (await getStream(db, id)) {
-      const message = "There is a stream under this id already; begin another.";
-      return c.json<ApiError>({ error: "conflict", message, current: null }, 409);
-    }
     const made = await createStream(db, id, asked.value);
-    return made ? c.json({ id, ...made }) : noJob(c);
+    return typeof made === "string" ? refused(c, made) : c.json({ id, ...made });
   });
 
   routes.get("/streams/:id", async (c) => {
@@ -175,16 +171,13 @@ export function streamRoutes(db: Database): Hono {
         422,
       );
     }
-    if (await getStream(db, id)) {
-      const message = "There is a stream under this id already; begin another.";
-      return c.json<ApiError>({ error: "conflict", message, current: null }, 409);
-    }
     const stream = {
       name: "Simulated box",
       jobId: asked.value.jobId,
       channels: channelsOf(made.box),
     };
-    if (!(await createStream(db, id, stream))) return noJob(c);
+    const begun = await createStream(db, id, stream);
+    if (typeof begun === "string") return refused(c, begun);
     running.start(id, made.box, asked.value, made.truth);
     return c.json({ id });
   });
@@ -210,6 +203,12 @@ const limit = bodyLimit({
 });
 
 const isId = (text: string): boolean => idSchema.safeParse(text).success;
+
+function refused(c: Context, why: "no-job" | "taken"): Response {
+  if (why === "no-job") return noJob(c);
+  const message = "There is a stream under this id already; begin another.";
+  return c.json<ApiError>({ error: "conflict", message, current: null }, 409);
+}
 
 const noJob = (c: Context) =>
   c.json<ApiError>(

@@ -25,12 +25,12 @@ const COUNTED = `SELECT s.id, s.created_at, s.document,
     (SELECT max(at) FROM samples WHERE stream_id = s.id) AS last
   FROM streams s WHERE s.deleted_at IS NULL`;
 
-/** Begins a stream; its token is told once, and kept as a hash only. Nothing where its job is not there. */
+/** Begins a stream; its token is told once, and kept as a hash only. */
 export async function createStream(
   db: Database,
   id: string,
   document: StreamDocument,
-): Promise<{ token: string } | undefined> {
+): Promise<{ token: string } | "no-job" | "taken"> {
   const token = randomBytes(24).toString("base64url");
   const { jobId } = document;
   return db.transaction(async (tx) => {
@@ -38,13 +38,14 @@ export async function createStream(
       const found = await tx.query("SELECT 1 FROM jobs WHERE id = $1 AND deleted_at IS NULL", [
         jobId,
       ]);
-      if (found.length === 0) return undefined;
+      if (found.length === 0) return "no-job";
     }
-    await tx.query(
-      "INSERT INTO streams (id, job_id, token_hash, document) VALUES ($1, $2, $3, $4)",
+    const made = await tx.query(
+      `INSERT INTO streams (id, job_id, token_hash, document) VALUES ($1, $2, $3, $4)
+         ON CONFLICT (id) DO NOTHING RETURNING id`,
       [id, jobId ?? null, hashOf(token), JSON.stringify(document)],
     );
-    return { token };
+    return made.length > 0 ? { token } : "taken";
   });
 }
 

@@ -218,6 +218,8 @@ it("a stream that is deleted takes nothing and is listed no more, until it is br
   expect((await send("GET", `/streams/${id}`)).status).toBe(404);
   expect((await post()).status).toBe(401);
   expect((await send("DELETE", `/streams/${id}`)).status).toBe(404);
+  const again = { name: "Again", channels: [{ reads: "flow" }] };
+  expect((await call("PUT", `/streams/${id}`, again)).status).toBe(409);
   expect((await send("POST", `/streams/${id}/restore`)).status).toBe(204);
   expect((await call("GET", `/streams/${id}`)).body.count).toBe(1);
 });
