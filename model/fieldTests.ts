@@ -8,8 +8,8 @@ import { fitTest, type Test } from "#core/measurement/pumpOrLine.ts";
 import { isOpen } from "#core/measurement/reading.ts";
 import { type NextPoint, nextPoint, type Throttling, throttling } from "#core/measurement/sweep.ts";
 import { type HeadInput, headModel } from "#core/measurement/totalHead.ts";
-import { pumpCurve } from "#core/pump/curve.ts";
-import type { Plate, Tolerance } from "#core/pump/pump.ts";
+import { powerAt, publishedValue, pumpCurve } from "#core/pump/curve.ts";
+import type { Pump, Tolerance } from "#core/pump/pump.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
 import type { Doubt } from "#core/whatif/uncertainty.ts";
 import { pumpOfReading, takenOnAnother } from "./readings.ts";
@@ -138,16 +138,22 @@ export function needleAt(
 
 /** What was read at the supply, and wire to water where the head was read too. */
 export function electricOf(
-  { electric }: ReadingDocument,
+  { electric, speedRatio }: ReadingDocument,
   comparison: Comparison | undefined,
-  plate: Plate | undefined,
-): { input: MeasuredInput; efficiency?: Estimate } | undefined {
+  pump: Pump | undefined,
+): { input: MeasuredInput; efficiency?: Estimate; published?: number } | undefined {
   if (!electric) return undefined;
-  const input = measuredInput(electric, plate);
+  const input = measuredInput(electric, pump?.electric);
+  const at = comparison?.flow.value;
+  const published =
+    pump && at !== undefined
+      ? publishedValue(powerAt(pumpCurve(pump, speedRatio ?? 1), at))
+      : undefined;
   const water = comparison?.waterPower;
   return {
     input,
     ...(water && input.power && { efficiency: wireToWater(water, input.power) }),
+    ...(published !== undefined && { published }),
   };
 }
 

@@ -168,6 +168,14 @@ describe("the supply in words", () => {
     expect(at(0.9, { voltsOff: -0.09 })).not.toContain("voltage");
     expect(at(0.9, { voltsOff: -0.11 })).toMatch(/11 % under/);
   });
+  it("holds the power against what is published, as far as the instruments can tell", () => {
+    const power = { ...estimate(1000, 20), from: "meter" } as const;
+    const published = (watts: number) =>
+      electricWords({ power }, undefined, "metric", watts).join(" ");
+    expect(published(1030)).toContain("no difference");
+    expect(published(800)).toContain("it takes 25 % more");
+    expect(published(1250)).toContain("it takes 20 % less");
+  });
   it("owns up to a power factor that nobody measured", () => {
     const power = { ...estimate(900, 50), from: "usual-power-factor" } as const;
     expect(electricWords({ power }, estimate(0.5, 0.03), "metric")[0]).toMatch(

@@ -386,6 +386,7 @@ export function electricWords(
   input: MeasuredInput,
   efficiency: Estimate | undefined,
   system: UnitSystem,
+  published?: number,
 ): string[] {
   const { power, current, ofPlate, unbalance, voltsOff } = input;
   const said: string[] = [];
@@ -402,6 +403,13 @@ export function electricWords(
         : "";
     said.push(
       `It takes ${watts}${assumed}.${efficiency ? ` Wire to water that is ${doubtfulPercent(efficiency)}.` : ""}`,
+    );
+  }
+  if (power && published) {
+    const off = power.value / published - 1;
+    const doubt = (COVERAGE * power.standardUncertainty) / published;
+    said.push(
+      `Its curve publishes ${format(published, "power", system)} at that flow, at the shaft or at the terminals as its maker says: ${Math.abs(off) <= doubt ? "no difference that these instruments could show" : `it takes ${formatPercent(Math.abs(off))} ${off > 0 ? "more" : "less"}`}.`,
     );
   }
   if (current && ofPlate !== undefined) {

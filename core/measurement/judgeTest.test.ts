@@ -3,7 +3,7 @@ import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { pumpCurve } from "../pump/curve.ts";
-import { gradeApplies, type Pump } from "../pump/pump.ts";
+import { gradeApplies, type Pump, TOLERANCE } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import {
   fitting,
@@ -19,7 +19,9 @@ import {
 import { type Condition, conditioned } from "../whatif/condition.ts";
 import { USUAL_DOUBT } from "../whatif/uncertainty.ts";
 import { measuredInput } from "./electric.ts";
+import { measuredFlow } from "./instruments.ts";
 import { judgeTest, type TestJudgement } from "./judgeTest.ts";
+import { fitTest } from "./pumpOrLine.ts";
 import type { Reading } from "./reading.ts";
 import { nextPoint, throttling } from "./sweep.ts";
 
@@ -149,6 +151,25 @@ describe("pump or line", () => {
     expect(point?.acceptance).toBe("cannot-tell");
     expect(point?.improve).toBe("curve");
   });
+});
+
+it("tells the water's level less surely by a table that is only a band", () => {
+  const [given] = readings(1, SOUND, [0.8]);
+  const { suction: _, ...blind } = given as Reading;
+  const level = (curveDoubt: number) => {
+    const found = fitTest(
+      { on, pump: { ...pump, curveDoubt }, at: 0, readings: [blind], doubt: USUAL_DOUBT },
+      ["level"],
+    );
+    if (found.kind !== "found" || !found.values.level) throw new Error(found.kind);
+    return found.values.level;
+  };
+  expect(level(0).value).toBeCloseTo(0, 2);
+  const head = evaluate(pumpCurve(pump).head, measuredFlow(blind.flow).value);
+  const band = (0.1 + TOLERANCE["2B"].head) / Math.sqrt(3);
+  // A band of ± 10 % and the grade's ± 5 % of the head there.
+  expect(level(0.1).standardUncertainty / head).toBeCloseTo(band, 1);
+  expect(level(0.1).standardUncertainty).toBeGreaterThan(2 * level(0).standardUncertainty);
 });
 
 it("has no ISO grade under 1 kW at the shaft", () => {

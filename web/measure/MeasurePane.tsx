@@ -215,7 +215,7 @@ export default function MeasurePane({
 
   const rated = ran?.pump;
   const electric =
-    result.kind === "ready" ? electricOf(result.reading, comparison, rated?.electric) : undefined;
+    result.kind === "ready" ? electricOf(result.reading, comparison, rated) : undefined;
   const notOfOne =
     solved.kind === "solved" && result.kind === "ready" && result.reading.discharge
       ? pumpOfReading(solved, result.reading)
@@ -344,7 +344,12 @@ export default function MeasurePane({
               {comparison && <ComparisonCard {...{ comparison }} reading={result.reading} />}
               {electric && (
                 <div>
-                  {electricWords(electric.input, electric.efficiency, units).map((sentence) => (
+                  {electricWords(
+                    electric.input,
+                    electric.efficiency,
+                    units,
+                    electric.published,
+                  ).map((sentence) => (
                     <p key={sentence} className="text-[14px]">
                       {sentence}
                     </p>

@@ -67,6 +67,9 @@ export type ReadingDraft = {
   /** A of each conductor */
   currents: (number | undefined)[];
   power: number | undefined;
+  /** half-widths of what was picked to read them with, as parts */
+  currentTolerance: number | undefined;
+  powerTolerance: number | undefined;
   powerFactor: number | undefined;
   throwDistance: number | undefined;
   /** which of the set-ups the visit holds side by side */
@@ -136,6 +139,8 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     volts: undefined,
     currents: [],
     power: undefined,
+    currentTolerance: undefined,
+    powerTolerance: undefined,
     powerFactor: undefined,
     throwDistance: undefined,
     setup: "",
@@ -328,7 +333,8 @@ function lackOf(draft: ReadingDraft): string | undefined {
   }
 }
 
-function electricOf({ volts, currents, power, powerFactor }: ReadingDraft) {
+function electricOf({ volts, currents, power, powerFactor, ...draft }: ReadingDraft) {
+  const { currentTolerance, powerTolerance } = draft;
   const read = currents.filter((current) => current !== undefined);
   if (power === undefined && read.length === 0) return {};
   return {
@@ -337,6 +343,8 @@ function electricOf({ volts, currents, power, powerFactor }: ReadingDraft) {
       ...(read.length > 0 && { currents: read }),
       ...(power !== undefined && { power }),
       ...(powerFactor !== undefined && { powerFactor }),
+      ...(currentTolerance !== undefined && { currentTolerance }),
+      ...(powerTolerance !== undefined && { powerTolerance }),
     },
   };
 }
@@ -455,9 +463,13 @@ export function takenLive(
         break;
       case "current":
         by.currents = [mean.value];
+        if (size > 0) by.currentTolerance = Math.min(half / size, 0.5);
         break;
       case "power":
-        if (mean.value > 0) by.power = mean.value;
+        if (mean.value > 0) {
+          by.power = mean.value;
+          by.powerTolerance = Math.min(half / size, 0.5);
+        }
         break;
       case "speed":
         if (ratedSpeed && mean.value > 0.1 * ratedSpeed) {

@@ -24,7 +24,7 @@ const KINDS: Record<Place, (draft: ReadingDraft) => InstrumentKind[]> = {
 };
 
 /** What an instrument says of a reading that is taken with it. */
-function takenWith(place: Place, { fullScale, volume, tolerance }: Instrument) {
+function takenWith(place: Place, { kind, fullScale, volume, tolerance }: Instrument) {
   const by: Partial<ReadingDraft> = {};
   switch (place) {
     case "flow":
@@ -46,6 +46,8 @@ function takenWith(place: Place, { fullScale, volume, tolerance }: Instrument) {
       if (tolerance !== undefined) by.speedTolerance = tolerance;
       break;
     case "electric":
+      if (kind === "power-meter") by.powerTolerance = tolerance;
+      else by.currentTolerance = tolerance;
       break;
   }
   return by;
