@@ -89,7 +89,7 @@ it("loses no reading and no sample that was answered for when the server is kill
   expect((await put("/tests/sweep", { revision: 0, document: test }))?.ok).toBe(true);
   const channels = [{ reads: "flow" }];
   const made = await put("/streams/box", { name: "Logger", channels });
-  const { token } = (await made?.json()) as { token: string };
+  const { token } = (await (made as Response).json()) as { token: string };
   const shown = { readings: 0, samples: 0 };
   const reading = (flow: number) => ({
     ...{ format: "upright-gusher/reading", version: 5, testId: "sweep" },
