@@ -27,8 +27,8 @@ export function UnitsOfPump({ pumpId }: { pumpId: string }) {
     }
   }
   return (
-    <section aria-label="Pumps of this model" className="mt-4">
-      <h2 className="plate text-[19px]">Pumps of this model</h2>
+    <section aria-label="Kept by serial number" className="mt-4">
+      <h2 className="plate text-[19px]">Kept by serial number</h2>
       <ul className="text-[15px]">
         {own.map(({ id, document }) => (
           <li key={id} className="border-t border-rule">
