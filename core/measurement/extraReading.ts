@@ -87,8 +87,7 @@ function atPump({ on, pump, at }: Test, like: Reading, flow: number): GaugedRead
   if (!placed || drawn === undefined || flow < curve.firstFlow || flow > curve.lastFlow)
     return undefined;
   const known = like.suction?.kind === "water-level" ? like.suction.level : undefined;
-  const level =
-    known ?? on.boundaries.normal.source - pressureHead(sourcePressure(on.line.source), on.water);
+  const level = known ?? waterLevel(on);
   const bore =
     on.line.segments[on.line.passed.get(placed.item.id) ?? 0]?.stock?.bore ??
     suctionOf(on.line, placed).at(-1)?.bore;
@@ -111,10 +110,14 @@ function atPump({ on, pump, at }: Test, like: Reading, flow: number): GaugedRead
 }
 
 function leveled({ on }: Test, like: Reading): Reading | undefined {
-  const level =
-    like.suction?.kind === "water-level" ? like.suction.level : on.boundaries.normal.source;
+  const level = like.suction?.kind === "water-level" ? like.suction.level : waterLevel(on);
   if (like.suction?.kind === "gauge") return undefined;
   return { ...like, suction: { kind: "water-level", level, tolerance: BY_TAPE } };
+}
+
+/** The level of the water as entered in the job, m: the solver's boundary without a closed tank's pressure. */
+function waterLevel(on: Test["on"]): number {
+  return on.boundaries.normal.source - pressureHead(sourcePressure(on.line.source), on.water);
 }
 
 /** A measurement of the same kind with another flow. */
