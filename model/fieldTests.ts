@@ -136,18 +136,19 @@ export function needleAt(
   return without === undefined ? undefined : (head - without) * water.density * GRAVITY;
 }
 
-/** What was read at the supply, and wire to water where the head was read too. */
+/** What was read at the supply, and wire to water where the head was read too; the published power is at the reading's speed, else at the job's own for this pump (`ownSpeedRatio`). */
 export function electricOf(
   { electric, speedRatio }: ReadingDocument,
   comparison: Comparison | undefined,
   pump: Pump | undefined,
+  ownSpeedRatio = 1,
 ): { input: MeasuredInput; efficiency?: Estimate; published?: number } | undefined {
   if (!electric) return undefined;
   const input = measuredInput(electric, pump?.electric);
   const at = comparison?.flow.value;
   const published =
     pump && at !== undefined
-      ? publishedValue(powerAt(pumpCurve(pump, speedRatio ?? 1), at))
+      ? publishedValue(powerAt(pumpCurve(pump, speedRatio ?? ownSpeedRatio), at))
       : undefined;
   const water = comparison?.waterPower;
   return {

@@ -214,8 +214,12 @@ export default function MeasurePane({
   }
 
   const rated = ran?.pump;
+  const ownSpeedRatio =
+    solved.kind === "solved" ? solved.solution.line.pumps[place]?.item.speedRatio : undefined;
   const electric =
-    result.kind === "ready" ? electricOf(result.reading, comparison, rated) : undefined;
+    result.kind === "ready"
+      ? electricOf(result.reading, comparison, rated, ownSpeedRatio)
+      : undefined;
   const notOfOne =
     solved.kind === "solved" && result.kind === "ready" && result.reading.discharge
       ? pumpOfReading(solved, result.reading)
