@@ -13,6 +13,7 @@ import type { Diagnostic, DiagnosticCode } from "./diagnostic.ts";
 import { blockedWays } from "./openWays.ts";
 import {
   type FittingItem,
+  jetBore,
   type Levels,
   type Line,
   levelsOf,
@@ -204,7 +205,7 @@ export function compileLine(line: Line): Compilation {
           if (!here.pipe || (pump?.outlet === here.node && segments.length === here.start)) {
             refuse("no-pipe", pump?.item.id);
           } else {
-            if (outlet.type === "nozzle" && outlet.bore >= here.pipe.bore) {
+            if (outlet.type === "nozzle" && jetBore(outlet) >= here.pipe.bore) {
               refuse("nozzle-wider-than-pipe", item.id);
             }
             put(here, { itemId: item.id, stock: here.pipe, ...wayOut(outlet, here.pipe) });
@@ -451,7 +452,7 @@ function wayOut(
 ): Pick<Segment, "kind" | "bore" | "k" | "emitter"> {
   switch (outlet.type) {
     case "nozzle":
-      return { kind: "nozzle", bore: outlet.bore, k: 1 / outlet.dischargeCoefficient ** 2 };
+      return { kind: "nozzle", bore: jetBore(outlet), k: 1 / outlet.dischargeCoefficient ** 2 };
     case "emitter": {
       const { flow, pressure } = outlet;
       return { kind: "emitter", bore, k: 0, emitter: { flow, pressure } };

@@ -72,17 +72,41 @@ export type Outlet =
   | { type: "drain" }
   /** a pressure in Pa (gauge) to be kept at the outlet */
   | { type: "pressure"; pressure: number }
-  /** a nozzle or gun: q = Cd A √(2p/ρ), bore in m */
-  | {
-      type: "nozzle";
-      bore: number;
-      dischargeCoefficient: number;
-      /** Pa at its base between which it throws as it should */
-      leastPressure?: number | undefined;
-      greatestPressure?: number | undefined;
-    }
+  | NozzleOutlet
   /** a sprinkler known by what it passes: `flow` in m³/s at `pressure` in Pa, q ∝ √p */
   | { type: "emitter"; flow: number; pressure: number };
+
+/** A nozzle, or a gun with a range nozzle and often a spreader beside it: q = Cd A √(2p/ρ) through both together. */
+export interface NozzleOutlet {
+  type: "nozzle";
+  /** m, of the range nozzle */
+  bore: number;
+  /** m, of the spreader */
+  spreaderBore?: number | undefined;
+  dischargeCoefficient: number;
+  /** Pa at its base between which it throws as it should */
+  leastPressure?: number | undefined;
+  greatestPressure?: number | undefined;
+  /** degrees over which it turns; the whole circle when absent */
+  arc?: number | undefined;
+  /** degrees above level at which the water leaves */
+  trajectory?: number | undefined;
+  /** as its maker calls it */
+  model?: string | undefined;
+  /** its maker's chart: Pa at the base, m³/s and m of throw */
+  chart?: readonly GunPoint[] | undefined;
+}
+
+export interface GunPoint {
+  pressure: number;
+  flow: number;
+  radius: number;
+}
+
+/** m: the bore of one nozzle that passes what both of a gun's pass. */
+export function jetBore({ bore, spreaderBore = 0 }: NozzleOutlet): number {
+  return spreaderBore > 0 ? Math.hypot(bore, spreaderBore) : bore;
+}
 
 /**
  * Where the water parts, as often as it likes: a branch is a path and may part again. A branch that ends in

@@ -23,3 +23,6 @@ export const BAR = 1e5;
 
 /** K at 0 °C */
 export const ZERO_CELSIUS = 273.15;
+
+/** m², of 43 560 square feet; exact by definition */
+export const ACRE = 43_560 * FOOT ** 2;

@@ -1,0 +1,90 @@
+import { pressureHeadBefore } from "../hydraulics/headLine.ts";
+import type { LineModel, Running } from "../hydraulics/solveLine.ts";
+import { changeItems, everyItem, type NozzleOutlet, type PathItem } from "../line/path.ts";
+import { GRAVITY } from "../quantity/constants.ts";
+import { type Calibration, type Gun, type ThrowResult, throwAt } from "./gun.ts";
+
+/** An outlet of a path that is a gun, or any other single nozzle. */
+export type GunItem = Extract<PathItem, { kind: "outlet" }> & { outlet: NozzleOutlet };
+
+export function gunsOf(path: readonly PathItem[]): GunItem[] {
+  return everyItem<PathItem>(path).filter(
+    (item): item is GunItem => item.kind === "outlet" && item.outlet.type === "nozzle",
+  );
+}
+
+/** A gun while the line runs: Pa a gauge at its base reads, m³/s through it, and how far that throws. */
+export interface GunAtWork {
+  itemId: string;
+  gun: Gun;
+  pressure: number;
+  flow: number;
+  thrown: ThrowResult;
+}
+
+/** Every gun of a running line. `measured` calibrates guns by the item they are. */
+export function gunsAtWork(
+  { line, water }: LineModel,
+  { state, headLine }: Pick<Running, "state" | "headLine">,
+  measured: (gun: Gun) => Calibration | undefined = () => undefined,
+): GunAtWork[] {
+  return line.outlets.flatMap(({ item }, i): GunAtWork[] => {
+    if (item.outlet.type !== "nozzle") return [];
+    const { type: _, ...gun } = item.outlet;
+    const head = pressureHeadBefore(headLine, item.id);
+    if (head === undefined) return [];
+    const pressure = Math.max(head * water.density * GRAVITY, 0);
+    const flow = Math.max(state.byOutlet[i] as number, 0);
+    return [
+      { itemId: item.id, gun, pressure, flow, thrown: throwAt(gun, pressure, measured(gun)) },
+    ];
+  });
+}
+
+/** m of hose to a second gun. Common practice, no source. */
+const APART = 20;
+
+/**
+ * The path with a second gun like its only one, on a tee where that stands and a length of the same hose to the other.
+ * Nothing where the path has no gun, or has more already, or no hose before it.
+ */
+export function withSecondGun(path: readonly PathItem[]): PathItem[] | undefined {
+  const [gun, ...others] = gunsOf(path);
+  const hose = everyItem<PathItem>(path).findLast((item) => item.kind === "pipe");
+  if (!gun || others.length > 0 || hose?.kind !== "pipe") return undefined;
+  const id = `${gun.id}-2`;
+  const second: PathItem[] = [
+    { kind: "fitting", id: `${id}-tee`, fitting: "tee-branch", count: 1, stock: hose.stock },
+    { ...hose, id: `${id}-hose`, length: APART, rise: 0 },
+    { ...gun, id },
+  ];
+  const first: PathItem[] = [
+    { kind: "fitting", id: `${id}-through`, fitting: "tee-run", count: 1, stock: hose.stock },
+    gun,
+  ];
+  return changeItems<PathItem>(path, (item) =>
+    item.id === gun.id ? { kind: "split", id: `${id}-split`, branches: [first, second] } : item,
+  );
+}
+
+/**
+ * The path with one gun open, the ways to all others left out; nothing where it has none. A way that ends in another
+ * gun is gone with its fittings, and the fork it left by is no fork any more.
+ */
+export function withOneGun(path: readonly PathItem[]): PathItem[] | undefined {
+  const [first] = gunsOf(path);
+  return first ? onlyTo(path, first.id) : undefined;
+}
+
+function onlyTo(path: readonly PathItem[], id: string): PathItem[] {
+  return path.flatMap((item): PathItem[] => {
+    if (item.kind !== "split") return [item];
+    const kept = item.branches.flatMap((branch) => {
+      const guns = gunsOf(branch);
+      return guns.length > 0 && !guns.some((gun) => gun.id === id) ? [] : [onlyTo(branch, id)];
+    });
+    if (kept.length === 0) return [];
+    const [only] = kept;
+    return kept.length === 1 && only ? only : [{ ...item, branches: kept }];
+  });
+}
