@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { amount, day, fraction, idSchema, text } from "./fields.ts";
+import { gunFields } from "./gun.ts";
 import type { Known } from "./known.ts";
 import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
@@ -56,6 +57,11 @@ export const firmShape = z.looseObject({
       }),
     )
     .max(500)
+    .optional(),
+  /** sprinklers it knows, typed from their charts */
+  guns: z
+    .array(z.looseObject({ id: idSchema, name: text(120), ...gunFields }))
+    .max(200)
     .optional(),
   /** sizes, fittings and pumps the van carries, with how many or how much */
   vanStock: z

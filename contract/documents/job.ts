@@ -1,13 +1,14 @@
 import * as z from "zod";
 import { everyItem } from "#core/line/path.ts";
+import { fieldSchema } from "./field.ts";
 import { attachmentsSchema, day, idSchema, levelsSchema, text } from "./fields.ts";
+import { gunFields, gunIssues } from "./gun.ts";
 import type { Known } from "./known.ts";
 import { pumpSchema, type pumpShape } from "./pump.ts";
 import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
 import {
   bodySchema,
-  fieldSchema,
   needSchema,
   overTimeSchema,
   pressureTankSchema,
@@ -101,14 +102,7 @@ const outletSchema = z.discriminatedUnion(
       type: z.literal("pressure"),
       pressure: quantity("pressure", RANGES.outletPressure),
     }),
-    z.looseObject({
-      type: z.literal("nozzle"),
-      bore: quantity("diameter", RANGES.bore),
-      dischargeCoefficient: z.number().min(0.4).max(1),
-      /** at its base, between which it throws as it should */
-      leastPressure: quantity("pressure", RANGES.outletPressure).optional(),
-      greatestPressure: quantity("pressure", RANGES.outletPressure).optional(),
-    }),
+    z.looseObject({ type: z.literal("nozzle"), ...gunFields }),
     z.looseObject({
       type: z.literal("emitter"),
       flow: quantity("flow", RANGES.emitterFlow),
@@ -344,6 +338,11 @@ export const jobShape = z
         if (item.kind === "outlet" && "body" in item.outlet) {
           refers(item.outlet.body, [...at, i, "outlet", "body"]);
         }
+        if (item.kind === "outlet" && item.outlet.type === "nozzle") {
+          for (const { path, message } of gunIssues(item.outlet)) {
+            context.addIssue({ code: "custom", path: [...at, i, "outlet", ...path], message });
+          }
+        }
         if (item.kind !== "split") continue;
         for (const [b, branch] of item.branches.entries())
           claimAll(branch, [...at, i, "branches", b]);
@@ -366,5 +365,6 @@ export type JobInput = Omit<Input, "path" | "pumps"> & {
 };
 export type BodyOfWater = NonNullable<JobDocument["bodies"]>[number];
 export type Need = NonNullable<JobDocument["need"]>;
+export type FieldDocument = NonNullable<JobDocument["field"]>;
 export type OverTimeDocument = NonNullable<JobDocument["overTime"]>;
 export type JobPathItem = PathItemOf<Known<PlainItem>>;

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { waterAt } from "../fluid/water.ts";
 import { darcyWeisbachLoss, meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { GRAVITY } from "../quantity/constants.ts";
-import { agreement, type CanTest, canTest, depthInCan } from "./catchCans.ts";
+import { agreement, type CanTest, canTest, depthInCan, profileBy } from "./catchCans.ts";
 import { type DripZone, solveDrip } from "./drip.ts";
 import { evennessOf } from "./evenness.ts";
 
@@ -69,7 +69,7 @@ describe("catch cans", () => {
     expect(test.reach).toBeCloseTo(19.75, 6);
     expect(test.edgeMissed).toBe(false);
     // A cone: a third of the middle's rate is its mean over the disc.
-    expect(test.profile?.(0.5)).toBeCloseTo(1.5, 1);
+    expect(profileBy(test.profile ?? [])(0.5)).toBeCloseTo(1.5, 1);
     const half = tested({ layout: "legs", cans: legsOf(4e-3, 20, 1800), arc: 180 }, 1800);
     expect(half.flow).toBeCloseTo(test.flow / 2, 9);
   });

@@ -36,8 +36,8 @@ export interface CanTest {
   edgeMissed: boolean;
   /** the most water of any leg over the mean of all, less 1; of a grid how far the water's middle lies off the gun's is not known */
   lopsided?: number;
-  /** rate at a part of the reach over the mean rate of the disc, of legs together */
-  profile?: Profile;
+  /** of legs together: rate over the mean rate of the disc, at even steps from the gun to the reach */
+  profile?: number[];
 }
 
 export type CanResult =
@@ -163,8 +163,10 @@ function ringsOf(cans: readonly { distance: number; depth: number }[]): Ring[] {
   });
 }
 
-/** The legs' mean depth by distance as a profile whose mean over the disc is 1. */
-function profileOf(legs: readonly Ring[][], reach: number): Profile {
+const STEPS = 64;
+
+/** The legs' mean depth by distance, as parts of the disc's mean. */
+function profileOf(legs: readonly Ring[][], reach: number): number[] {
   const depthAt = (rings: readonly Ring[], distance: number) => {
     const above = rings.findIndex((ring) => ring.distance >= distance);
     if (above === 0) return rings[0]?.depth ?? 0;
@@ -173,23 +175,26 @@ function profileOf(legs: readonly Ring[][], reach: number): Profile {
     const part = (distance - a.distance) / (b.distance - a.distance);
     return a.depth + part * (b.depth - a.depth);
   };
-  const steps = 64;
-  const table = Array.from({ length: steps + 1 }, (_, i) => {
-    const sum = legs.reduce((all, rings) => all + depthAt(rings, (reach * i) / steps), 0);
+  const depths = Array.from({ length: STEPS + 1 }, (_, i) => {
+    const sum = legs.reduce((all, rings) => all + depthAt(rings, (reach * i) / STEPS), 0);
     return sum / legs.length;
   });
-  // ∫ 2x f(x) dx over the disc is 1, by the rings between the rows of the table.
+  // ∫ 2x f(x) dx over the disc is 1, by the rings between the steps.
   let mean = 0;
-  for (let i = 0; i < steps; i++) {
-    const ring = ((i + 1) ** 2 - i ** 2) / steps ** 2;
-    mean += (ring * ((table[i] as number) + (table[i + 1] as number))) / 2;
+  for (let i = 0; i < STEPS; i++) {
+    const ring = ((i + 1) ** 2 - i ** 2) / STEPS ** 2;
+    mean += (ring * ((depths[i] as number) + (depths[i + 1] as number))) / 2;
   }
+  return depths.map((depth) => (mean > 0 ? depth / mean : 0));
+}
+
+/** A profile out of its steps, straight between them. */
+export function profileBy(steps: readonly number[]): Profile {
   return (part) => {
-    if (part >= 1) return 0;
-    const at = part * steps;
+    const at = part * (steps.length - 1);
     const i = Math.floor(at);
-    const [a, b] = [table[i] as number, table[i + 1] as number];
-    return mean > 0 ? (a + (at - i) * (b - a)) / mean : 0;
+    const [a, b] = [steps[i], steps[i + 1]];
+    return a === undefined || b === undefined ? 0 : a + (at - i) * (b - a);
   };
 }
 

@@ -7,6 +7,9 @@ export interface Caught {
 export interface Evenness {
   /** m, over the ground the cans stand for */
   mean: number;
+  /** m, how far the cans lie off that mean on average; and the mean of the quarter of the ground that got least */
+  deviation: number;
+  least: number;
   /** Christiansen's coefficient, 1 when all caught the same; it may be negative */
   christiansen: number;
   /** mean of the quarter of the ground that got least, over the mean of all */
@@ -22,10 +25,23 @@ export interface Evenness {
 export function evennessOf(caught: readonly Caught[]): Evenness {
   const ground = caught.reduce((sum, { weight }) => sum + weight, 0);
   const water = caught.reduce((sum, { depth, weight }) => sum + depth * weight, 0);
-  if (!(ground > 0) || !(water > 0)) return { mean: 0, christiansen: 0, lowQuarter: 0 };
+  if (!(ground > 0) || !(water > 0)) return NOTHING_FELL;
   const mean = water / ground;
   const off = caught.reduce((sum, { depth, weight }) => sum + weight * Math.abs(depth - mean), 0);
-  return { mean, christiansen: 1 - off / water, lowQuarter: lowQuarterMean(caught, ground) / mean };
+  const deviation = off / ground;
+  const least = lowQuarterMean(caught, ground);
+  return {
+    ...{ mean, deviation, least },
+    christiansen: christiansen(deviation, mean),
+    lowQuarter: least / mean,
+  };
+}
+
+const NOTHING_FELL: Evenness = { mean: 0, deviation: 0, least: 0, christiansen: 0, lowQuarter: 0 };
+
+/** Christiansen's coefficient, from how far the cans lie off their mean on average, and that mean. */
+export function christiansen(deviation: number, mean: number): number {
+  return 1 - deviation / mean;
 }
 
 /** Mean depth over the quarter of the ground that got least; the can on its border counts in part. */

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { GUNS } from "../catalogue/guns.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
 import { compileLine } from "../line/compileLine.ts";
 import { everyItem, type PathItem } from "../line/path.ts";
@@ -11,6 +12,7 @@ import {
   coefficientOfChart,
   expectedThrow,
   type Gun,
+  TEXTBOOK_DOUBT,
   textbookThrow,
   throwAt,
 } from "./gun.ts";
@@ -283,4 +285,20 @@ describe("worked back", () => {
       expect(strengthFrom({ ready, gunId: "g", guns: 1, pressure })).toBeUndefined();
     });
   });
+});
+
+describe("the guns there are to choose from", () => {
+  it.each(GUNS.map((own) => [own.model, own] as const))(
+    "%s: chart, bores and coefficient agree",
+    (_, own) => {
+      const implied = coefficientOfChart(own, own.inlet) ?? 0;
+      expect(Math.abs(implied / own.dischargeCoefficient - 1)).toBeLessThan(0.02);
+      for (const { pressure, radius } of own.chart) {
+        // No chart throws farther than the textbook's best, or less than half of it.
+        const textbook = textbookThrow(own.bore, pressure / 9797.8);
+        expect(radius / textbook).toBeGreaterThan(1 - TEXTBOOK_DOUBT);
+        expect(radius / textbook).toBeLessThan(1 + TEXTBOOK_DOUBT);
+      }
+    },
+  );
 });

@@ -1,0 +1,307 @@
+import { format, formatPercent } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import { ACRE, INCH } from "#core/quantity/constants.ts";
+import type { CanAgreement, CanReason, CanResult } from "#core/watering/catchCans.ts";
+import type { DayPlan, DayStep } from "#core/watering/dayPlan.ts";
+import type { DripResult } from "#core/watering/drip.ts";
+import type { Surveyed } from "#core/watering/ground.ts";
+import type { Calibration, Gun, ThrowResult } from "#core/watering/gun.ts";
+import type { Halving, Strength, TogetherStrength } from "#core/watering/infer.ts";
+import type { SetNote, SetPlanResult } from "#core/watering/sets.ts";
+import type { Runoff, Soil } from "#core/watering/soil.ts";
+import { duration } from "./duration.ts";
+import { doubtfulPercent } from "./fieldTests.ts";
+
+/** A depth of water on the ground: "12.7 mm", "0.50 in". */
+export function depthOf(si: number, system: UnitSystem): string {
+  return system === "us" ? `${(si / INCH).toFixed(2)} in` : `${(si * 1000).toFixed(1)} mm`;
+}
+
+/** A rate of water on the ground, from m/s. */
+export function rateOf(si: number, system: UnitSystem): string {
+  return `${depthOf(si * 3600, system)}/h`;
+}
+
+/** Ground: "1.23 ha", "3.04 acre"; small pieces in m² or ft². */
+export function groundOf(area: number, system: UnitSystem): string {
+  if (system === "us") {
+    const acres = area / ACRE;
+    return acres < 0.05 ? format(area, "area", "us") : `${acres.toPrecision(3)} acre`;
+  }
+  return area < 1000 ? format(area, "area", "metric") : `${(area / 1e4).toPrecision(3)} ha`;
+}
+
+const BY = {
+  measured: "as measured here, carried by the root of the pressure",
+  chart: "by its maker’s chart, ± 15 %",
+  textbook: "by the textbook, ± 45 %: pace one throw and it is known",
+} as const;
+
+/** How a gun throws at the pressure it has. */
+export function throwWords(
+  thrown: ThrowResult,
+  pressure: number,
+  system: UnitSystem,
+): { severity: "good" | "stop" | "unknown"; title: string; sentence: string } {
+  const say = (si: number) => format(si, "pressure", system);
+  switch (thrown.kind) {
+    case "ring":
+      return {
+        severity: "stop",
+        title: "Falls in a ring",
+        sentence:
+          thrown.limit > 0
+            ? `${say(pressure)} stand at its base; it throws from ${say(thrown.limit)} on. Below that the water comes down in a ring and leaves the middle dry.`
+            : "No pressure stands at its base.",
+      };
+    case "mist":
+      return {
+        severity: "stop",
+        title: "Mists",
+        sentence: `${say(pressure)} stand at its base; above ${say(thrown.limit)} the jet breaks up and drifts. Slow the pump, throttle it, or fit a larger nozzle.`,
+      };
+    case "throws": {
+      const { radius, low, high, by, windowKnown } = thrown;
+      const length = (si: number) => format(si, "length", system);
+      return {
+        severity: windowKnown ? "good" : "unknown",
+        title: windowKnown ? "Spreads evenly" : "Throws",
+        sentence: `${length(radius)}, between ${length(low)} and ${length(high)}, ${BY[by]}.${windowKnown ? "" : " Whether it is inside the pressure it is made for is not known: type its window."}`,
+      };
+    }
+  }
+}
+
+/** What measured throws say, and how far that carries. */
+export function calibrationWords(
+  { factor, standardUncertainty, used, leftOut }: Calibration,
+  gun: Gun,
+  system: UnitSystem,
+): string[] {
+  const of = gun.chart && gun.chart.length > 0 ? "its chart" : "the textbook";
+  const { leastPressure: least, greatestPressure: most } = gun;
+  const window =
+    least !== undefined && most !== undefined
+      ? ` between ${format(least, "pressure", system)} and ${format(most, "pressure", system)}`
+      : " at which it throws as it should";
+  const count = used.length === 1 ? "One throw makes" : `${used.length} throws make`;
+  return [
+    `${count} it ${factor.toFixed(2)} ± ${(2 * standardUncertainty).toFixed(2)} times what ${of} says. That holds at every pressure${window}: both go with its root.`,
+    ...(leftOut.length > 0
+      ? [
+          `${leftOut.length === 1 ? "One throw was" : `${leftOut.length} throws were`} taken outside that and ${leftOut.length === 1 ? "is" : "are"} left out: there it tells nothing.`,
+        ]
+      : []),
+  ];
+}
+
+/** Why several guns throw as they do beside one alone. */
+export function sharedWords(
+  count: number,
+  pressure: number,
+  alone: number,
+  system: UnitSystem,
+): string {
+  const say = (si: number) => format(si, "pressure", system);
+  const part = Math.sqrt(Math.max(pressure, 0) / alone);
+  return `${count} guns share the pump: ${say(pressure)} stand at the weakest, where one alone would have ${say(alone)}. The throw goes with the root of the pressure, so each throws ${formatPercent(part)} as far as one alone, whatever the nozzle.`;
+}
+
+export const GROUND_REFUSED: Record<Extract<Surveyed, { kind: "refused" }>["why"], string> = {
+  "no-size": "The ground has no size yet: type its sides.",
+  "too-few-sides": "A walk needs three sides, or two and the way straight back.",
+  "crosses-itself":
+    "The walk crosses itself. Check the bearings: each is taken along the side, clockwise from north.",
+};
+
+export const SETS_REFUSED: Record<Extract<SetPlanResult, { kind: "refused" }>["why"], string> = {
+  "no-throw": "The gun does not throw: there is nothing to plan.",
+  "nothing-left": "What is kept off takes up the whole ground: nothing is left to water.",
+  "too-many-sets":
+    "That would be more than 5000 stands. Check the size of the ground and the throw.",
+};
+
+export function setNoteWords(
+  note: SetNote,
+  nameOf: (keepOff: number) => string,
+  system: UnitSystem,
+  outside: number,
+): string {
+  switch (note.code) {
+    case "circle-larger-than-field":
+      return `One circle is wider than the ground, which is ${format(note.width, "length", system)} across: ${formatPercent(outside)} of the water falls outside it. A smaller nozzle or a part circle keeps it in.`;
+    case "keep-off-overlap":
+      return `${nameOf(note.between[0])} and ${nameOf(note.between[1]).toLowerCase()} overlap: what lies in both is kept off once.`;
+    case "over-an-edge":
+      return `From ${note.stands.length === 1 ? `stand ${(note.stands[0] as number) + 1}` : `stands ${note.stands.map((i) => i + 1).join(", ")}`} every arc reaches over an edge that is to stay dry: move ${note.stands.length === 1 ? "it" : "them"} in by hand, or fit a smaller nozzle.`;
+  }
+}
+
+const SOILS: Record<Soil, string> = { sand: "Sand", loam: "Loam", clay: "Clay" };
+
+export function runoffWords(
+  { kind, low, high, least, most }: Runoff,
+  soil: Soil,
+  rate: number,
+  system: UnitSystem,
+): { severity: "good" | "watch"; sentence: string } {
+  const takes = `${SOILS[soil]} takes up ${rateOf(low, system)} to ${rateOf(high, system)} (common practice, no source)`;
+  const comes = `${rateOf(rate, system)} come down where one gun stands`;
+  switch (kind) {
+    case "soaks-in":
+      return { severity: "good", sentence: `It soaks in: ${comes}. ${takes}.` };
+    case "may-run-off":
+      return {
+        severity: "watch",
+        sentence: `It may run off: ${comes}. ${takes}; on the slowest, ${formatPercent(most)} stays on top. Lay it in two rounds where puddles show.`,
+      };
+    case "runs-off":
+      return {
+        severity: "watch",
+        sentence: `It runs off: ${comes}. ${takes}; at least ${formatPercent(least)} stays on top, up to ${formatPercent(most)}. Use a smaller nozzle, or short rounds.`,
+      };
+  }
+}
+
+/** Wall clock of a time from midnight of the first day: "14:20", later days "+1 06:05". */
+export function clockAt(seconds: number): string {
+  const minutes = Math.round(seconds / 60);
+  const day = Math.floor(minutes / 1440);
+  const two = (n: number) => String(n).padStart(2, "0");
+  const clock = `${two(Math.floor((minutes % 1440) / 60))}:${two(minutes % 60)}`;
+  return day > 0 ? `+${day} d ${clock}` : clock;
+}
+
+export function stepWords(step: DayStep): { title: string; note?: string } {
+  switch (step.kind) {
+    case "prime":
+      return { title: "Prime and start", note: "Valve a third open until it runs full." };
+    case "run":
+      return { title: `Set ${step.set + 1}` };
+    case "move":
+      return { title: `Move to set ${step.set + 1}` };
+    case "fuel":
+      return {
+        title: `Move to set ${step.set + 1} and refuel`,
+        note: `Engine off. Fill from ${clockAt(step.fillFrom)}, once it is cool: fuel on a hot engine burns.`,
+      };
+    case "wait":
+      return { title: "Wait for the calm" };
+  }
+}
+
+export function dayRefused(plan: Extract<DayPlan, { kind: "refused" }>): string {
+  switch (plan.why) {
+    case "tank-shorter-than-set":
+      return `The tank lasts ${duration(plan.has)}, and set ${plan.set + 1} takes ${duration(plan.takes)}: it would run dry in the middle and lose its prime. Lay less depth, shorten the set, or use a larger tank.`;
+    case "calm-shorter-than-set":
+      return `The calm lasts ${duration(plan.has)}, and set ${plan.set + 1} takes ${duration(plan.takes)} with priming: it cannot be finished in it. Lay less depth or widen the hours.`;
+    case "no-sets-left":
+      return "No set is left: the ground is watered.";
+    case "too-long":
+      return `It would take more than ${plan.days} days. Check the depth and the hours.`;
+  }
+}
+
+export const CAN_REFUSED: Record<Extract<CanResult, { kind: "refused" }>["why"], string> = {
+  "too-few": "Three cans at least, better eight: type what stood in them.",
+  "no-time": "Type how long it ran.",
+  "all-dry": "Every can is dry: nothing fell where they stood.",
+};
+
+const CAN_REASONS: Record<CanReason, string> = {
+  "nozzle-worn":
+    "The nozzle is worn or larger than typed: more water at the same throw. Try the shank of a drill of its size in it, engine off.",
+  "nozzle-smaller":
+    "The nozzle is smaller than typed, or partly blocked. Stop the engine, let the pressure down, look through it.",
+  "pressure-higher":
+    "The pressure is higher than the line says: it throws farther too. Read a gauge at the gun’s base.",
+  "pressure-lower":
+    "The pressure is lower than the line says: it throws short too. Read a gauge at the gun’s base.",
+  wind: "The wind carried it: one side caught more than the others. Repeat it in the calm of the morning.",
+  evaporation:
+    "Part of it went into the air before it fell: on a hot dry day up to 15 % (common practice, no source). Repeat it in the evening.",
+  "edge-missed": "The last cans still stood in water: more fell beyond them. Set cans farther out.",
+};
+
+export function agreementWords(
+  found: CanAgreement,
+  caught: number,
+  modelled: number,
+  system: UnitSystem,
+): { severity: "good" | "watch"; title: string; sentence: string; reasons: string[] } {
+  const flow = (si: number) => format(si, "flow", system);
+  const both = `The cans add up to ${flow(caught)}, the line says ${flow(modelled)}: ${formatPercent(found.ratio)} of it, ± ${formatPercent(found.doubt)}.`;
+  return found.kind === "agree"
+    ? { severity: "good", title: "Cans and line agree", sentence: both, reasons: [] }
+    : {
+        severity: "watch",
+        title: found.ratio > 1 ? "More fell than the line says" : "Less fell than the line says",
+        sentence: both,
+        reasons: found.reasons.map((own) => CAN_REASONS[own]),
+      };
+}
+
+/** How even a pattern is, by its coefficient. Limits: common practice, no source. */
+export function evennessWords(christiansen: number): string {
+  if (christiansen >= 0.84) return "even";
+  if (christiansen >= 0.7) return "fair: good enough for grass";
+  return "uneven: some of it gets far too little";
+}
+
+export const DRIP_REFUSED: Record<Extract<DripResult, { kind: "refused" }>["why"], string> = {
+  "too-many-emitters": "That is more than 20 000 emitters: split the zone.",
+  "no-pressure":
+    "The pressure does not reach the end: nothing drips there. More pressure, a larger bore, or laterals that do not climb.",
+  "not-balanced": "The zone cannot be solved as it stands. Check bores and flows.",
+};
+
+/** How even drip is, by its emission uniformity. Limits: common practice, no source. */
+export function dripWords(uniformity: number): { severity: "good" | "watch"; sentence: string } {
+  if (uniformity >= 0.9) return { severity: "good", sentence: "Even along all of it." };
+  if (uniformity >= 0.8) {
+    return { severity: "watch", sentence: "Fair: a larger submain or shorter laterals help." };
+  }
+  return {
+    severity: "watch",
+    sentence: "Uneven: shorten the laterals, take a larger bore, or emitters that hold their flow.",
+  };
+}
+
+const READ: Record<string, string> = {
+  flow: "the flow",
+  pressure: "the pressure",
+  throw: "the throw",
+  calibration: "one throw taped at a known pressure",
+  nozzle: "the nozzles, with a gauge or drill shanks",
+  line: "what the line loses, with a second gauge at the pump",
+  level: "the water level",
+  "pressure-one": "the pressure with one gun",
+  "pressure-two": "the pressure with two",
+};
+
+/** The one reading that would help most, and whether it halves the doubt. */
+export function halvingWords(halving: Halving<string> | undefined): string | undefined {
+  if (!halving) return undefined;
+  const what = READ[halving.name] ?? halving.name;
+  if (halving.toHalf === undefined) {
+    return `No one reading halves that; most of it is ${what}: known exactly, ${formatPercent(halving.left)} of the doubt would be left.`;
+  }
+  return halving.toHalf < 0.05
+    ? `Measuring ${what} would halve it, if it came out exact.`
+    : `Measuring ${what} to ${formatPercent(halving.toHalf)} of its present doubt halves it.`;
+}
+
+export function strengthWords(own: Strength, system: UnitSystem): string {
+  const guns = own.guns === 1 ? "one gun" : `${own.guns} guns`;
+  return `With ${guns} it moves ${format(own.flow, "flow", system)} at ${format(own.head, "head", system)}: ${doubtfulPercent(own)} of its curve.`;
+}
+
+export function togetherWords(found: TogetherStrength): string {
+  const { apart, agree } = found;
+  if (agree)
+    return `Both say the same: the pump makes ${doubtfulPercent(found)} of its published heads.`;
+  return apart.value < 0
+    ? `They do not agree: with two guns ${doubtfulPercent({ ...apart, value: -apart.value })} less than with one. More is lost with more flow than the line says, or the pump draws air: look at suction, strainer and hose before the pump.`
+    : `They do not agree: with two guns ${doubtfulPercent(apart)} more than with one. Read both again, at the same engine speed.`;
+}
