@@ -19,8 +19,8 @@ module.exports = {
     only("words", "^(words|contract|core)/", "words/ puts core's codes into sentences."),
     only(
       "model",
-      `^(model|words|contract|core)/|${packages("papaparse", "@types/papaparse")}`,
-      "model/ holds pure services over documents; a table is read by Papa Parse.",
+      `^(model|words|contract|core)/|${packages("papaparse", "@types/papaparse", "ics")}`,
+      "model/ holds pure services over documents; a table is read by Papa Parse, a calendar written by ics.",
     ),
     only("library", "^(library|contract|core)/", "library/ is data for the contract."),
     only(

@@ -1,5 +1,5 @@
 import type { JobInput } from "#contract/documents/job.ts";
-import { fromLibrary } from "./fromLibrary.ts";
+import { fromCatalogue, fromLibrary } from "./fromLibrary.ts";
 import { BRAMBLE_YARD, DRILL_TANK, RELAY_ROOM } from "./waterJobs.ts";
 
 /** Jobs of the invented firm Oxbow & Larch, pump fitters, in the invented Vale of Ennet. */
@@ -85,16 +85,55 @@ export const KETTERBY: JobInput = {
     { kind: "pipe", id: "field", stock: "lay-flat-2in", length: "90 m", rise: "1.5 m" },
     { kind: "fitting", id: "gun-elbow", fitting: "elbow-90", count: 1 },
     { kind: "rise", id: "gun-stand", rise: "1.2 m" },
-    {
-      kind: "outlet",
-      id: "gun",
-      outlet: { type: "nozzle", bore: "14 mm", dischargeCoefficient: 0.95 },
-    },
+    { kind: "outlet", id: "gun", outlet: fromCatalogue("hollin-broad-40") },
   ],
   site: { altitude: "95 m", waterTemperature: "17 °C", specificGravity: 1, standsAt: "bank" },
   method: { friction: "darcy-weisbach", fittings: "coefficient" },
   wantedFlow: "3.5 L/s",
   pumps: [fromLibrary("fenwicket-jet-2")],
+  field: {
+    ground: { kind: "rectangle", length: "140 m", width: "88 m" },
+    keepOff: [
+      { what: "hedge", name: "Hawthorn hedge", side: 2, away: 2 },
+      { what: "road", name: "Canal road", side: 1, away: 5 },
+    ],
+    soil: "loam",
+    depth: "12.5 mm",
+    wind: "light",
+    throws: [
+      { radius: "21 m", pressure: "2.7 bar", read: true, by: "tape", on: "2026-05-14" },
+      { radius: "21.5 m", pressure: "2.8 bar", read: true, by: "paces", on: "2026-05-14" },
+    ],
+    cans: {
+      layout: "legs",
+      seconds: "30 min",
+      wind: "calm",
+      cans: [
+        [9.5, 9, 8.5, 7.5, 6, 4, 0.8],
+        [9, 8.5, 7.5, 6.5, 5.5, 3.5, 0.6],
+      ].flatMap((depths, leg) =>
+        depths.map((mm, i) => ({ leg, distance: 2 + 3 * i, depth: mm / 1000 })),
+      ),
+    },
+    day: {
+      ...{ on: "2026-06-05", start: 18 * 3600, move: "12 min" },
+      calm: { from: 18 * 3600, to: 9 * 3600 },
+    },
+    season: {
+      ...{ weekly: "25 mm", from: "2026-05-04", fuelPrice: 1.9, wage: 28 },
+      rain: ["0 mm", "4 mm", "12 mm", "0 mm", "22 mm", "6 mm", "0 mm", "3 mm"],
+    },
+    drip: {
+      ...{ laterals: 2, apart: "0.6 m", emitters: 250, spacing: "0.5 m" },
+      emitter: { flow: "2 L/h", pressure: "1 bar", exponent: 0.5, passage: "1 mm" },
+      ...{ lateral: "17.6 mm", submain: "21 mm", pressure: "1.2 bar" },
+    },
+    read: {
+      ...{ flow: "3.9 L/s", pressure: "2.7 bar" },
+      one: { pressure: "2.7 bar" },
+      two: { pressure: "1.05 bar" },
+    },
+  },
 };
 
 export const TALLOW_MILL: JobInput = {

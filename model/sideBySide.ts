@@ -1,6 +1,7 @@
 import { coreReading, type FieldTestDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { type SideBySide, sideBySide } from "#core/measurement/sideBySide.ts";
+import { type Compared, type SideBySide, sideBySide } from "#core/measurement/sideBySide.ts";
+import { gunsAtWork } from "#core/watering/gunsOnLine.ts";
 import { type KeptReading, needleAt } from "./fieldTests.ts";
 import { solveJob } from "./solveJob.ts";
 import { applyChanges } from "./whatIf/changes.ts";
@@ -35,8 +36,7 @@ export function compareSetups(
         first: first.name,
         second: second.name,
         rows: rows.map((row) => {
-          // How far a gun throws is not modelled.
-          const [x, y] = row.of === "throw" ? [undefined, undefined] : [a?.[row.of], b?.[row.of]];
+          const [x, y] = [a?.[row.of], b?.[row.of]];
           return x && y ? { ...row, model: y / x } : row;
         }),
       },
@@ -44,12 +44,12 @@ export function compareSetups(
   });
 }
 
-/** m³/s at the outlets and Pa at the gauge, as the model has a set-up; nothing where its change is not there. */
+/** m³/s at the outlets, Pa at the gauge and m the first gun throws, as the model has a set-up; nothing where its change is not there. */
 function modelled(
   job: JobDocument,
   { id, variant }: Setup,
   readings: readonly KeptReading[],
-): { flow: number; pressure?: number } | undefined {
+): Partial<Record<Compared, number>> | undefined {
   const change = job.variants?.find(({ label }) => label === variant);
   if (variant !== undefined && !change) return undefined;
   const changed = change ? applyChanges(job, change.changes) : ({ ok: true, job } as const);
@@ -60,5 +60,11 @@ function modelled(
   const gauge = readings.find(({ document }) => document.setup === id && document.discharge)
     ?.document.discharge;
   const pressure = gauge && running.pumps[0] && needleAt(solved, 0, running.pumps[0].duty, gauge);
-  return { flow: running.state.delivered, ...(pressure !== undefined && { pressure }) };
+  // What a tape would change of the throw is the same for both, and drops out of their ratio.
+  const thrown = gunsAtWork(solved.solution, running)[0]?.thrown;
+  return {
+    flow: running.state.delivered,
+    ...(pressure !== undefined && { pressure }),
+    ...(thrown?.kind === "throws" && { throw: thrown.radius }),
+  };
 }

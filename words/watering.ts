@@ -245,8 +245,8 @@ export function agreementWords(
 /** How even a pattern is, by its coefficient. Limits: common practice, no source. */
 export function evennessWords(christiansen: number): string {
   if (christiansen >= 0.84) return "even";
-  if (christiansen >= 0.7) return "fair: good enough for grass";
-  return "uneven: some of it gets far too little";
+  if (christiansen >= 0.7) return "fair, enough for grass";
+  return "uneven, some gets far too little";
 }
 
 export const DRIP_REFUSED: Record<Extract<DripResult, { kind: "refused" }>["why"], string> = {
@@ -273,8 +273,8 @@ const READ: Record<string, string> = {
   pressure: "the pressure",
   throw: "the throw",
   calibration: "one throw taped at a known pressure",
-  nozzle: "the nozzles, with a gauge or drill shanks",
-  line: "what the line loses, with a second gauge at the pump",
+  nozzle: "the size of the nozzles, which drill shanks tell",
+  line: "what the line loses, which a second gauge at the pump tells",
   level: "the water level",
   "pressure-one": "the pressure with one gun",
   "pressure-two": "the pressure with two",

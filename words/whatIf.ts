@@ -5,6 +5,9 @@ import { lasting } from "./overTime.ts";
 /** What a what-if is about; the model offers these. */
 export type OfferSaid =
   | { kind: "bigger-pipe"; from: string; to: string }
+  | { kind: "second-gun" }
+  | { kind: "one-gun" }
+  | { kind: "trash-pump" | "pressure-pump"; name: string }
   | { kind: "second-pump" }
   | { kind: "other-pump"; name: string }
   | { kind: "float-higher"; by: number }
@@ -19,6 +22,14 @@ export function offerLabel(offer: OfferSaid, system: UnitSystem): string {
   switch (offer.kind) {
     case "bigger-pipe":
       return `${offer.to} for ${offer.from}`;
+    case "second-gun":
+      return "Second gun, 20 m on";
+    case "one-gun":
+      return "One gun only";
+    case "trash-pump":
+      return `Trash pump: ${offer.name}`;
+    case "pressure-pump":
+      return `Pressure pump: ${offer.name}`;
     case "second-pump":
       return "Second pump beside it";
     case "other-pump":

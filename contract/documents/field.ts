@@ -44,10 +44,11 @@ const keepOffSchema = z.looseObject({
     .optional(),
 });
 
-/** A throw as it was taken, m, with the pressure at the gun's base; the line's own where nobody read it. */
+/** A throw as it was taken, m, with the pressure at the gun's base that day: read there, or as the line had it then. */
 const throwSchema = z.looseObject({
   radius: quantity("length", RANGES.throw),
-  pressure: quantity("pressure", RANGES.emitterPressure).optional(),
+  pressure: quantity("pressure", RANGES.emitterPressure),
+  read: z.boolean().optional(),
   by: z.enum(["tape", "paces"]),
   on: day.optional(),
 });

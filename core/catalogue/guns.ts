@@ -1,3 +1,4 @@
+import type { NozzleOutlet } from "../line/path.ts";
 import { BAR } from "../quantity/constants.ts";
 import type { Gun } from "../watering/gun.ts";
 
@@ -105,4 +106,9 @@ export const GUNS: readonly GunStock[] = [
 
 export function findGun(id: string): GunStock | undefined {
   return GUNS.find((own) => own.id === id);
+}
+
+/** What a line keeps of a gun: all of it that is not the catalogue's own. */
+export function outletOf({ id: _, inlet: _inlet, ...gun }: GunStock): NozzleOutlet {
+  return { type: "nozzle", ...gun };
 }

@@ -94,7 +94,7 @@ export interface NozzleOutlet {
   /** as its maker calls it */
   model?: string | undefined;
   /** its maker's chart: Pa at the base, m³/s and m of throw */
-  chart?: readonly GunPoint[] | undefined;
+  chart?: GunPoint[] | undefined;
 }
 
 export interface GunPoint {

@@ -70,7 +70,9 @@ function weekOf(asked: SeasonAsked, rain: number): Week {
   const energy = perSecond === undefined ? undefined : hours * perSecond;
   const forEnergy =
     energy !== undefined && energyPrice !== undefined ? energy * energyPrice : undefined;
-  const forWork = wage === undefined ? undefined : (work / 3600) * wage;
+  // Where nobody carries or stays, a wage says nothing of what it costs.
+  const hands = round !== undefined || asked.attended === true;
+  const forWork = wage === undefined || !hands ? undefined : (work / 3600) * wage;
   const cost =
     forEnergy === undefined && forWork === undefined
       ? undefined

@@ -257,7 +257,9 @@ function withArcs(
   arc: number,
 ): { stands: Ordered[]; over: Set<Stand> } {
   const over = new Set<Stand>();
-  const stretches = keepOff.flatMap(({ points, closed }) => stretchesOf(points, closed));
+  const stretches = keepOff.flatMap(({ points, closed }) =>
+    closed ? stretchesOf(points, true) : runningOn(stretchesOf(points, false), radius),
+  );
   const stands = placed.map(({ at, area, row, column }): Ordered => {
     const free = widestFree(at, stretches, radius);
     const narrow = free.arc < NARROWEST;
@@ -271,6 +273,18 @@ function withArcs(
     return { stand, row, column };
   });
   return { stands, over };
+}
+
+/** An edge with its ends carried on by so many m: a hedge or a road does not stop where the field does. */
+function runningOn(stretches: readonly [Point, Point][], by: number): [Point, Point][] {
+  const beyond = ([ax, ay]: Point, [bx, by2]: Point): Point => {
+    const length = Math.hypot(bx - ax, by2 - ay) || 1;
+    return [bx + ((bx - ax) * by) / length, by2 + ((by2 - ay) * by) / length];
+  };
+  return stretches.map(([a, b], i) => [
+    i === 0 ? beyond(b, a) : a,
+    i === stretches.length - 1 ? beyond(a, b) : b,
+  ]);
 }
 
 /** The widest part of the circle round a point that reaches no edge, degrees. */

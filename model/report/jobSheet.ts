@@ -11,7 +11,9 @@ import { itemName, WATER } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
 import type { ToldRun } from "../overTime/told.ts";
 import { derivationOf, type JobSolution, mended, normalLedger } from "../solveJob.ts";
+import type { WateringTold } from "../watering/watering.ts";
 import { type Block, left, right } from "./blocks.ts";
+import { groundBlocks } from "./groundBlocks.ts";
 import { overTimeBlocks, permissionBlocks } from "./overTimeBlocks.ts";
 import { partsOfLine } from "./partsOfLine.ts";
 
@@ -27,6 +29,7 @@ export interface JobSheet {
  * The job on one sheet, and its working beside.
  * @param band where the duty likely lies, once that is known
  * @param run the job over time, where it moves and once that is known
+ * @param watering what its guns and its ground come to, where it has any and once that is known
  */
 export function jobSheet(
   job: JobDocument,
@@ -34,6 +37,7 @@ export function jobSheet(
   system: UnitSystem,
   band?: Band,
   run?: ToldRun,
+  watering?: WateringTold,
 ): JobSheet {
   const head = (si: number) => format(si, "head", system);
   const flow = (si: number) => format(si, "flow", system);
@@ -133,6 +137,7 @@ export function jobSheet(
   sheet.push(
     { kind: "paragraph", text: `${good} ${good === 1 ? "check" : "checks"} good.` },
     ...(run ? overTimeBlocks(job, run, system) : []),
+    ...(watering ? groundBlocks(job, watering, system) : []),
     ...permissionBlocks(job),
     ...parts,
     ...unmeasured,

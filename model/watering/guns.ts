@@ -2,13 +2,7 @@ import type { FieldDocument } from "#contract/documents/job.ts";
 import { FUEL_PER_JOULE } from "#core/driving/engine.ts";
 import type { LineModel, Running } from "#core/hydraulics/solveLine.ts";
 import { shaftPower } from "#core/pump/curve.ts";
-import {
-  applicationRate,
-  type Calibration,
-  calibration,
-  type MeasuredThrow,
-  wettedArea,
-} from "#core/watering/gun.ts";
+import { applicationRate, type Calibration, calibration, wettedArea } from "#core/watering/gun.ts";
 import type { GunAtWork } from "#core/watering/gunsOnLine.ts";
 import type { SolvableJob } from "../solveJob.ts";
 
@@ -25,16 +19,12 @@ export function toldGun(own: GunAtWork): ToldGun {
   return { ...own, area, rate: applicationRate(own.flow, area) };
 }
 
-/** The throws of a job as measured: where nobody read the pressure, what the line says stood at the gun. */
+/** What the throws of a job say of its first gun. */
 export function calibrationOf(
   { throws = [] }: FieldDocument,
   first: GunAtWork | undefined,
 ): Calibration | undefined {
-  if (!first) return undefined;
-  const all = throws.map(
-    ({ radius, pressure = first.pressure, by }): MeasuredThrow => ({ radius, pressure, by }),
-  );
-  return calibration(first.gun, all);
+  return first && calibration(first.gun, throws);
 }
 
 /** What turns the pump while it waters, and what that takes. */

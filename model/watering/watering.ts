@@ -3,7 +3,7 @@ import type { PathItem } from "#core/line/path.ts";
 import type { DayPlan } from "#core/watering/dayPlan.ts";
 import type { KeepOff, Surveyed } from "#core/watering/ground.ts";
 import type { Calibration } from "#core/watering/gun.ts";
-import { gunsAtWork, gunsOf } from "#core/watering/gunsOnLine.ts";
+import { gunsAtWork, withOneGun } from "#core/watering/gunsOnLine.ts";
 import type { SetPlanResult } from "#core/watering/sets.ts";
 import { type SolvableJob, solveJob } from "../solveJob.ts";
 import { cansOf, type ToldCans } from "./cans.ts";
@@ -29,11 +29,6 @@ export function inWatering(job: JobDocument): JobThatWaters {
   return { source, path, site, method, pumps, wantedFlow, well, overTime, field };
 }
 
-/** Whether a job waters ground: it has a gun, or a field. */
-export function waters({ path, field }: Pick<JobDocument, "path" | "field">): boolean {
-  return field !== undefined || gunsOf(path as PathItem[]).length > 0;
-}
-
 /** Everything that is told of a job's watering, as plain data. SI. */
 export interface WateringTold {
   /** whether the guns run on a pump, on the flow asked of one still to be chosen, or the line does not stand */
@@ -41,6 +36,8 @@ export interface WateringTold {
   guns: ToldGun[];
   /** what throws were measured say of the first gun, and of all that are like it */
   calibration?: Calibration;
+  /** of several guns: Pa one alone would have */
+  alone?: number;
   /** m³/s of all guns */
   flow: number;
   drive: Drive;
@@ -89,6 +86,7 @@ export function wateringOf(job: JobThatWaters): WateringTold {
   return {
     line: !running ? "none" : solved.kind === "asked" ? "asked" : "running",
     ...{ guns, flow, drive, keepOff: grounds?.keepOff ?? [] },
+    ...(guns.length > 1 && aloneOf(job)),
     ...(calibration && { calibration }),
     ...(grounds && { ground: grounds.surveyed }),
     ...(sets && { sets }),
@@ -99,4 +97,14 @@ export function wateringOf(job: JobThatWaters): WateringTold {
     ...(drip && { drip }),
     read: workedBack(job, field, guns[0], calibration),
   };
+}
+
+/** What stands at the first gun while all others are shut off. */
+function aloneOf(job: JobThatWaters): { alone?: number } {
+  const path = withOneGun(job.path as PathItem[]);
+  const solved = path && solveJob({ ...job, path: path as JobThatWaters["path"] });
+  if (!solved || solved.kind === "refused") return {};
+  const { running } = solved.solution.cases.normal;
+  const [gun] = running ? gunsAtWork(solved.solution, running) : [];
+  return gun ? { alone: gun.pressure } : {};
 }

@@ -3,8 +3,12 @@ import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import type { Answers } from "#core/simulation/answers.ts";
+import type { GunAtWork } from "#core/watering/gunsOnLine.ts";
 import { inTime, toldOverTime } from "../overTime/told.ts";
 import { solveJob } from "../solveJob.ts";
+import { radiusOf } from "../watering/fieldPlan.ts";
+import { inWatering, wateringOf } from "../watering/watering.ts";
+import { waters } from "../watering/waters.ts";
 import { applyChanges, type Variant } from "./changes.ts";
 
 /** What one job, or one change of it, comes to: beside the others. SI. */
@@ -13,10 +17,27 @@ export interface Column {
   duty?: { flow: number; head: number };
   stops: number;
   overTime?: Answers;
+  watering?: WateringColumn;
   /** the money of pipes and pumps whose price is known, and whether that is all of them */
   price?: { known: number; whole: boolean };
   /** why there is nothing to show */
   refused?: "not-there" | "no-line";
+}
+
+/** What guns come to: the one that does worst, and the field by them. */
+export interface WateringColumn {
+  guns: number;
+  /** Pa at the base of the weakest, and what it does there */
+  pressure: number;
+  does: GunAtWork["thrown"]["kind"];
+  /** m, of the one that throws least */
+  radius?: number;
+  sets?: number;
+  /** s */
+  perSet?: number;
+  whole?: number;
+  /** m³ of fuel */
+  fuel?: number;
 }
 
 /** The job as it is, and each of its changes tried on it, all worked out alike. */
@@ -50,7 +71,24 @@ function columnOf(job: JobDocument): Column {
     }),
     stops: solved.judgements.filter(({ severity }) => severity === "stop").length,
     ...(told.kind === "run" && { overTime: told.answers }),
+    ...(waters(job) && wateringColumn(job)),
     price,
+  };
+}
+
+function wateringColumn(job: JobDocument): { watering?: WateringColumn } {
+  const { guns, sets, timing } = wateringOf(inWatering(job));
+  const [worst] = guns.toSorted((a, b) => a.pressure - b.pressure);
+  if (!worst) return {};
+  const radius = radiusOf(guns);
+  return {
+    watering: {
+      ...{ guns: guns.length, pressure: worst.pressure, does: worst.thrown.kind },
+      ...(radius !== undefined && { radius }),
+      ...(sets?.kind === "planned" && { sets: sets.sets }),
+      ...(timing && { perSet: timing.perSet, whole: timing.whole }),
+      ...(timing?.fuel !== undefined && { fuel: timing.fuel }),
+    },
   };
 }
 

@@ -3,6 +3,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
+import { gunsOf, withOneGun, withSecondGun } from "#core/watering/gunsOnLine.ts";
 import { besideItself } from "#core/whatif/changes.ts";
 import type { OfferSaid } from "#words/whatIf.ts";
 import type { FieldChange } from "./changes.ts";
@@ -25,7 +26,9 @@ const MOST_PUMPS = 3;
 export function offersFor(job: JobDocument, library: readonly PumpDocument[] = []): Offer[] {
   return [
     ...biggerPipe(job),
+    ...guns(job),
     ...secondPump(job),
+    ...otherKind(job, library),
     ...otherPumps(job, library),
     ...floatHigher(job),
     ...noCheck(job),
@@ -59,29 +62,64 @@ function secondPump({ path }: JobDocument): Offer[] {
   return [{ kind: "second-pump", changes: [{ field: "path", value: twice as never }] }];
 }
 
+/** A second gun beside the one there is, or only one of several. */
+function guns({ path }: JobDocument): Offer[] {
+  const all = gunsOf(path as PathItem[]);
+  if (all.length === 0) return [];
+  const changed =
+    all.length === 1 ? withSecondGun(path as PathItem[]) : withOneGun(path as PathItem[]);
+  const kind = all.length === 1 ? "second-gun" : "one-gun";
+  return changed ? [{ kind, changes: [{ field: "path", value: changed as never }] }] : [];
+}
+
+/** For a gun's engine pump the other kind: volume against pressure, the one nearest to it in strength. */
+function otherKind({ path, pumps }: JobDocument, library: readonly PumpDocument[]): Offer[] {
+  const places = everyItem<PathItem>(path).filter((item) => item.kind === "pump");
+  const [place] = places;
+  const own = pumps.find(({ id }) => id === place?.pump);
+  if (!place || !own || places.length > 1 || gunsOf(path as PathItem[]).length === 0) return [];
+  const to = own.kind === "engine-trash" ? "engine-pressure" : "engine-trash";
+  if (own.drive !== "engine" || own.kind === to) return [];
+  const [nearest] = nearestTo(
+    own,
+    library.filter(({ kind }) => kind === to),
+  );
+  if (!nearest) return [];
+  return [
+    {
+      kind: to === "engine-trash" ? "trash-pump" : "pressure-pump",
+      name: `${nearest.maker} ${nearest.model}`,
+      changes: inPlace(place.id, nearest),
+    },
+  ];
+}
+
+const inPlace = (itemId: string, pump: PumpDocument): FieldChange[] => [
+  { field: "pumps", value: [pump] as never },
+  { field: `path.${itemId}.pump`, value: pump.id },
+];
+
+/** Pumps by how near in strength they are to one. */
+function nearestTo(own: PumpDocument, others: readonly PumpDocument[]): PumpDocument[] {
+  const strength = ({ points }: PumpDocument) =>
+    Math.max(...points.map(({ flow, head }) => flow * head));
+  const off = (pump: PumpDocument) => Math.abs(Math.log(strength(pump) / strength(own)));
+  return others.toSorted((a, b) => off(a) - off(b));
+}
+
 /** Pumps of the same kind in its place, those nearest to it in strength first. */
 function otherPumps({ path, pumps }: JobDocument, library: readonly PumpDocument[]): Offer[] {
   const places = everyItem<PathItem>(path).filter((item) => item.kind === "pump");
   const [place] = places;
   const own = pumps.find(({ id }) => id === place?.pump);
   if (!place || !own || places.length > 1) return [];
-  const strength = ({ points }: PumpDocument) =>
-    Math.max(...points.map(({ flow, head }) => flow * head));
-  return library
-    .filter(({ id, kind }) => id !== own.id && kind === own.kind)
-    .toSorted(
-      (a, b) =>
-        Math.abs(Math.log(strength(a) / strength(own))) -
-        Math.abs(Math.log(strength(b) / strength(own))),
-    )
+  const alike = library.filter(({ id, kind }) => id !== own.id && kind === own.kind);
+  return nearestTo(own, alike)
     .slice(0, MOST_PUMPS)
     .map((pump) => ({
       kind: "other-pump",
       name: `${pump.maker} ${pump.model}`,
-      changes: [
-        { field: "pumps", value: [pump] as never },
-        { field: `path.${place.id}.pump`, value: pump.id },
-      ],
+      changes: inPlace(place.id, pump),
     }));
 }
 

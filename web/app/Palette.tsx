@@ -76,6 +76,7 @@ export function Palette({
                   {go("Compare sizes", `/jobs/${id}/line?view=sizes`)}
                   {go("Curve sheet", `/jobs/${id}/pump?view=curve`)}
                   {go("Claim check and cheapest next change", `/jobs/${id}/line?view=changes`)}
+                  {go("Ground: guns, field and day", `/jobs/${id}/ground`)}
                   {go("Measure", `/jobs/${id}/measure`)}
                   {act("Undo", () => void onBench(({ undo }) => undo()))}
                   {act("Redo", () => void onBench(({ redo }) => redo()))}

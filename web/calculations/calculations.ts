@@ -16,6 +16,7 @@ import type { JobInTime } from "#model/overTime/overTime.ts";
 import { TIME_DRAWS, type TimeRangeResult, timeRange } from "#model/overTime/range.ts";
 import { type Told, toldOverTime } from "#model/overTime/told.ts";
 import { mended, type SolvableJob, sizeGains, solveJob } from "#model/solveJob.ts";
+import { type JobThatWaters, type WateringTold, wateringOf } from "#model/watering/watering.ts";
 import type { Variant } from "#model/whatIf/changes.ts";
 import { type Column, columnsOf } from "#model/whatIf/columns.ts";
 import { type PumpYears, type Visit, yearsOf } from "#model/years.ts";
@@ -81,6 +82,7 @@ export const CALCULATIONS = {
     const solved = solveJob(job);
     return solved.kind === "solved" ? judgeTests(solved, job, readings, doubt, limits) : [];
   },
+  watering: (job: JobThatWaters): WateringTold => wateringOf(job),
   years: (job: SolvableJob, visits: readonly Visit[], doubt: Doubt): PumpYears[] =>
     yearsOf(job, visits, doubt),
   sizes: (

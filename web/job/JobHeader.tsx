@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
+import { waters } from "#model/watering/waters.ts";
 import { wallClock } from "../app/clock.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Redo2, Undo2 } from "../ui/icons.ts";
@@ -12,6 +13,8 @@ export function JobHeader({ stage }: { stage: Stage }) {
   const { id = "" } = useParams();
   const [params] = useSearchParams();
   const name = useJobStore((s) => s.job.name);
+  // A stage that has nothing to show is not drawn.
+  const hasGround = useJobStore((s) => waters(s.job));
   const [draft, setDraft] = useState<string | null>(null);
   const { pastStates, futureStates } = useStore(useJobStore.temporal, (s) => s);
   const link = (to: string, label: string, current: boolean) => {
@@ -49,10 +52,14 @@ export function JobHeader({ stage }: { stage: Stage }) {
         }}
       />
       <nav aria-label="Stages of the job" className="no-print flex max-sm:order-2 max-sm:flex-1">
-        {STAGES.map((each) => link(each, STAGE_NAMES[each], each === stage))}
+        {STAGES.filter((each) => each !== "ground" || hasGround || stage === each).map((each) =>
+          link(each, STAGE_NAMES[each], each === stage),
+        )}
         {link("sheet", "Sheet", false)}
       </nav>
-      <span className="no-print flex max-sm:order-2 scrolled:hidden">
+      <span
+        className={`no-print flex scrolled:hidden ${hasGround ? "max-sm:order-1" : "max-sm:order-2"}`}
+      >
         <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={undo}>
           <Undo2 size={18} aria-hidden />
         </IconButton>
@@ -69,6 +76,7 @@ const STAGE_NAMES: Record<Stage, string> = {
   need: "Need",
   line: "Line",
   pump: "Pump",
+  ground: "Ground",
   measure: "Measure",
 };
 

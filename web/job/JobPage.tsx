@@ -11,6 +11,7 @@ import { Unreachable } from "../api/client.ts";
 import { keyOf } from "../api/queries.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useSettings, useUnits } from "../app/settings.ts";
+import { GROUND_VIEWS } from "../ground/views.ts";
 import type { Owner } from "../measure/owner.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
@@ -38,6 +39,7 @@ const DrivingPane = lazy(() => import("../choose/DrivingPane.tsx"));
 const TogetherPane = lazy(() => import("../choose/TogetherPane.tsx"));
 const TimePane = lazy(() => import("../time/TimePane.tsx"));
 const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
+const GroundPane = lazy(() => import("../ground/GroundPane.tsx"));
 const MeasurePane = lazy(() => import("../measure/MeasurePane.tsx"));
 
 /** Loads a job onto the bench and keeps it saved. */
@@ -139,7 +141,12 @@ function whereAt(step: string | undefined, asked: string | null) {
   return { stage, part };
 }
 
-const FIRST_PART = { need: "source", pump: "pump", measure: "discharge" } as const;
+const FIRST_PART = {
+  need: "source",
+  pump: "pump",
+  ground: "outlet",
+  measure: "discharge",
+} as const;
 
 function Bench() {
   const job = useJobAfterPaint();
@@ -150,6 +157,7 @@ function Bench() {
   const { id, step } = useParams();
   const { stage, part } = whereAt(step, params.get("part"));
   const measuring = stage === "measure";
+  const watering = stage === "ground";
   const owner = useMemo(
     (): Owner => ({ of: "jobs", id: id ?? "", test: { jobId: id ?? "" } }),
     [id],
@@ -229,6 +237,7 @@ function Bench() {
       if (typing || command || event.altKey || measuring) return;
       const digit = PARTS[Number(event.key) - 1];
       if (digit) onPart(digit.part);
+      if (watering) return;
       if (event.key === "l") onView("ledger");
       if (event.key === "s") onView("sizes");
       if (event.key === "c") onView("curve");
@@ -240,7 +249,7 @@ function Bench() {
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
-  }, [measuring, onPart, onView, toggleSection]);
+  }, [measuring, watering, onPart, onView, toggleSection]);
 
   return (
     <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
@@ -249,6 +258,30 @@ function Bench() {
         <Suspense fallback={<Loading what="the watch" />}>
           <MeasurePane {...{ job, solved, owner, jobRevision }} band={currentBand(band)} />
         </Suspense>
+      ) : watering ? (
+        <div
+          ref={scroller}
+          onScroll={shrinkHeads}
+          className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[348px_minmax(0,1fr)_322px] lg:grid-rows-[minmax(0,1fr)]"
+        >
+          <Suspense fallback={<Loading what="the ground" />}>
+            <GroundPane
+              job={job}
+              view={
+                GROUND_VIEWS.find(({ value }) => value === params.get("view"))?.value ?? "field"
+              }
+              onView={onView}
+            />
+          </Suspense>
+          <section
+            id={DUTY}
+            aria-label="Duty and checks"
+            className="max-lg:order-3 lg:col-start-3 lg:overflow-y-auto lg:border-l lg:border-rule"
+          >
+            <DutyPanel {...{ solved, job, band, onItem }} />
+          </section>
+          <DutyStrip solved={solved} />
+        </div>
       ) : (
         <div
           ref={scroller}

@@ -4,8 +4,10 @@ import { Link, useParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { jobSheet } from "#model/report/jobSheet.ts";
 import { solveJob } from "#model/solveJob.ts";
+import { waters } from "#model/watering/waters.ts";
 import { oneOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
+import { useWatering } from "../ground/useWatering.ts";
 import { Section } from "../job/Section.tsx";
 import { useBand } from "../job/useBand.ts";
 import { useOverTime } from "../time/useOverTime.ts";
@@ -29,9 +31,11 @@ function Sheet({ id, job }: { id: string; job: JobDocument }) {
   const band = value?.kind === "band" && !stale ? value : undefined;
   const told = useOverTime(job);
   const run = told.value?.kind === "run" && !told.stale ? told.value : undefined;
+  const watered = useWatering(job);
+  const watering = waters(job) && !watered.stale ? watered.value : undefined;
   const { sheet, working } = useMemo(
-    () => jobSheet(job, solved, units, band, run),
-    [job, solved, units, band, run],
+    () => jobSheet(job, solved, units, band, run, watering),
+    [job, solved, units, band, run, watering],
   );
   const [withWorking, setWithWorking] = useState(false);
   const [title, ...rest] = sheet;

@@ -146,6 +146,8 @@ export default function WhatIfPane({ job }: { job: JobDocument }) {
 
 const NONE: readonly Variant[] = [];
 
+const DOES = { throws: "throws", ring: "in a ring", mist: "mists" } as const;
+
 /** Rows that at least one column has something to say in. */
 function rowsOf(columns: readonly Column[], units: UnitSystem) {
   const row = (name: string, of: (column: Column) => string | undefined) => ({
@@ -166,6 +168,18 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
     row("Delivered", ({ duty }) => flow(duty?.flow)),
     row("Total head", ({ duty }) => duty && format(duty.head, "head", units)),
     row("Stops", ({ stops }) => String(stops)),
+    row("At the gun", ({ watering }) => watering && format(watering.pressure, "pressure", units)),
+    row("It throws", ({ watering }) =>
+      watering?.radius !== undefined
+        ? format(watering.radius, "length", units)
+        : watering && DOES[watering.does],
+    ),
+    row("Sets", ({ watering }) => watering?.sets?.toFixed(0)),
+    row("Minutes a set", ({ watering }) => time(watering?.perSet)),
+    row("Once round", ({ watering }) => time(watering?.whole)),
+    row("Fuel once round", ({ watering }) =>
+      watering?.fuel === undefined ? undefined : format(watering.fuel, "volume", units),
+    ),
     row("Dry after", ({ overTime }) => time(overTime?.dry?.at)),
     row("Full after", ({ overTime }) => time(overTime?.full?.at)),
     row("Floor wet", ({ overTime }) =>

@@ -1,0 +1,134 @@
+import { describe, expect, it } from "vitest";
+import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/job.ts";
+import { resultOf } from "#core/formula/formula.ts";
+import { BAR } from "#core/quantity/constants.ts";
+import { withSecondGun } from "#core/watering/gunsOnLine.ts";
+import { KETTERBY } from "#demo/jobs.ts";
+import { WATERING_FIGURES, wateringDerivation } from "./derivations.ts";
+import { inWatering, wateringOf } from "./watering.ts";
+import { waters } from "./waters.ts";
+
+const job = (over: Partial<JobInput> = {}) =>
+  jobSchema.parse({ ...KETTERBY, ...over }) as JobDocument;
+const told = (over: Partial<JobInput> = {}) => wateringOf(inWatering(job(over)));
+const field = KETTERBY.field as NonNullable<JobInput["field"]>;
+
+describe("the hurling ground", () => {
+  const found = told();
+  it("goes from its gun to sets, a clock and a season, each resting on the one before", () => {
+    const [gun] = found.guns;
+    if (found.sets?.kind !== "planned" || !found.timing || found.day?.kind !== "planned") {
+      throw new Error("not planned");
+    }
+    const { sets, timing, day } = found;
+    expect(gun?.thrown.kind).toBe("throws");
+    // What is put out is the depth on the ground.
+    expect(timing.volume).toBeCloseTo(0.0125 * sets.area, 6);
+    expect(timing.perSet * sets.sets * found.flow).toBeCloseTo(timing.volume, 6);
+    const runs = day.steps.filter(({ kind }) => kind === "run");
+    expect(runs).toHaveLength(sets.sets);
+    expect(day.running).toBeCloseTo(timing.running, 3);
+    // Two litres and a bit an hour from a tank of four: it is filled on the way.
+    expect(day.fuelStops).toBeGreaterThan(3);
+    const { low = 0, high = 0 } = found.between ?? {};
+    expect(low).toBeLessThanOrEqual(sets.sets);
+    expect(high).toBeGreaterThanOrEqual(sets.sets);
+    const season = found.season?.guns;
+    expect(season?.weeks[4]?.net).toBeCloseTo(0.003, 9);
+    expect(season?.total.volume).toBeCloseTo((season?.total.gross ?? 0) * sets.area, 6);
+    expect(found.season?.drip?.total.volume).toBeLessThan(season?.total.volume ?? 0);
+  });
+
+  it("every figure's working ends with the figure", () => {
+    const { timing, guns, cans } = found;
+    const [gun] = guns;
+    const test = cans?.test.kind === "tested" ? cans.test : undefined;
+    const figures: Record<(typeof WATERING_FIGURES)[number], number | undefined> = {
+      throw: gun?.thrown.kind === "throws" ? gun.thrown.radius : undefined,
+      wets: gun?.area,
+      rate: gun?.rate,
+      "per-set": timing?.perSet,
+      laid: timing?.volume,
+      christiansen: test?.evenness.christiansen,
+      "low-quarter": test?.evenness.lowQuarter,
+    };
+    for (const figure of WATERING_FIGURES) {
+      const steps = wateringDerivation(figure, found);
+      expect(steps && resultOf(steps) / (figures[figure] ?? 0), figure).toBeCloseTo(1, 9);
+    }
+  });
+
+  it("two guns on its pump: the throw follows from their pressure, here into a ring", () => {
+    const path = withSecondGun(job().path as never);
+    const both = told({ path: path as JobInput["path"] });
+    expect(both.guns).toHaveLength(2);
+    for (const { pressure, thrown } of both.guns) {
+      expect(pressure).toBeLessThan(2.5 * BAR);
+      expect(thrown.kind).toBe("ring");
+    }
+    // Nothing is planned on guns that do not throw.
+    expect(both.sets).toBeUndefined();
+    expect(both.timing).toBeUndefined();
+  });
+
+  it("throws are of the pressure they were taken at, whatever the line becomes", () => {
+    const larger = told({
+      path: KETTERBY.path.map((item) =>
+        item.kind === "pipe" && item.id !== "suction" ? { ...item, stock: "lay-flat-3in" } : item,
+      ),
+    });
+    expect(larger.calibration).toEqual(found.calibration);
+    const [now, then] = [larger.guns[0], found.guns[0]];
+    expect(now?.pressure).toBeGreaterThan((then?.pressure ?? 0) * 1.1);
+    expect(now?.thrown.kind === "throws" && now.thrown.by).toBe("measured");
+  });
+
+  it("a tank that cannot last one set is refused, and said so with the set", () => {
+    const small = told({ field: { ...field, day: { ...field.day, tank: "0.5 L" } } });
+    expect(small.day).toMatchObject({ kind: "refused", why: "tank-shorter-than-set", set: 0 });
+  });
+
+  it("goes on from set 7 at 14:20 with what is left in the tank", () => {
+    const at = { set: 6, on: "2026-06-06", time: 14 * 3600 + 1200, tankLeft: 0.1 };
+    const { calm: _, ...day } = field.day ?? {};
+    const later = told({ field: { ...field, day: { ...day, at } } });
+    if (later.day?.kind !== "planned") throw new Error("refused");
+    const [first, ...rest] = later.day.steps;
+    // A tenth of a tank does not see a set to its end.
+    expect(first).toMatchObject({ kind: "fuel", from: at.time });
+    expect(rest.find(({ kind }) => kind === "run")).toMatchObject({ set: 6 });
+  });
+
+  it("works back the nozzle, the pressure and the pump, and names what would halve the doubt", () => {
+    const { read } = found;
+    expect((read.nozzles?.value ?? 0) / (read.expectedArea ?? 1)).toBeCloseTo(1, 1);
+    expect(read.nozzles?.halving?.name).toBe("flow");
+    expect(read.strength.one?.value).toBeGreaterThan(0.9);
+    expect(read.together?.value).toBeGreaterThan(0.9);
+  });
+});
+
+describe("a job without a field", () => {
+  it("waters by its gun alone; without a gun it does not", () => {
+    const { field: _, ...bare } = KETTERBY;
+    const alone = jobSchema.parse(bare) as JobDocument;
+    expect(waters(alone)).toBe(true);
+    const found = wateringOf(inWatering(alone));
+    expect(found.guns).toHaveLength(1);
+    expect(found.sets).toBeUndefined();
+    const path = alone.path.map((item) =>
+      item.kind === "outlet" ? { ...item, outlet: { type: "free" as const } } : item,
+    );
+    expect(waters({ ...alone, path })).toBe(false);
+  });
+
+  it("with its pump still to be chosen is told by what is asked", () => {
+    const path = KETTERBY.path.map((item) =>
+      item.kind === "pump" ? { ...item, pump: null } : item,
+    );
+    const found = told({ path });
+    expect(found.line).toBe("asked");
+    expect(found.flow).toBeCloseTo(3.5e-3, 6);
+    expect(found.drive.kind).toBe("none");
+  });
+});

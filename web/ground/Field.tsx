@@ -1,0 +1,523 @@
+import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import { SPACING, type Wind } from "#core/watering/sets.ts";
+import { DEPTH, WIND } from "#model/watering/usual.ts";
+import type { WateringTold } from "#model/watering/watering.ts";
+import { duration } from "#words/duration.ts";
+import { amountOf } from "#words/overTime.ts";
+import {
+  depthOf,
+  evennessWords,
+  GROUND_REFUSED,
+  groundOf,
+  runoffWords,
+  SETS_REFUSED,
+  setNoteWords,
+  throwWords,
+} from "#words/watering.ts";
+import { useUnits } from "../app/settings.ts";
+import { edit, visit } from "../job/jobStore.ts";
+import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { Button, IconButton } from "../ui/Button.tsx";
+import { NumberField, SelectField } from "../ui/Fields.tsx";
+import { Plus, Trash2 } from "../ui/icons.ts";
+import { StatusMark } from "../ui/StatusMark.tsx";
+import { FieldDrawing, sideName } from "./FieldDrawing.tsx";
+import { Figure } from "./Figure.tsx";
+import { setField } from "./field.ts";
+import type { ToldProps } from "./GroundPane.tsx";
+import { Usual } from "./Usual.tsx";
+
+type KeepOffs = NonNullable<FieldDocument["keepOff"]>;
+type KeepOff = KeepOffs[number];
+
+const KEPT_OFF: Record<KeepOff["what"], string> = {
+  hedge: "Hedge",
+  road: "Road",
+  building: "Building",
+  water: "Pond or ditch",
+  other: "Something else",
+};
+const keepOffName = ({ name, what }: KeepOff) => name || KEPT_OFF[what];
+
+const WINDS: Record<Wind, string> = {
+  calm: "Calm",
+  light: "Light",
+  fresh: "Fresh",
+  strong: "Strong",
+};
+
+/** The field with its sets, how long each runs, and whether the ground takes it. */
+export function FieldTold({ job, told }: ToldProps) {
+  const units = useUnits();
+  const { ground, sets, timing, guns, between } = told;
+  const field = job.field ?? {};
+  if (!ground) {
+    return <p className="text-soft">Say how large the ground is: its two sides are enough.</p>;
+  }
+  if (ground.kind === "refused") return <Stop>{GROUND_REFUSED[ground.why]}</Stop>;
+  const keepOff = field.keepOff ?? [];
+  const bad = guns.find(({ thrown }) => thrown.kind !== "throws");
+  return (
+    <div className="grid gap-3">
+      <FieldDrawing
+        outline={ground.outline}
+        keepOff={told.keepOff}
+        names={keepOff.map(keepOffName)}
+        from={field.from ?? 0}
+        plan={sets?.kind === "planned" ? sets : undefined}
+        radius={radiusOf(told)}
+        guns={guns.length}
+      />
+      {guns.length === 0 && (
+        <p className="text-soft">
+          {groundOf(ground.area, units)}. The sets come with a gun that runs: see what stops the
+          line beside, or give it a gun under Guns.
+        </p>
+      )}
+      {bad && (
+        <Stop>
+          {throwWords(bad.thrown, bad.pressure, units).sentence} No set is planned on a gun that
+          does not throw.
+        </Stop>
+      )}
+      {sets?.kind === "refused" && <Stop>{SETS_REFUSED[sets.why]}</Stop>}
+      {sets?.kind === "planned" && timing && (
+        <>
+          <dl
+            className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3"
+            data-testid="field-figures"
+          >
+            <Figure
+              name={guns.length > 1 ? `Sets, ${guns.length} guns at a time` : "Sets"}
+              value={sets.sets}
+              note={
+                between?.low !== undefined && between.high !== undefined
+                  ? `${between.low} to ${between.high} by the doubt of the throw`
+                  : undefined
+              }
+            />
+            <Figure
+              name="A set"
+              value={duration(timing.perSet)}
+              note={`${depthOf(timing.depth, units)} over the ground`}
+              working="per-set"
+            />
+            <Figure
+              name="Once round"
+              value={duration(timing.whole)}
+              note={`${duration(timing.running)} of it running`}
+            />
+            <Figure
+              name="Water in all"
+              value={amountOf(timing.volume, units)}
+              note={`${depthOf(timing.depth, units)} on ${groundOf(sets.area, units)}`}
+              working="laid"
+            />
+            <Figure
+              name="Falls outside"
+              value={formatPercent(sets.outside)}
+              note={`${depthOf(timing.inside / sets.area, units)} reach the ground`}
+            />
+            <Figure
+              name="Between stands"
+              value={`${format(sets.spacing.along, "length", units)} by ${format(sets.spacing.across, "length", units)}`}
+              note={`Evenness to expect ${formatPercent(sets.evenness.christiansen)}: ${evennessWords(sets.evenness.christiansen)}`}
+            />
+            {timing.fuel !== undefined && (
+              <Figure name="Fuel once round" value={format(timing.fuel, "volume", units)} />
+            )}
+          </dl>
+          {timing.runoff && field.soil && (
+            <Said {...runoffWords(timing.runoff, field.soil, timing.rate, units)} />
+          )}
+          {sets.notes.map((note, i) => (
+            <Said
+              key={i}
+              severity="watch"
+              sentence={setNoteWords(
+                note,
+                (k) => (keepOff[k] ? keepOffName(keepOff[k]) : "An edge"),
+                units,
+                sets.outside,
+              )}
+            />
+          ))}
+          {sets.dry > 0.02 && (
+            <Said
+              severity="watch"
+              sentence={`${formatPercent(sets.dry)} of the ground gets less than a quarter of the mean: beside the edges that keep water off.`}
+            />
+          )}
+          <p className="text-[13px] text-soft">
+            The pressure is that at the place the line is drawn to; a farther stand with the same
+            hose has it too, one that lies higher has less. How the water falls off from the gun is{" "}
+            {told.cans?.test.kind === "tested" && told.cans.test.profile
+              ? "as the catch cans caught it."
+              : "taken as a cone (common practice, no source) until catch cans say."}{" "}
+            Spacing by wind is from memory.
+          </p>
+        </>
+      )}
+      {ground.walk && (
+        <p className="text-[14px] text-soft">
+          {ground.walk.lastSideOpen
+            ? `The walk ends ${format(ground.walk.gap, "length", units)} from its start: that is taken as the last side.`
+            : `The walk misses its start by ${format(ground.walk.gap, "length", units)} of ${format(ground.walk.length, "length", units)}; that is spread over its sides.`}
+        </p>
+      )}
+    </div>
+  );
+}
+
+export function radiusOf({ guns }: WateringTold): number | undefined {
+  const all = guns.flatMap(({ thrown }) => (thrown.kind === "throws" ? [thrown.radius] : []));
+  return all.length > 0 ? Math.min(...all) : undefined;
+}
+
+function Stop({ children }: { children: React.ReactNode }) {
+  return (
+    <p role="alert" className="flex gap-2">
+      <StatusMark severity="stop" />
+      <span>{children}</span>
+    </p>
+  );
+}
+
+export function Said({ severity, sentence }: { severity: "good" | "watch"; sentence: string }) {
+  return (
+    <p className="flex gap-2">
+      <StatusMark severity={severity} />
+      <span>{sentence}</span>
+    </p>
+  );
+}
+
+/** The ground's sides, what is kept off, soil, depth and wind. */
+export function FieldFields({
+  field,
+  told,
+}: {
+  job: JobDocument;
+  field: FieldDocument;
+  told: WateringTold | undefined;
+}) {
+  const { ground, keepOff = [] } = field;
+  const outline = told?.ground?.kind === "surveyed" ? told.ground.outline : [];
+  const corners = ground?.kind === "circle" ? 0 : outline.length;
+  return (
+    <div className="grid gap-4">
+      <section aria-label="The ground" className="grid gap-2">
+        <h2 className="text-xl">The ground</h2>
+        <SelectField
+          label="Its shape"
+          visibleLabel
+          value={ground?.kind ?? ""}
+          onChange={(kind) =>
+            setField({ ground: FIRST[kind as keyof typeof FIRST], from: undefined })
+          }
+        >
+          {!ground && <option value="">Not told yet</option>}
+          <option value="rectangle">Two sides</option>
+          <option value="circle">A circle</option>
+          <option value="walked">Walked round, side by side</option>
+        </SelectField>
+        {ground?.kind === "rectangle" && (
+          <div className="grid grid-cols-2 gap-2">
+            <JobQuantity
+              label="Long"
+              quantity="length"
+              range={RANGES.length}
+              value={ground.length}
+              onChange={(length) => setField({ ground: { ...ground, length } })}
+            />
+            <JobQuantity
+              label="Wide"
+              quantity="length"
+              range={RANGES.length}
+              value={ground.width}
+              onChange={(width) => setField({ ground: { ...ground, width } })}
+            />
+          </div>
+        )}
+        {ground?.kind === "circle" && (
+          <JobQuantity
+            label="Across"
+            quantity="length"
+            range={RANGES.length}
+            value={ground.diameter}
+            onChange={(diameter) => setField({ ground: { ...ground, diameter } })}
+          />
+        )}
+        {ground?.kind === "walked" && <Legs ground={ground} />}
+        {corners > 0 && (
+          <SelectField
+            label="Water comes from, and the first set is at"
+            visibleLabel
+            value={String(field.from ?? 0)}
+            onChange={(from) => setField({ from: Number(from) })}
+          >
+            {Array.from({ length: corners }, (_, i) => (
+              <option key={i} value={i}>
+                Corner {i + 1}
+              </option>
+            ))}
+          </SelectField>
+        )}
+      </section>
+      <section aria-label="How much" className="grid gap-2">
+        <h2 className="text-xl">How much</h2>
+        <div className="grid grid-cols-2 items-end gap-2">
+          <Depth field={field} />
+          <SelectField
+            label={field.soil ? "Soil" : "Soil (not told)"}
+            visibleLabel
+            value={field.soil ?? ""}
+            onChange={(soil) =>
+              setField({ soil: soil === "" ? undefined : (soil as "sand" | "loam" | "clay") })
+            }
+          >
+            <option value="">Not told</option>
+            <option value="sand">Sand</option>
+            <option value="loam">Loam</option>
+            <option value="clay">Clay</option>
+          </SelectField>
+          <SelectField
+            label={field.wind ? "Wind" : "Wind (assumed)"}
+            visibleLabel
+            value={field.wind ?? WIND}
+            onChange={(wind) => setField({ wind: wind as Wind })}
+          >
+            {Object.entries(WINDS).map(([value, name]) => (
+              <option key={value} value={value}>
+                {name}, {formatPercent(SPACING[value as Wind])}
+              </option>
+            ))}
+          </SelectField>
+          <NumberField
+            label={field.spacing === undefined ? "Of the circle (by the wind)" : "Of the circle"}
+            visibleLabel
+            suffix="%"
+            min={20}
+            max={100}
+            value={100 * (field.spacing ?? SPACING[field.wind ?? WIND])}
+            onVisit={visit}
+            onChange={(percent) => setField({ spacing: percent / 100 })}
+          />
+        </div>
+        {field.spacing !== undefined && (
+          <Button
+            look="quiet"
+            className="justify-self-start"
+            onClick={() => setField({ spacing: undefined })}
+          >
+            Spacing by the wind again
+          </Button>
+        )}
+      </section>
+      <section aria-label="Kept dry" className="grid gap-2">
+        <h2 className="text-xl">Kept dry</h2>
+        {keepOff.map((own, i) => (
+          <KeepOffFields key={i} {...{ own, i, keepOff }} sides={corners || outline.length} />
+        ))}
+        <div className="flex flex-wrap gap-2">
+          <Button
+            disabled={corners === 0}
+            onClick={() => setField({ keepOff: [...keepOff, { what: "hedge", side: 0, away: 1 }] })}
+          >
+            <Plus size={16} aria-hidden /> An edge
+          </Button>
+          <Button
+            disabled={outline.length === 0}
+            onClick={() =>
+              setField({
+                keepOff: [
+                  ...keepOff,
+                  { what: "building", box: { x: 5, y: 5, length: 10, width: 6 } },
+                ],
+              })
+            }
+          >
+            <Plus size={16} aria-hidden /> A piece of ground
+          </Button>
+        </div>
+        <p className="text-[13px] text-soft">
+          Near an edge the gun turns through the part of the circle that stays off it. Water on a
+          road or on wires is yours to answer for.
+        </p>
+      </section>
+    </div>
+  );
+}
+
+export function Depth({ field }: { field: FieldDocument }) {
+  const units = useUnits();
+  return (
+    <Usual
+      label="Depth once round"
+      quantity="length"
+      unit={units === "us" ? "in" : "mm"}
+      range={RANGES.rain}
+      usual={DEPTH}
+      value={field.depth}
+      onChange={(depth) => setField({ depth })}
+    />
+  );
+}
+
+const FIRST = {
+  rectangle: { kind: "rectangle", length: 60, width: 40 },
+  circle: { kind: "circle", diameter: 60 },
+  walked: {
+    kind: "walked",
+    legs: [0, 90, 180, 270].map((bearing) => ({ length: 40, bearing })),
+  },
+} as const satisfies Record<string, unknown> as unknown as Record<
+  "rectangle" | "circle" | "walked",
+  NonNullable<FieldDocument["ground"]>
+>;
+
+function Legs({ ground }: { ground: Extract<FieldDocument["ground"], { kind: "walked" }> }) {
+  const { legs } = ground;
+  const set = (next: typeof legs) => setField({ ground: { ...ground, legs: next } });
+  return (
+    <div className="grid gap-1">
+      <p className="text-[14px] text-soft">
+        Walk round with a compass: how long each side is, and its bearing clockwise from north.
+        Paces will do.
+      </p>
+      {legs.map((leg, i) => (
+        <div key={i} className="grid grid-cols-[auto_1fr_1fr_auto] items-end gap-2">
+          <span className="plate pb-1.5 text-[17px]">{sideName(i)}</span>
+          <JobQuantity
+            label={i === 0 ? "Length" : `Length of ${sideName(i)}`}
+            visibleLabel={i === 0}
+            quantity="length"
+            range={RANGES.length}
+            value={leg.length}
+            onChange={(length) => set(legs.with(i, { ...leg, length }))}
+          />
+          <NumberField
+            label={i === 0 ? "Bearing" : `Bearing of ${sideName(i)}`}
+            visibleLabel={i === 0}
+            suffix="°"
+            min={0}
+            max={360}
+            value={leg.bearing}
+            onVisit={visit}
+            onChange={(bearing) => set(legs.with(i, { ...leg, bearing }))}
+          />
+          <IconButton
+            label={`Take side ${sideName(i)} out`}
+            onClick={() => set(legs.toSpliced(i, 1))}
+          >
+            <Trash2 size={16} aria-hidden />
+          </IconButton>
+        </div>
+      ))}
+      <Button
+        className="justify-self-start"
+        onClick={() =>
+          set([...legs, { length: 40, bearing: ((legs.at(-1)?.bearing ?? 270) + 90) % 360 }])
+        }
+      >
+        <Plus size={16} aria-hidden /> A side
+      </Button>
+    </div>
+  );
+}
+
+function KeepOffFields({
+  own,
+  i,
+  keepOff,
+  sides,
+}: {
+  own: KeepOff;
+  i: number;
+  keepOff: KeepOffs;
+  sides: number;
+}) {
+  const set = (next: KeepOff) => setField({ keepOff: keepOff.with(i, next) });
+  const { box } = own;
+  return (
+    <div className="grid gap-2 border-t border-rule pt-2">
+      <div className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2">
+        <SelectField
+          label="What it is"
+          visibleLabel
+          value={own.what}
+          onChange={(what) => {
+            // A name of its own stays; what it is called by its kind follows the kind.
+            set({ ...own, what: what as KeepOff["what"] });
+          }}
+        >
+          {Object.entries(KEPT_OFF).map(([value, name]) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        {box ? (
+          <span aria-hidden />
+        ) : (
+          <SelectField
+            label="Beside side"
+            visibleLabel
+            value={String(own.side ?? 0)}
+            onChange={(side) => set({ ...own, side: Number(side) })}
+          >
+            {Array.from({ length: sides }, (_, k) => (
+              <option key={k} value={k}>
+                {sideName(k)}
+              </option>
+            ))}
+          </SelectField>
+        )}
+        {box ? (
+          <span aria-hidden />
+        ) : (
+          <JobQuantity
+            label="Outside it by"
+            quantity="length"
+            range={AWAY}
+            value={own.away ?? 0}
+            onChange={(away) => set({ ...own, away })}
+          />
+        )}
+        <IconButton
+          label={`Take ${keepOffName(own).toLowerCase()} out`}
+          onClick={() =>
+            edit((job) => ({ ...job, field: { ...job.field, keepOff: keepOff.toSpliced(i, 1) } }))
+          }
+        >
+          <Trash2 size={16} aria-hidden />
+        </IconButton>
+      </div>
+      {box && (
+        <div className="grid grid-cols-2 gap-2">
+          {(
+            [
+              ["x", "From the left", AWAY],
+              ["y", "From below", AWAY],
+              ["length", "Long", RANGES.length],
+              ["width", "Wide", RANGES.length],
+            ] as const
+          ).map(([key, label, range]) => (
+            <JobQuantity
+              key={key}
+              label={label}
+              quantity="length"
+              range={range}
+              value={box[key]}
+              onChange={(value) => set({ ...own, box: { ...box, [key]: value } })}
+            />
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+const AWAY = { min: -1000, max: 1000, what: "The distance" };

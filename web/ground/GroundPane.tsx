@@ -1,0 +1,129 @@
+import clsx from "clsx";
+import type { ReactNode } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { WateringTold } from "#model/watering/watering.ts";
+import { useJobStore } from "../job/jobStore.ts";
+import { Button } from "../ui/Button.tsx";
+import { Loading } from "../ui/Notices.tsx";
+import { CansFields, CansTold } from "./Cans.tsx";
+import { DayFields, DayTold } from "./Day.tsx";
+import { DripFields, DripTold } from "./Drip.tsx";
+import { FieldFields, FieldTold } from "./Field.tsx";
+import { GunsFields, GunsTold } from "./Guns.tsx";
+import { SeasonFields, SeasonTold } from "./Season.tsx";
+import { useWatering } from "./useWatering.ts";
+import { GROUND_VIEWS, type GroundView } from "./views.ts";
+import { WateringWorking } from "./WateringWorking.tsx";
+import { ReadFields, ReadTold } from "./WorkedBack.tsx";
+
+interface Props {
+  job: JobDocument;
+  view: GroundView;
+  onView: (view: GroundView) => void;
+}
+
+export interface ToldProps {
+  job: JobDocument;
+  told: WateringTold;
+}
+
+/** A job's ground: what is typed of it on one side, what it comes to on the other. */
+export default function GroundPane({ job, view, onView }: Props) {
+  const watered = useWatering(job);
+  const { value: told, stale, kind, error, again } = watered;
+  // As typed, where what is told of it follows later.
+  const typed = useJobStore((s) => s.job);
+  const field = typed.field ?? {};
+  return (
+    <>
+      <section
+        aria-label="What is known of the ground"
+        className="flex flex-col border-b border-rule max-lg:order-2 lg:min-h-0 lg:border-r lg:border-b-0"
+      >
+        <div className="min-h-0 flex-1 p-3 lg:overflow-y-auto">
+          {fieldsOf(view, { job: typed, field }, told)}
+        </div>
+      </section>
+      <section aria-label="What it comes to" className="flex flex-col max-lg:order-1 lg:min-h-0">
+        <div
+          role="group"
+          aria-label="Ground"
+          className="flex shrink-0 overflow-x-auto border-b border-rule bg-press"
+        >
+          {GROUND_VIEWS.map(({ value, name }) => (
+            <button
+              key={value}
+              type="button"
+              aria-pressed={value === view}
+              onClick={() => onView(value)}
+              className={`target plate flex-auto shrink-0 px-2 text-[17px] whitespace-nowrap ${
+                value === view
+                  ? "bg-paper shadow-[inset_0_3px_0_var(--water)]"
+                  : "text-soft hover:text-ink"
+              }`}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+        <div
+          className={clsx("relative min-h-0 flex-1 p-3 lg:overflow-y-auto", stale && "opacity-60")}
+          aria-busy={stale}
+        >
+          {kind === "failed" && (
+            <p>
+              It could not be worked out: {error}{" "}
+              <Button look="quiet" onClick={again}>
+                Try again
+              </Button>
+            </p>
+          )}
+          {told ? toldOf(view, { job, told }) : kind !== "failed" && <Loading what="the ground" />}
+          {told && <WateringWorking told={told} />}
+        </div>
+      </section>
+    </>
+  );
+}
+
+function fieldsOf(
+  view: GroundView,
+  props: { job: JobDocument; field: NonNullable<JobDocument["field"]> },
+  told: WateringTold | undefined,
+): ReactNode {
+  switch (view) {
+    case "guns":
+      return <GunsFields {...props} told={told} />;
+    case "field":
+      return <FieldFields {...props} told={told} />;
+    case "day":
+      return <DayFields {...props} told={told} />;
+    case "season":
+      return <SeasonFields {...props} told={told} />;
+    case "cans":
+      return <CansFields {...props} />;
+    case "drip":
+      return <DripFields {...props} />;
+    case "read":
+      return <ReadFields {...props} />;
+  }
+}
+
+function toldOf(view: GroundView, props: ToldProps): ReactNode {
+  switch (view) {
+    case "guns":
+      return <GunsTold {...props} />;
+    case "field":
+      return <FieldTold {...props} />;
+    case "day":
+      return <DayTold {...props} />;
+    case "season":
+      return <SeasonTold {...props} />;
+    case "cans":
+      return <CansTold {...props} />;
+    case "drip":
+      return <DripTold {...props} />;
+    case "read":
+      return <ReadTold {...props} />;
+  }
+}

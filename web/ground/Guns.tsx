@@ -1,0 +1,435 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { toast } from "sonner";
+import { type FirmDocument, firmVersions } from "#contract/documents/firm.ts";
+import type { FieldDocument, JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
+import { format, formatSize } from "#contract/units/format.ts";
+import { findGun, GUNS, outletOf } from "#core/catalogue/guns.ts";
+import type { NozzleOutlet, PathItem } from "#core/line/path.ts";
+import { coefficientOfChart } from "#core/watering/gun.ts";
+import { gunsOf, withOneGun, withSecondGun } from "#core/watering/gunsOnLine.ts";
+import type { WateringTold } from "#model/watering/watering.ts";
+import { itemName } from "#words/items.ts";
+import { calibrationWords, groundOf, rateOf, sharedWords, throwWords } from "#words/watering.ts";
+import { api, newId, Refused } from "../api/client.ts";
+import { FIRM, theFirm } from "../api/queries.ts";
+import { useUnits } from "../app/settings.ts";
+import { edit, editItem, visit } from "../job/jobStore.ts";
+import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { Button, IconButton } from "../ui/Button.tsx";
+import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
+import { Plus, Trash2 } from "../ui/icons.ts";
+import { StatusMark } from "../ui/StatusMark.tsx";
+import { ChartRows } from "./ChartRows.tsx";
+import { Figure } from "./Figure.tsx";
+import { setField } from "./field.ts";
+import type { ToldProps } from "./GroundPane.tsx";
+import { ThrowPlot } from "./ThrowPlot.tsx";
+
+/** Each gun of the line: how it throws at the pressure it has, and why. */
+export function GunsTold({ job, told }: ToldProps) {
+  const units = useUnits();
+  const { guns, calibration, alone } = told;
+  if (guns.length === 0) {
+    return (
+      <p className="text-soft">
+        {told.line === "none"
+          ? "The line cannot be solved as it stands: see what stops it beside. Then each gun’s pressure and throw stand here."
+          : "No outlet of the line is a gun. Under Line, Outlet, say that the water leaves by a nozzle or gun."}
+      </p>
+    );
+  }
+  const [first] = guns;
+  const weakest = Math.min(...guns.map(({ pressure }) => pressure));
+  return (
+    <div className="grid gap-4">
+      {told.line === "asked" && (
+        <p className="text-soft">
+          No pump is chosen yet: the guns have what the wanted flow brings them.
+        </p>
+      )}
+      <ul aria-label="Guns" className="grid gap-4">
+        {guns.map(({ itemId, gun, pressure, flow, thrown, area, rate }, i) => {
+          const said = throwWords(thrown, pressure, units);
+          return (
+            <li key={itemId} className="grid gap-2 border-b border-rule pb-3">
+              <p className="flex flex-wrap items-center gap-x-3">
+                <StatusMark severity={said.severity} />
+                <span className="plate text-2xl">{said.title}</span>
+                <span className="text-soft">
+                  {guns.length > 1 && `Gun ${i + 1}, `}
+                  {gun.model ?? itemName(job.path, itemId, units)}
+                </span>
+              </p>
+              <p>{said.sentence}</p>
+              <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3">
+                <Figure
+                  name="It throws"
+                  value={thrown.kind === "throws" ? format(thrown.radius, "length", units) : "–"}
+                  {...(thrown.kind === "throws" && { working: "throw", gun: i })}
+                />
+                <Figure name="At its base" value={format(pressure, "pressure", units)} />
+                <Figure name="Through it" value={format(flow, "flow", units)} />
+                {area !== undefined && (
+                  <Figure
+                    name="Wets, standing alone"
+                    value={groundOf(area, units)}
+                    working="wets"
+                    gun={i}
+                  />
+                )}
+                {rate !== undefined && (
+                  <Figure
+                    name="It rains there"
+                    value={rateOf(rate, units)}
+                    working="rate"
+                    gun={i}
+                  />
+                )}
+              </dl>
+            </li>
+          );
+        })}
+      </ul>
+      {alone !== undefined && alone > 0 && guns.length > 1 && (
+        <p>{sharedWords(guns.length, weakest, alone, units)}</p>
+      )}
+      {first && (
+        <ThrowPlot
+          gun={first.gun}
+          calibration={calibration}
+          guns={guns.filter((own) => JSON.stringify(own.gun) === JSON.stringify(first.gun))}
+        />
+      )}
+      {calibration &&
+        calibrationWords(calibration, (guns[0] as (typeof guns)[number]).gun, units).map((said) => (
+          <p key={said}>{said}</p>
+        ))}
+      <p className="text-[13px] text-soft">
+        Guns tip over: pin the stand. Never look into a nozzle, and keep the jet off power lines and
+        roads. Lay-flat whips when it fills or bursts: stand clear. Nothing that goes to drinking
+        water without a device against backflow; local rules say which.
+      </p>
+    </div>
+  );
+}
+
+/** The guns' own numbers, throws that were measured, and how many stand on the line. */
+export function GunsFields({
+  job,
+  field,
+  told,
+}: {
+  job: JobDocument;
+  field: FieldDocument;
+  told: WateringTold | undefined;
+}) {
+  const guns = gunsOf(job.path as PathItem[]);
+  const setPath = (path: PathItem[] | undefined) =>
+    path && edit((own) => ({ ...own, path: path as JobPathItem[] }));
+  return (
+    <div className="grid gap-4">
+      {guns.map(({ id, outlet }, i) => (
+        <GunFields
+          key={id}
+          name={guns.length > 1 ? `Gun ${i + 1}` : "The gun"}
+          outlet={outlet}
+          set={(next) => editItem<"outlet">(id, { outlet: next })}
+        />
+      ))}
+      <div className="flex flex-wrap gap-2">
+        {guns.length === 1 && (
+          <Button onClick={() => setPath(withSecondGun(job.path as PathItem[]))}>
+            <Plus size={16} aria-hidden /> A second gun
+          </Button>
+        )}
+        {guns.length > 1 && (
+          <Button onClick={() => setPath(withOneGun(job.path as PathItem[]))}>One gun only</Button>
+        )}
+      </div>
+      {guns.length > 0 && <Throws field={field} told={told} />}
+    </div>
+  );
+}
+
+function GunFields({
+  name,
+  outlet,
+  set,
+}: {
+  name: string;
+  outlet: NozzleOutlet;
+  set: (next: NozzleOutlet) => void;
+}) {
+  const units = useUnits();
+  const firm = useQuery(theFirm);
+  const kept = firm.data?.document.guns ?? [];
+  const change = (patch: Partial<NozzleOutlet>) =>
+    set(
+      Object.fromEntries(
+        Object.entries({ ...outlet, ...patch }).filter(([, value]) => value !== undefined),
+      ) as unknown as NozzleOutlet,
+    );
+  const { leastPressure: least, greatestPressure: most } = outlet;
+  const implied = coefficientOfChart(outlet);
+  const listed = GUNS.find(({ model }) => model === outlet.model);
+  const own = kept.find((gun) => gun.name === outlet.model);
+  return (
+    <section aria-label={name} className="grid gap-2">
+      <h2 className="text-xl">{name}</h2>
+      <SelectField
+        label="Model"
+        visibleLabel
+        value={own ? own.id : (listed?.id ?? "")}
+        onChange={(id) => {
+          const stock = findGun(id);
+          if (stock) return set(outletOf(stock));
+          const mine = kept.find((gun) => gun.id === id);
+          if (!mine) return change({ model: undefined, chart: undefined });
+          const { id: _, name: model, ...rest } = mine;
+          set({ ...rest, type: "nozzle", model });
+        }}
+      >
+        <option value="">By its bores, or a chart typed here</option>
+        {kept.length > 0 && (
+          <optgroup label="The firm’s own">
+            {kept.map((gun) => (
+              <option key={gun.id} value={gun.id}>
+                {gun.name}
+              </option>
+            ))}
+          </optgroup>
+        )}
+        <optgroup label="Invented, to learn on">
+          {GUNS.map(({ id, model }) => (
+            <option key={id} value={id}>
+              {model}
+            </option>
+          ))}
+        </optgroup>
+      </SelectField>
+      <div className="grid grid-cols-2 items-end gap-2">
+        <JobQuantity
+          label="Range nozzle"
+          quantity="diameter"
+          range={RANGES.bore}
+          value={outlet.bore}
+          onChange={(bore) => change({ bore })}
+        />
+        <JobQuantity
+          label="Spreader nozzle"
+          optional
+          quantity="diameter"
+          range={RANGES.bore}
+          value={outlet.spreaderBore}
+          onChange={(spreaderBore) => change({ spreaderBore })}
+        />
+        <JobQuantity
+          label="Throws from"
+          optional
+          quantity="pressure"
+          range={
+            most === undefined
+              ? RANGES.outletPressure
+              : { ...RANGES.outletPressure, max: most, what: "The least pressure" }
+          }
+          value={least}
+          onChange={(leastPressure) => change({ leastPressure })}
+        />
+        <JobQuantity
+          label="Mists above"
+          optional
+          quantity="pressure"
+          range={
+            least === undefined
+              ? RANGES.outletPressure
+              : { ...RANGES.outletPressure, min: least, what: "The greatest pressure" }
+          }
+          value={most}
+          onChange={(greatestPressure) => change({ greatestPressure })}
+        />
+        <NumberField
+          label={outlet.arc === undefined ? "Turns through (whole circle)" : "Turns through"}
+          visibleLabel
+          suffix="°"
+          min={10}
+          max={360}
+          value={outlet.arc ?? 360}
+          onVisit={visit}
+          onChange={(arc) => change({ arc: arc === 360 ? undefined : arc })}
+        />
+        <NumberField
+          label={outlet.trajectory === undefined ? "Rises at (assumed)" : "Rises at"}
+          visibleLabel
+          suffix="°"
+          min={0}
+          max={60}
+          value={outlet.trajectory ?? 25}
+          onVisit={visit}
+          onChange={(trajectory) => change({ trajectory })}
+        />
+      </div>
+      {outlet.trajectory !== undefined && outlet.trajectory < 20 && !outlet.chart?.length && (
+        <p className="text-[14px]">
+          A low jet throws less far than the textbook says, and stands wind better: pace one throw.
+        </p>
+      )}
+      <details>
+        <summary className="target py-1 font-medium">Its chart: pressure, flow, throw</summary>
+        <div className="grid gap-2 pt-1">
+          <ChartRows
+            key={outlet.model ?? "typed"}
+            rows={outlet.chart ?? []}
+            onRows={(chart) => change({ chart: chart.length > 0 ? chart : undefined })}
+          />
+          {implied !== undefined && Math.abs(implied / outlet.dischargeCoefficient - 1) > 0.04 && (
+            <p className="text-[14px]">
+              Its chart’s flows want a discharge coefficient of {implied.toFixed(2)} on these bores;
+              the line uses {outlet.dischargeCoefficient.toFixed(2)}.{" "}
+              {implied >= 0.4 && implied <= 1 ? (
+                <Button
+                  look="quiet"
+                  onClick={() => change({ dischargeCoefficient: Number(implied.toFixed(3)) })}
+                >
+                  Take the chart’s
+                </Button>
+              ) : (
+                "No nozzle has that: check the bores and the chart’s units."
+              )}
+            </p>
+          )}
+          {!listed && !own && <KeepGun outlet={outlet} change={change} />}
+        </div>
+      </details>
+      <p className="text-[13px] text-soft">
+        {formatSize(outlet.bore, units, "nearest")}
+        {outlet.spreaderBore
+          ? ` and ${formatSize(outlet.spreaderBore, units, "nearest")} together pass`
+          : " passes"}{" "}
+        q = Cd · A · √(2p/ρ + v²), Cd {outlet.dischargeCoefficient.toFixed(2)}. The pressure is what
+        a gauge at the base reads.
+      </p>
+    </section>
+  );
+}
+
+/** Keeps a gun that was typed with the firm, under a name, for other jobs. */
+function KeepGun({
+  outlet,
+  change,
+}: {
+  outlet: NozzleOutlet;
+  change: (patch: Partial<NozzleOutlet>) => void;
+}) {
+  const client = useQueryClient();
+  const firm = useQuery(theFirm);
+  async function keep(): Promise<void> {
+    const { type: _, model, ...gun } = outlet;
+    const stored = firm.data;
+    const name = model?.trim() ?? "";
+    try {
+      const document: FirmDocument = {
+        ...(stored?.document ?? { format: firmVersions.format, version: firmVersions.version }),
+        guns: [...(stored?.document.guns ?? []), { id: newId(), name, ...gun }],
+      };
+      await api.save("firms", FIRM, stored?.revision ?? 0, document);
+      toast(`${name} is kept for other jobs.`);
+    } catch (error) {
+      toast.error(
+        error instanceof Refused && error.status === 409
+          ? "Somebody changed the firm’s guns meanwhile: try once more."
+          : `Not kept: ${(error as Error).message}`,
+      );
+    } finally {
+      await client.invalidateQueries({ queryKey: theFirm.queryKey });
+    }
+  }
+  return (
+    <div className="flex items-end gap-2">
+      <TextField
+        label="Its name"
+        className="flex-1"
+        value={outlet.model ?? ""}
+        onVisit={visit}
+        onChange={(model) => change({ model: model === "" ? undefined : model })}
+      />
+      <Button
+        disabled={!outlet.model?.trim() || firm.data === undefined}
+        onClick={() => void keep()}
+      >
+        Keep for other jobs
+      </Button>
+    </div>
+  );
+}
+
+/** Throws that were taken by tape or paces, with the pressure that stood at the gun. */
+function Throws({ field, told }: { field: FieldDocument; told: WateringTold | undefined }) {
+  const throws = field.throws ?? [];
+  const first = told?.guns[0];
+  const set = (next: typeof throws) => setField({ throws: next.length > 0 ? next : undefined });
+  return (
+    <section aria-label="Throws measured" className="grid gap-2">
+      <h2 className="text-xl">Throws measured</h2>
+      <p className="text-[14px] text-soft">
+        Walk out to where the last drops fall, in the calm. One is enough to carry to every other
+        pressure.
+      </p>
+      {throws.map((own, i) => {
+        const change = (patch: Partial<typeof own>) => set(throws.with(i, { ...own, ...patch }));
+        return (
+          <div key={i} className="grid grid-cols-[1fr_1fr_5.5rem_auto] items-end gap-2">
+            <JobQuantity
+              label="Throw"
+              quantity="length"
+              range={RANGES.throw}
+              value={own.radius}
+              onChange={(radius) => change({ radius })}
+            />
+            <JobQuantity
+              label={own.read ? "At its base" : "At its base (the line’s)"}
+              quantity="pressure"
+              range={RANGES.emitterPressure}
+              value={own.pressure}
+              onChange={(pressure) => change({ pressure, read: true })}
+            />
+            <SelectField
+              label="Taken by"
+              visibleLabel
+              value={own.by}
+              onChange={(by) => change({ by: by as typeof own.by })}
+            >
+              <option value="tape">Tape</option>
+              <option value="paces">Paces</option>
+            </SelectField>
+            <IconButton
+              label={`Take throw ${i + 1} out`}
+              onClick={() => set(throws.toSpliced(i, 1))}
+            >
+              <Trash2 size={16} aria-hidden />
+            </IconButton>
+          </div>
+        );
+      })}
+      <Button
+        className="justify-self-start"
+        disabled={!first || !(first.pressure > 0)}
+        onClick={() =>
+          first &&
+          set([
+            ...throws,
+            {
+              radius: Number(
+                (first.thrown.kind === "throws" ? first.thrown.radius : 15).toFixed(1),
+              ),
+              pressure: Math.round(first.pressure),
+              by: "paces",
+            },
+          ])
+        }
+      >
+        <Plus size={16} aria-hidden /> A throw
+      </Button>
+    </section>
+  );
+}

@@ -1,0 +1,11 @@
+/** The views of a watering, in the order of the work. */
+export const GROUND_VIEWS = [
+  { value: "guns", name: "Guns" },
+  { value: "field", name: "Field" },
+  { value: "day", name: "Day" },
+  { value: "season", name: "Season" },
+  { value: "cans", name: "Catch cans" },
+  { value: "drip", name: "Drip" },
+  { value: "read", name: "Worked back" },
+] as const;
+export type GroundView = (typeof GROUND_VIEWS)[number]["value"];
