@@ -27,6 +27,7 @@ import { benchLoad } from "./load.ts";
 import { benchMeasuring } from "./measuring.ts";
 import { benchPage } from "./page.ts";
 import { benchStorage } from "./storage.ts";
+import { benchWatering } from "./watering.ts";
 
 /**
  * npm run bench: what the computation costs. Figures that travel between machines are ratios within
@@ -364,6 +365,7 @@ console.log("\nA pit over time\n");
 
 console.log("\nKeeping\n");
 benchMeasuring(row);
+benchWatering(row);
 await benchStorage(row);
 await benchLoad(row);
 if (process.env.CHROMIUM) await benchPage(row, process.env.CHROMIUM);

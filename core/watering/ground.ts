@@ -1,4 +1,12 @@
-import { areaOf, crosses, crossesItself, type Point, stretchesOf } from "./plane.ts";
+import {
+  areaOf,
+  centreOf,
+  crosses,
+  crossesItself,
+  isInside,
+  type Point,
+  stretchesOf,
+} from "./plane.ts";
 
 /** The ground to be watered, in m. A rectangle has its corner, and a circle its box, at the origin. */
 export type Ground =
@@ -131,13 +139,20 @@ function anticlockwise(outline: readonly Point[]): boolean {
   return twice > 0;
 }
 
-/** Pairs of keep-off edges that cross, by their numbers: what lies in both is one piece of ground, counted once. */
+/**
+ * Pairs of what is kept off that cross, or of pieces of ground one inside the other, by their numbers: what lies in
+ * both is one piece of ground, counted once.
+ */
 export function overlapping(keepOff: readonly KeepOff[]): [number, number][] {
   const stretches = keepOff.map(({ points, closed }) => stretchesOf(points, closed));
   return stretches.flatMap((own, i) =>
     stretches.slice(i + 1).flatMap((other, k): [number, number][] => {
       const met = own.some(([a, b]) => other.some(([c, d]) => crosses(a, b, c, d)));
-      return met ? [[i, i + 1 + k]] : [];
+      const [a, b] = [keepOff[i], keepOff[i + 1 + k]];
+      const within = a?.closed && b?.closed && (covers(a, b) || covers(b, a));
+      return met || within ? [[i, i + 1 + k]] : [];
     }),
   );
 }
+
+const covers = (own: KeepOff, other: KeepOff) => isInside(own.points, centreOf(other.points));

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { ACRE, FOOT, GALLON, INCH } from "../quantity/constants.ts";
-import { besideSide, type KeepOff, surveyed } from "./ground.ts";
+import { besideSide, type KeepOff, overlapping, surveyed } from "./ground.ts";
 import { applicationRate, wettedArea } from "./gun.ts";
 import { areaOf, clipped, isInside, type Point } from "./plane.ts";
 import { planSets, type SetPlan, SPACING, secondsPerSet, widestFree } from "./sets.ts";
@@ -168,6 +168,12 @@ describe("sets on a field", () => {
       ],
     });
     expect(crossed.notes).toContainEqual({ code: "keep-off-overlap", between: [0, 1] });
+    const square = box(10, 10);
+    const pair = (points: Point[]) =>
+      overlapping([hedge(square, true), hedge(points, true)]).length;
+    expect(pair(square)).toBe(1);
+    expect(pair(square.map(([x, y]): Point => [2 + x / 2, 2 + y / 2]))).toBe(1);
+    expect(pair(square.map(([x, y]): Point => [x + 11, y]))).toBe(0);
     const pond = hedge(
       box(130, 90).map(([x, y]): Point => [x - 5, y - 5]),
       true,

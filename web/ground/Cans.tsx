@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
@@ -11,7 +12,7 @@ import { Plus, Trash2 } from "../ui/icons.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { CansDrawing } from "./CansDrawing.tsx";
 import { Figure } from "./Figure.tsx";
-import { setField } from "./field.ts";
+import { editField, setField } from "./field.ts";
 import type { ToldProps } from "./GroundPane.tsx";
 
 type Cans = NonNullable<FieldDocument["cans"]>;
@@ -203,16 +204,35 @@ interface LayoutProps {
   set: (patch: Partial<Cans>) => void;
 }
 
-function Caught({
-  cans,
-  set,
+type Can = Cans["cans"][number];
+
+/** Changes one can of the test, whatever the others have become meanwhile. */
+function editCan(index: number, patch: { [K in keyof Can]?: Can[K] | undefined }): void {
+  editField((field) => {
+    const { cans } = field;
+    if (!cans) return field;
+    return {
+      ...field,
+      cans: { ...cans, cans: cans.cans.with(index, { ...cans.cans[index], ...patch }) },
+    };
+  });
+}
+
+/** What stood in one can. Of hundreds only the one that is typed in is drawn anew. */
+const Caught = memo(function Caught({
   index,
+  value,
+  volume,
   label,
   visibleLabel,
-}: LayoutProps & { index: number; label: string; visibleLabel: boolean }) {
+}: {
+  index: number;
+  value: number | undefined;
+  volume: boolean;
+  label: string;
+  visibleLabel: boolean;
+}) {
   const units = useUnits();
-  const can = cans.cans[index] ?? {};
-  const volume = cans.measure === "volume";
   return (
     <JobQuantity
       label={label}
@@ -221,13 +241,17 @@ function Caught({
       quantity={volume ? "volume" : "length"}
       unit={volume ? "mL" : units === "us" ? "in" : "mm"}
       range={volume ? RANGES.canVolume : RANGES.canDepth}
-      value={volume ? can.volume : can.depth}
-      onChange={(value) =>
-        set({ cans: cans.cans.with(index, { ...can, [volume ? "volume" : "depth"]: value }) })
-      }
+      value={value}
+      onChange={(next) => editCan(index, { [volume ? "volume" : "depth"]: next })}
     />
   );
-}
+});
+
+const caughtIn = ({ measure, cans }: Cans, index: number) => ({
+  index,
+  volume: measure === "volume",
+  value: measure === "volume" ? cans[index]?.volume : cans[index]?.depth,
+});
 
 function Legs({ cans, set }: LayoutProps) {
   const legs = [...new Set(cans.cans.map(({ leg = 0 }) => leg))];
@@ -251,12 +275,10 @@ function Legs({ cans, set }: LayoutProps) {
                   quantity="length"
                   range={RANGES.throw}
                   value={can.distance}
-                  onChange={(distance) =>
-                    set({ cans: cans.cans.with(index, { ...can, distance }) })
-                  }
+                  onChange={(distance) => editCan(index, { distance })}
                 />
                 <Caught
-                  {...{ cans, set, index }}
+                  {...caughtIn(cans, index)}
                   label={i === 0 ? "In it" : `In can ${i + 1} of leg ${k + 1}`}
                   visibleLabel={i === 0}
                 />
@@ -334,7 +356,7 @@ function Grid({ cans, set }: LayoutProps) {
         {cans.cans.map((_, index) => (
           <Caught
             key={index}
-            {...{ cans, set, index }}
+            {...caughtIn(cans, index)}
             label={`Row ${Math.floor(index / columns) + 1}, can ${(index % columns) + 1}`}
             visibleLabel={false}
           />

@@ -93,7 +93,9 @@ export function FieldTold({ job, told }: ToldProps) {
               name={guns.length > 1 ? `Sets, ${guns.length} guns at a time` : "Sets"}
               value={sets.sets}
               note={
-                between?.low !== undefined && between.high !== undefined
+                between?.low !== undefined &&
+                between.high !== undefined &&
+                between.low < between.high
                   ? `${between.low} to ${between.high} by the doubt of the throw`
                   : undefined
               }

@@ -1,0 +1,92 @@
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import { waterAt } from "#core/fluid/water.ts";
+import { dayPlan } from "#core/watering/dayPlan.ts";
+import { solveDrip } from "#core/watering/drip.ts";
+import type { Point } from "#core/watering/plane.ts";
+import { planSets } from "#core/watering/sets.ts";
+import { KETTERBY } from "#demo/jobs.ts";
+import { inWatering, wateringOf } from "#model/watering/watering.ts";
+
+const TIMES = 9;
+
+/** ms after which the engine's compiler has done its work */
+const WARM = 500;
+
+/** ms of the middle one of several, warmed up. */
+function middle(work: () => unknown): number {
+  for (const end = performance.now() + WARM; performance.now() < end; ) work();
+  const all = Array.from({ length: TIMES }, () => {
+    const begins = performance.now();
+    work();
+    return performance.now() - begins;
+  });
+  return all.toSorted((a, b) => a - b)[TIMES >> 1] as number;
+}
+
+/** A field of about so many sets, watered and put on the clock. */
+function planned(sets: number): number {
+  const side = Math.sqrt(sets) * 22;
+  const outline: Point[] = [
+    [0, 0],
+    [side, 0],
+    [side, side],
+    [0, side],
+  ];
+  let found = 0;
+  const ms = middle(() => {
+    const plan = planSets({
+      ...{ outline, keepOff: [], radius: 20, arc: 360, spacing: 0.55, guns: 1 },
+    });
+    if (plan.kind !== "planned") throw new Error(plan.why);
+    found = plan.sets;
+    const runs = plan.shares.map((share) => share * plan.sets * 1500);
+    const day = dayPlan({
+      ...{ runs, next: 0, start: 0, move: 600, prime: 180 },
+      engine: { tankLasts: 8000, left: 8000, cooling: 900, filling: 300 },
+    });
+    if (day.kind !== "planned") throw new Error(day.why);
+  });
+  if (Math.abs(found / sets - 1) > 0.2) throw new Error(`${found} sets, not about ${sets}`);
+  return ms;
+}
+
+function lateral(emitters: number): number {
+  const water = waterAt(288.15);
+  // The flow that goes in stays what a lateral carries, whatever number shares it.
+  const flow = 2.5e-4 / emitters;
+  return middle(() => {
+    const found = solveDrip(
+      {
+        ...{ laterals: 1, apart: 1, spacing: 100 / emitters, emitters, slope: 0, submainSlope: 0 },
+        emitter: { flow, pressure: 100_000, exponent: 0.5 },
+        lateral: { bore: 0.0176, roughness: 7e-6, hazenWilliamsC: 150 },
+        submain: { bore: 0.028, roughness: 7e-6, hazenWilliamsC: 150 },
+      },
+      120_000,
+      water,
+    );
+    if (found.kind !== "solved") throw new Error(found.why);
+  });
+}
+
+/** What watering costs: sets on a field, emitters on a lateral, and the whole of the demo's ground. */
+export function benchWatering(row: (name: string, value: string, note?: string) => void): void {
+  const sixty = planned(60);
+  row(
+    "a field of 60 sets planned and put on the clock",
+    `${sixty.toFixed(1)} ms`,
+    `600 sets ×${(planned(600) / sixty).toFixed(1)}, 3000 sets ×${(planned(3000) / sixty).toFixed(1)}`,
+  );
+  const five = lateral(500);
+  row(
+    "a lateral of 500 emitters solved",
+    `${five.toFixed(1)} ms`,
+    `100 emitters ×${(lateral(100) / five).toFixed(2)}, 2000 emitters ×${(lateral(2000) / five).toFixed(1)}`,
+  );
+  const job = inWatering(jobSchema.parse(KETTERBY) as JobDocument);
+  row(
+    "everything told of the hurling ground",
+    `${middle(() => wateringOf(job)).toFixed(1)} ms`,
+    "line, guns, sets, clock, season, cans, drip, worked back",
+  );
+}
