@@ -1,10 +1,12 @@
 import { expect, it } from "vitest";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { GLASSHOUSES } from "#demo/jobs.ts";
+import { expectedThrow } from "#core/watering/gun.ts";
+import { GLASSHOUSES, KETTERBY } from "#demo/jobs.ts";
 import { ratioWords } from "#words/fieldTests.ts";
 import { compareSetups } from "./sideBySide.ts";
 import { solveJob } from "./solveJob.ts";
+import { inWatering, wateringOf } from "./watering/watering.ts";
 import { applyChanges } from "./whatIf/changes.ts";
 
 const label = "Next size for the main";
@@ -60,4 +62,28 @@ it("says nothing of a set-up that was not read, nor by a change that is not ther
   ];
   const [found] = compareSetups(job, gone, [reading("old", flows.old), reading("new", flows.new)]);
   expect(found?.rows[0]?.model).toBeUndefined();
+});
+
+it("throws are held against the model too: a larger hose throws as the root of its pressure says", () => {
+  const hose = ["bank", "field"].map((id) => ({
+    field: `path.${id}.stock`,
+    value: "lay-flat-2-1-2in",
+  }));
+  const own = jobSchema.parse({
+    ...KETTERBY,
+    variants: [{ label, changes: hose }],
+  }) as JobDocument;
+  const thrown = (setup: string, throwDistance: number) => {
+    const { id, document } = reading(setup, 3.5e-3);
+    return { id, document: { ...document, throwDistance } };
+  };
+  const [found] = compareSetups(own, setups, [thrown("old", 21), thrown("new", 23)]);
+  const row = found?.rows.find(({ of }) => of === "throw");
+  const at = (one: JobDocument) => {
+    const [gun] = wateringOf(inWatering(one)).guns;
+    return gun ? expectedThrow(gun.gun, gun.pressure) : 0;
+  };
+  const larger = applyChanges(own, hose);
+  expect(row?.model).toBeGreaterThan(1.03);
+  expect(row?.model).toBeCloseTo(larger.ok ? at(larger.job) / at(own) : 0, 9);
 });

@@ -20,7 +20,6 @@ const PHONE = {
 
 const PICTURES = [
   { name: "jobs", path: "/", ...DESK },
-  { name: "new-job", path: "/new", ...DESK },
   { name: "phone-sketch", path: "/new/sump-riser", act: sketchPit, units: "us", ...PHONE },
   { name: "job-ledger", path: `${GLASSHOUSES}/line`, ...DESK },
   { name: "job-pump", path: `${GLASSHOUSES}/pump`, ...DESK },
@@ -39,19 +38,15 @@ const PICTURES = [
     ...DESK,
   },
   { name: "trace", path: "/pumps/new/edit", act: traceChart, ...DESK },
-  { name: "set-up", path: `${GLASSHOUSES}/measure`, act: takeReading, ...DESK },
   { name: "measure", path: `${GLASSHOUSES}/measure`, act: seeAsFound, ...DESK },
   { name: "live", path: `${GLASSHOUSES}/measure`, act: listen, ...DESK },
   { name: "years", path: `${GLASSHOUSES}/years`, act: seeYears, ...DESK },
-  {
-    name: "test-sheet",
-    path: `${GLASSHOUSES}/tests/glasshouses-as-found`,
-    act: seeJudged,
-    ...DESK,
-  },
   { name: "need-time", path: `${TALLOW_MILL}/need`, act: markPowerCut, ...DESK },
   { name: "what-if", path: `${TALLOW_MILL}/need?view=changes`, act: putBeside, ...DESK },
   { name: "emptying", path: `${RELAY_ROOM}/need`, act: seeRun, ...DESK },
+  { name: "field", path: `${KETTERBY}/ground?view=field`, act: seeSets, ...DESK },
+  { name: "day-plan", path: `${KETTERBY}/ground?view=day`, act: seeClock, ...PHONE },
+  { name: "catch-cans", path: `${KETTERBY}/ground?view=cans`, act: seeCans, ...DESK },
   { name: "job-sheet", path: `${GLASSHOUSES}/sheet`, ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
   { name: "phone-measure", path: `${KETTERBY}/measure`, act: timeBuckets, ...PHONE },
@@ -75,6 +70,18 @@ async function sketchPit(page) {
 async function seeRun(page) {
   await page.getByTestId("over-time").waitFor();
   await page.keyboard.press("f");
+}
+
+async function seeSets(page) {
+  await page.getByTestId("field-figures").waitFor();
+}
+
+async function seeClock(page) {
+  await page.getByRole("list", { name: "By the clock" }).waitFor();
+}
+
+async function seeCans(page) {
+  await page.getByTestId("can-figures").waitFor();
 }
 
 async function markPowerCut(page) {
@@ -187,16 +194,6 @@ async function traceChart(page) {
   for (const gpm of [1, 12, 22, 32, 41]) await click(x(gpm), y(small(gpm)));
 }
 
-/** A reading typed in but not filed, so that the verdict shows. */
-async function takeReading(page) {
-  await page.getByLabel("Measured by").selectOption("meter");
-  await page.getByLabel("Meter reads", { exact: true }).fill("3.1 L/s");
-  await page.getByText("I also have a gauge").click();
-  await page.getByLabel("Gauge reads").fill("1.45 bar");
-  await page.getByLabel("Gauge reads").blur();
-  await page.getByText("Next point of a sweep").evaluate((own) => own.scrollIntoView());
-}
-
 /** The visit as it was found: pump and line both short. */
 async function seeAsFound(page) {
   await page.getByRole("button", { name: /Season's end, as found/ }).click();
@@ -217,10 +214,6 @@ async function listen(page) {
 
 async function seeYears(page) {
   await page.locator("[data-crossing=below]").waitFor();
-}
-
-async function seeJudged(page) {
-  await page.getByRole("heading", { name: "Pump and line are both short" }).waitFor();
 }
 
 /** Three fills of a barrel, and the verdict at the foot of the phone. */

@@ -2,6 +2,7 @@ import { spawnSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { beforeAll, describe, expect, it } from "vitest";
+import { KETTERBY } from "#demo/jobs.ts";
 // @ts-expect-error: plain JavaScript without types
 import { buildSolve, root } from "../tasks/prepare.mjs";
 
@@ -28,6 +29,14 @@ describe("solve", () => {
     );
     expect(total).toBeCloseTo(report.duty.normal.totalDynamicHead, 6);
     expect(report.checks.length).toBeGreaterThan(3);
+  });
+
+  it("tells of a job that waters ground what its guns and its field come to, and of no other", () => {
+    const { stdout } = solve(JSON.stringify(KETTERBY));
+    const { watering } = JSON.parse(stdout);
+    expect(watering.guns[0].thrown.kind).toBe("throws");
+    expect(watering.timing.runs).toHaveLength(watering.sets.sets);
+    expect(JSON.parse(solve(example).stdout).watering).toBeUndefined();
   });
 
   it.each<[string, (job: Record<string, never>) => unknown, RegExp]>([

@@ -1,8 +1,10 @@
 import { readFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { fieldIssues } from "#contract/documents/issues.ts";
-import { jobSchema } from "#contract/documents/job.ts";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
+import { inWatering, wateringOf } from "#model/watering/watering.ts";
+import { waters } from "#model/watering/waters.ts";
 import { withNamedPumps } from "./namedPumps.ts";
 import { report } from "./report.ts";
 import { timelineCsv, timelineOf, timelineReport } from "./timeline.ts";
@@ -47,17 +49,21 @@ if (!parsed.success) {
 
 const result = report(parsed.data);
 if (result.kind === "refused") refuseAll(result.problems);
+// As the Ground stage tells it, in SI.
+const watering = waters(parsed.data as JobDocument)
+  ? { watering: wateringOf(inWatering(parsed.data as JobDocument)) }
+  : {};
 const timeline = timelineOf(parsed.data, until);
 if (timeline.kind === "refused") refuseAll(timeline.problems);
 if (timeline.kind === "none") {
   if (values.csv || until !== undefined) {
     refuse("bodies", "Nothing moves in time: give the source, or an outlet, a body of water.");
   }
-  process.stdout.write(`${JSON.stringify(result.report, null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify({ ...result.report, ...watering }, null, 2)}\n`);
 } else if (values.csv) process.stdout.write(timelineCsv(timeline.run));
 else {
   const overTime = timelineReport(parsed.data, timeline.run);
-  process.stdout.write(`${JSON.stringify({ ...result.report, overTime }, null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify({ ...result.report, ...watering, overTime }, null, 2)}\n`);
 }
 
 function refuseAll(problems: readonly { path: string; message: string }[]): never {

@@ -1,5 +1,5 @@
 import clsx from "clsx";
-import type { ReactNode } from "react";
+import { lazy, type ReactNode, Suspense } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
 import { useJobStore } from "../job/jobStore.ts";
@@ -15,6 +15,8 @@ import { useWatering } from "./useWatering.ts";
 import { GROUND_VIEWS, type GroundView } from "./views.ts";
 import { WateringWorking } from "./WateringWorking.tsx";
 import { ReadFields, ReadTold } from "./WorkedBack.tsx";
+
+const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
 
 interface Props {
   job: JobDocument;
@@ -36,15 +38,24 @@ export default function GroundPane({ job, view, onView }: Props) {
   const field = typed.field ?? {};
   return (
     <>
+      {view !== "what-if" && (
+        <section
+          aria-label="What is known of the ground"
+          className="flex flex-col border-b border-rule max-lg:order-2 lg:min-h-0 lg:border-r lg:border-b-0"
+        >
+          <div className="min-h-0 flex-1 p-3 lg:overflow-y-auto">
+            {fieldsOf(view, { job: typed, field }, told)}
+          </div>
+        </section>
+      )}
       <section
-        aria-label="What is known of the ground"
-        className="flex flex-col border-b border-rule max-lg:order-2 lg:min-h-0 lg:border-r lg:border-b-0"
+        aria-label="What it comes to"
+        className={clsx(
+          "flex flex-col max-lg:order-1 lg:min-h-0",
+          // Columns beside one another have the room of both.
+          view === "what-if" && "lg:col-span-2",
+        )}
       >
-        <div className="min-h-0 flex-1 p-3 lg:overflow-y-auto">
-          {fieldsOf(view, { job: typed, field }, told)}
-        </div>
-      </section>
-      <section aria-label="What it comes to" className="flex flex-col max-lg:order-1 lg:min-h-0">
         <div
           role="group"
           aria-label="Ground"
@@ -87,7 +98,7 @@ export default function GroundPane({ job, view, onView }: Props) {
 }
 
 function fieldsOf(
-  view: GroundView,
+  view: Exclude<GroundView, "what-if">,
   props: { job: JobDocument; field: NonNullable<JobDocument["field"]> },
   told: WateringTold | undefined,
 ): ReactNode {
@@ -125,5 +136,11 @@ function toldOf(view: GroundView, props: ToldProps): ReactNode {
       return <DripTold {...props} />;
     case "read":
       return <ReadTold {...props} />;
+    case "what-if":
+      return (
+        <Suspense fallback={<Loading what="the columns" />}>
+          <WhatIfPane job={props.job} />
+        </Suspense>
+      );
   }
 }

@@ -7,5 +7,6 @@ export const GROUND_VIEWS = [
   { value: "cans", name: "Catch cans" },
   { value: "drip", name: "Drip" },
   { value: "read", name: "Worked back" },
+  { value: "what-if", name: "What if" },
 ] as const;
 export type GroundView = (typeof GROUND_VIEWS)[number]["value"];
