@@ -1,4 +1,5 @@
 import { type Caught, type Evenness, evennessOf } from "./evenness.ts";
+import { boxOf } from "./plane.ts";
 import type { Profile } from "./sets.ts";
 
 /** m of water a volume in m³ stands for in a can with a mouth so many m across. */
@@ -68,28 +69,28 @@ function gridTest(
   seconds: number,
 ): CanResult {
   const weight = along * across;
-  const evenness = evennessOf(cans.map(({ depth }) => ({ depth, weight })));
-  const water = cans.reduce((sum, { depth }) => sum + depth * weight, 0);
-  const squares = cans.reduce((sum, { depth }) => sum + (CAN_DOUBT * depth * weight) ** 2, 0);
-  const xs = cans.map(({ x }) => x);
-  const ys = cans.map(({ y }) => y);
-  const border = cans.filter(
-    ({ x, y }) =>
-      x === Math.min(...xs) ||
-      x === Math.max(...xs) ||
-      y === Math.min(...ys) ||
-      y === Math.max(...ys),
-  );
+  const weighed = cans.map(({ depth }) => ({ depth, weight }));
+  const evenness = evennessOf(weighed);
+  const water = waterIn(weighed);
+  const { left, right, bottom, top } = boxOf(cans.map(({ x, y }) => [x, y]));
+  const border = cans.filter(({ x, y }) => x === left || x === right || y === bottom || y === top);
   return {
     kind: "tested",
     evenness,
     count: cans.length,
     rate: evenness.mean / seconds,
     flow: water / seconds,
-    flowUncertainty: Math.hypot(Math.sqrt(squares), SETTING_OUT * water) / seconds,
+    flowUncertainty: Math.hypot(readingDoubt(weighed), SETTING_OUT * water) / seconds,
     edgeMissed: border.some(({ depth }) => depth > EDGE * evenness.mean),
   };
 }
+
+const waterIn = (caught: readonly Caught[]) =>
+  caught.reduce((sum, { depth, weight }) => sum + depth * weight, 0);
+
+/** One standard deviation of the water in cans that are each read on their own. */
+const readingDoubt = (caught: readonly Caught[]) =>
+  CAN_DOUBT * Math.hypot(...caught.map(({ depth, weight }) => depth * weight));
 
 /** The part of the flow by which cans set out by hand may be wrong all together. Common practice, no source. */
 const SETTING_OUT = 0.05;
@@ -110,14 +111,8 @@ function legsTest(
   );
   const wet = shared.filter(({ depth }) => depth > 0);
   const reach = Math.max(...wet.map(({ distance }) => distance));
-  const water = shared.reduce((sum, { depth, weight }) => sum + depth * weight, 0);
-  const squares = shared.reduce(
-    (sum, { depth, weight }) => sum + (CAN_DOUBT * depth * weight) ** 2,
-    0,
-  );
-  const each = legs.map((rings) =>
-    rings.reduce((sum, { depth, weight }) => sum + depth * weight, 0),
-  );
+  const water = waterIn(shared);
+  const each = legs.map(waterIn);
   const mean = each.reduce((sum, own) => sum + own, 0) / each.length;
   const scatter =
     each.length > 1
@@ -134,13 +129,12 @@ function legsTest(
     rate: evenness.mean / seconds,
     flow: water / seconds,
     flowUncertainty:
-      Math.hypot(Math.sqrt(squares), water * Math.hypot(scatter, SETTING_OUT)) / seconds,
+      Math.hypot(readingDoubt(shared), water * Math.hypot(scatter, SETTING_OUT)) / seconds,
     reach,
     edgeMissed: legs.some((rings) => {
       const last = rings.at(-1);
       const ground = rings.reduce((sum, { weight }) => sum + weight, 0);
-      const own = rings.reduce((sum, { depth, weight }) => sum + depth * weight, 0);
-      return last !== undefined && last.depth > (EDGE * own) / ground;
+      return last !== undefined && last.depth > (EDGE * waterIn(rings)) / ground;
     }),
     ...(legs.length > 1 && { lopsided: Math.max(...each) / mean - 1 }),
     profile: profileOf(legs, reach),

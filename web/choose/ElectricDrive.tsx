@@ -18,8 +18,8 @@ import { useUnits } from "../app/settings.ts";
 import { edit, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { NumberField, SelectField } from "../ui/Fields.tsx";
+import { Figure } from "../ui/Figure.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
-import { Figure } from "./Figure.tsx";
 import { LOT, priceOf } from "./usual.ts";
 
 /** A motor with its cord, breaker and generator, and what its water costs. */

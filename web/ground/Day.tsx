@@ -8,6 +8,7 @@ import { COOLING, FILLING, MOVE, PRIME, START } from "#model/watering/usual.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
 import { duration } from "#words/duration.ts";
 import { clockAt, dayRefused, stepWords } from "#words/watering.ts";
+import { localDay } from "../app/clock.ts";
 import { useUnits } from "../app/settings.ts";
 import { useJobStore, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
@@ -315,11 +316,7 @@ export function DayFields({
 
 const FUEL = { min: 0, max: 1e-3, what: "The fuel" };
 
-function today(): string {
-  const now = new Date();
-  const two = (n: number) => String(n).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-}
+const today = () => localDay(new Date());
 
 /** "Friday 5 June" of a day so many s on. */
 function dayName(day: string, seconds = 0): string {

@@ -3,8 +3,7 @@ import { lazy, type ReactNode, Suspense } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
 import { useJobStore } from "../job/jobStore.ts";
-import { Button } from "../ui/Button.tsx";
-import { Loading } from "../ui/Notices.tsx";
+import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
 import { CansFields, CansTold } from "./Cans.tsx";
 import { DayFields, DayTold } from "./Day.tsx";
 import { DripFields, DripTold } from "./Drip.tsx";
@@ -81,14 +80,7 @@ export default function GroundPane({ job, view, onView }: Props) {
           className={clsx("relative min-h-0 flex-1 p-3 lg:overflow-y-auto", stale && "opacity-60")}
           aria-busy={stale}
         >
-          {kind === "failed" && (
-            <p>
-              It could not be worked out: {error}{" "}
-              <Button look="quiet" onClick={again}>
-                Try again
-              </Button>
-            </p>
-          )}
+          {kind === "failed" && <NotWorkedOut {...{ error, again }} />}
           {told ? toldOf(view, { job, told }) : kind !== "failed" && <Loading what="the ground" />}
           {told && <WateringWorking told={told} />}
         </div>

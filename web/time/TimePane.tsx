@@ -15,7 +15,8 @@ import {
 import { wallClock } from "../app/clock.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
-import { Loading } from "../ui/Notices.tsx";
+import { Figure } from "../ui/Figure.tsx";
+import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { BodyDrawing } from "./BodyDrawing.tsx";
 import { EventList } from "./EventList.tsx";
@@ -30,14 +31,7 @@ export default function TimePane({ job }: { job: JobDocument }) {
   const { kind, value, stale, error, again } = useOverTime(job);
   const units = useUnits();
   if (kind === "failed") {
-    return (
-      <p className="p-3">
-        It could not be worked out: {error}{" "}
-        <Button look="quiet" onClick={again}>
-          Try again
-        </Button>
-      </p>
-    );
+    return <NotWorkedOut {...{ error, again }} className="p-3" />;
   }
   if (!value) return <Loading what="the run" />;
   switch (value.kind) {
@@ -157,24 +151,7 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
       )}
       <dl className="grid grid-cols-2 gap-x-4 gap-y-2" data-testid="over-time">
         {answerLines(answers, units).map(({ name, value, note, worked }) => (
-          <div key={name}>
-            <dt className="text-[13px] text-soft">{name}</dt>
-            <dd>
-              {worked ? (
-                <button
-                  type="button"
-                  title="Show the working"
-                  className="plate text-2xl leading-none underline decoration-rule decoration-1 underline-offset-4 hover:decoration-ink"
-                  onClick={() => show(worked)}
-                >
-                  {value}
-                </button>
-              ) : (
-                <span className="plate text-2xl leading-none">{value}</span>
-              )}
-              {note && <span className="block text-[13px] text-soft">{note}</span>}
-            </dd>
-          </div>
+          <Figure key={name} {...{ name, value, note }} onShow={worked && (() => show(worked))} />
         ))}
       </dl>
       <Range job={job} />

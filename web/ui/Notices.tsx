@@ -37,3 +37,23 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
     </div>
   );
 }
+
+/** In place of a number that could not be worked out, and beside an older one. */
+export function NotWorkedOut({
+  error,
+  again,
+  className,
+}: {
+  error: string | undefined;
+  again: () => void;
+  className?: string;
+}) {
+  return (
+    <p className={className}>
+      It could not be worked out: {error}{" "}
+      <Button look="quiet" onClick={again}>
+        Try again
+      </Button>
+    </p>
+  );
+}

@@ -13,7 +13,7 @@ import { useLibraryPumps } from "../choose/useChoice.ts";
 import { edit } from "../job/jobStore.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
-import { Loading } from "../ui/Notices.tsx";
+import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
 
 /** Beside the job as it is. */
 const MOST = 4;
@@ -50,14 +50,7 @@ export default function WhatIfPane({ job }: { job: JobDocument }) {
       {variants.length >= MOST && (
         <p className="text-[14px] text-soft">Four columns at the most: take one out first.</p>
       )}
-      {kind === "failed" && (
-        <p>
-          It could not be worked out: {error}{" "}
-          <Button look="quiet" onClick={again}>
-            Try again
-          </Button>
-        </p>
-      )}
+      {kind === "failed" && <NotWorkedOut {...{ error, again }} />}
       {!value ? (
         kind !== "failed" && <Loading what="the columns" />
       ) : (
