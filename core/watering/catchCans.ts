@@ -1,6 +1,6 @@
 import { type Caught, type Evenness, evennessOf } from "./evenness.ts";
 import { boxOf } from "./plane.ts";
-import type { Profile } from "./sets.ts";
+import type { Profile } from "./waterFallen.ts";
 
 /** m of water a volume in m³ stands for in a can with a mouth so many m across. */
 export function depthInCan(volume: number, mouth: number): number {

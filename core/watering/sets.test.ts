@@ -1,10 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { ACRE, FOOT, GALLON, INCH } from "../quantity/constants.ts";
+import { widestFree } from "./arcs.ts";
 import { besideSide, type KeepOff, overlapping, surveyed } from "./ground.ts";
 import { applicationRate, wettedArea } from "./gun.ts";
 import { areaOf, clipped, isInside, type Point } from "./plane.ts";
-import { planSets, type SetPlan, SPACING, secondsPerSet, widestFree } from "./sets.ts";
+import { planSets, type SetPlan, SPACING, secondsPerSet } from "./sets.ts";
 
 const box = (length: number, width: number): Point[] => [
   [0, 0],

@@ -1,4 +1,5 @@
-import { type Evenness, evennessOf } from "./evenness.ts";
+import { runningOn, widestFree } from "./arcs.ts";
+import type { Evenness } from "./evenness.ts";
 import { type KeepOff, overlapping } from "./ground.ts";
 import {
   areaOf,
@@ -11,20 +12,18 @@ import {
   stretchesOf,
   turned,
 } from "./plane.ts";
+import {
+  type Cells,
+  CONE,
+  type Profile,
+  type Stand,
+  samplesFor,
+  waterFallen,
+} from "./waterFallen.ts";
 
 /** How much of a circle's diameter lies between two stands, from calm to strong wind. From memory. */
 export const SPACING = { calm: 0.6, light: 0.55, fresh: 0.5, strong: 0.4 } as const;
 export type Wind = keyof typeof SPACING;
-
-/** Where a gun stands once. */
-export interface Stand {
-  at: Point;
-  /** degrees it turns through, and the direction in degrees anticlockwise from x that is the middle of it */
-  arc: number;
-  facing: number;
-  /** m² of the field that are its own */
-  area: number;
-}
 
 export interface SetsAsked {
   outline: readonly Point[];
@@ -41,12 +40,6 @@ export interface SetsAsked {
   /** how the water falls off from the gun outwards; a cone when absent */
   profile?: Profile;
 }
-
-/** Rate at a part of the throw, over the mean rate of the whole disc. */
-export type Profile = (part: number) => number;
-
-/** Water that falls off in a straight line to nothing at the end of the throw. Common practice, no source. */
-export const CONE: Profile = (part) => 3 * (1 - part);
 
 export interface SetPlan {
   kind: "planned";
@@ -80,14 +73,10 @@ export type SetPlanResult =
 
 /** More stands than this are no plan for people who carry guns. */
 export const MOST_STANDS = 5000;
-/** samples across one cell; a field of few cells takes more */
-const SAMPLES = 8;
-const LEAST_SAMPLES = 48;
 /** A stand that would have less of a cell than this, and lies within its neighbours' throw, is left out. */
 const SLIVER = 0.12;
 /** degrees: with less left to turn through a gun is not put there */
 const NARROWEST = 30;
-const DRY = 0.25;
 
 /**
  * Stands that cover a field: rows along its longest side, no farther apart than the wind allows, moved through to and
@@ -160,11 +149,6 @@ function longestSide(outline: readonly Point[]): number {
     angle = Math.atan2(b[1] - a[1], b[0] - a[0]);
   }
   return angle;
-}
-
-interface Cells {
-  count: number;
-  step: number;
 }
 
 function cellsOf(length: number, step: number): Cells {
@@ -275,59 +259,6 @@ function withArcs(
   return { stands, over };
 }
 
-/** An edge with its ends carried on by so many m: a hedge or a road does not stop where the field does. */
-function runningOn(stretches: readonly [Point, Point][], by: number): [Point, Point][] {
-  const beyond = ([ax, ay]: Point, [bx, by2]: Point): Point => {
-    const length = Math.hypot(bx - ax, by2 - ay) || 1;
-    return [bx + ((bx - ax) * by) / length, by2 + ((by2 - ay) * by) / length];
-  };
-  return stretches.map(([a, b], i) => [
-    i === 0 ? beyond(b, a) : a,
-    i === stretches.length - 1 ? beyond(a, b) : b,
-  ]);
-}
-
-/** The widest part of the circle round a point that reaches no edge, degrees. */
-export function widestFree(
-  [x, y]: Point,
-  stretches: readonly (readonly [Point, Point])[],
-  radius: number,
-): { arc: number; facing: number } {
-  const taken: [number, number][] = [];
-  for (const [[ax, ay], [bx, by]] of stretches) {
-    const [dx, dy] = [bx - ax, by - ay];
-    const [fx, fy] = [ax - x, ay - y];
-    // Where the stretch lies within the throw.
-    const a = dx * dx + dy * dy;
-    const b = fx * dx + fy * dy;
-    const c = fx * fx + fy * fy - radius * radius;
-    const root = b * b - a * c;
-    if (a === 0 || root <= 0) continue;
-    const t0 = Math.max((-b - Math.sqrt(root)) / a, 0);
-    const t1 = Math.min((-b + Math.sqrt(root)) / a, 1);
-    if (t0 >= t1) continue;
-    const from = Math.atan2(fy + t0 * dy, fx + t0 * dx);
-    let sweep = Math.atan2(fy + t1 * dy, fx + t1 * dx) - from;
-    if (sweep > Math.PI) sweep -= 2 * Math.PI;
-    if (sweep < -Math.PI) sweep += 2 * Math.PI;
-    const start = sweep < 0 ? from + sweep : from;
-    taken.push([(start + 2 * Math.PI) % (2 * Math.PI), Math.abs(sweep)]);
-  }
-  if (taken.length === 0) return { arc: 360, facing: 0 };
-  taken.sort(([a], [b]) => a - b);
-  const first = (taken[0] as [number, number])[0];
-  let [widest, middle, reached] = [0, 0, first];
-  for (const [start, sweep] of [...taken, [first + 2 * Math.PI, 0] as const]) {
-    if (start - reached > widest) {
-      widest = start - reached;
-      middle = reached + widest / 2;
-    }
-    reached = Math.max(reached, start + sweep);
-  }
-  const degrees = 180 / Math.PI;
-  return { arc: widest * degrees, facing: (middle * degrees) % 360 };
-}
-
 /** Row by row, to and fro, from the corner nearest to where the water comes from. */
 function ordered(stands: readonly Ordered[], from: Point = [-Infinity, -Infinity]): Ordered[] {
   const rows = [...new Set(stands.map(({ row }) => row))].sort((a, b) => a - b);
@@ -360,87 +291,4 @@ function sharesOf(stands: readonly Stand[], sets: number, guns: number): number[
   });
   const all = arcs.reduce((sum, arc) => sum + arc, 0);
   return arcs.map((arc) => arc / all);
-}
-
-interface Samples {
-  box: Box;
-  dx: number;
-  dy: number;
-}
-
-function samplesFor(box: Box, along: Cells, across: Cells): Samples {
-  const of = ({ count, step }: Cells) => step / Math.max(SAMPLES, Math.ceil(LEAST_SAMPLES / count));
-  return { box, dx: of(along), dy: of(across) };
-}
-
-interface Falling {
-  outline: readonly Point[];
-  keptOff: (point: Point) => boolean;
-  stands: readonly Stand[];
-  guns: number;
-  shares: readonly number[];
-  radius: number;
-  profile: Profile;
-}
-
-/** What falls on each sample of the field and round it, the whole of it being 1. */
-function waterFallen(falling: Falling, { box, dx, dy }: Samples) {
-  const { outline, keptOff, stands, guns, shares, radius, profile } = falling;
-  const marginX = Math.ceil(radius / dx);
-  const marginY = Math.ceil(radius / dy);
-  const columns = Math.round((box.right - box.left) / dx) + 2 * marginX;
-  const rows = Math.round((box.top - box.bottom) / dy) + 2 * marginY;
-  const x0 = box.left - marginX * dx + dx / 2;
-  const y0 = box.bottom - marginY * dy + dy / 2;
-  const depths = new Float64Array(columns * rows);
-  for (const [i, { at, arc, facing }] of stands.entries()) {
-    const strength = ((shares[Math.floor(i / guns)] as number) * 360) / arc;
-    const middle = (facing * Math.PI) / 180;
-    const half = (arc * Math.PI) / 360;
-    const first = Math.max(Math.ceil((at[1] - radius - y0) / dy), 0);
-    const last = Math.min(Math.floor((at[1] + radius - y0) / dy), rows - 1);
-    for (let row = first; row <= last; row++) {
-      const y = y0 + row * dy - at[1];
-      const reach = Math.sqrt(Math.max(radius * radius - y * y, 0));
-      const left = Math.max(Math.ceil((at[0] - reach - x0) / dx), 0);
-      const right = Math.min(Math.floor((at[0] + reach - x0) / dx), columns - 1);
-      for (let column = left; column <= right; column++) {
-        const x = x0 + column * dx - at[0];
-        if (arc < 360 && Math.abs(angleBetween(Math.atan2(y, x), middle)) > half) continue;
-        const own = strength * profile(Math.sqrt(x * x + y * y) / radius);
-        depths[row * columns + column] = (depths[row * columns + column] as number) + own;
-      }
-    }
-  }
-  const inField: number[] = [];
-  let [all, inside, kept] = [0, 0, 0];
-  for (let row = 0; row < rows; row++) {
-    for (let column = 0; column < columns; column++) {
-      const depth = depths[row * columns + column] as number;
-      all += depth;
-      const point: Point = [x0 + column * dx, y0 + row * dy];
-      const within =
-        row >= marginY && row < rows - marginY && column >= marginX && column < columns - marginX;
-      if (!within || !isInside(outline, point)) continue;
-      if (keptOff(point)) {
-        kept++;
-        continue;
-      }
-      inside += depth;
-      inField.push(depth);
-    }
-  }
-  if (inField.length === 0 || all === 0) return undefined;
-  const mean = inside / inField.length;
-  return {
-    wateredPart: inField.length / (inField.length + kept),
-    outside: Math.max(1 - inside / all, 0),
-    dry: inField.filter((depth) => depth < DRY * mean).length / inField.length,
-    evenness: evennessOf(inField.map((depth) => ({ depth, weight: 1 }))),
-  };
-}
-
-function angleBetween(a: number, b: number): number {
-  const turn = (a - b) % (2 * Math.PI);
-  return turn > Math.PI ? turn - 2 * Math.PI : turn < -Math.PI ? turn + 2 * Math.PI : turn;
 }

@@ -13,7 +13,7 @@ import { StatusMark } from "../ui/StatusMark.tsx";
 import { CansDrawing } from "./CansDrawing.tsx";
 import { Figure } from "./Figure.tsx";
 import { editField, setField } from "./field.ts";
-import type { ToldProps } from "./GroundPane.tsx";
+import type { ToldProps } from "./toldProps.ts";
 
 type Cans = NonNullable<FieldDocument["cans"]>;
 

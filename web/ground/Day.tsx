@@ -21,7 +21,7 @@ import { useLongList } from "../ui/useLongList.ts";
 import { ClockField } from "./ClockField.tsx";
 import { Figure } from "./Figure.tsx";
 import { editField, setIn } from "./field.ts";
-import type { ToldProps } from "./GroundPane.tsx";
+import type { ToldProps } from "./toldProps.ts";
 import { Usual } from "./Usual.tsx";
 
 /** The day by the clock: sets, moves, fuel stops, waits. */

@@ -11,10 +11,10 @@ import { Button } from "../ui/Button.tsx";
 import { NumberField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
-import { Said } from "./Field.tsx";
 import { Figure } from "./Figure.tsx";
 import { setField } from "./field.ts";
-import type { ToldProps } from "./GroundPane.tsx";
+import { Said } from "./Said.tsx";
+import type { ToldProps } from "./toldProps.ts";
 
 type Drip = NonNullable<FieldDocument["drip"]>;
 

@@ -7,9 +7,12 @@ import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
 import { CansFields, CansTold } from "./Cans.tsx";
 import { DayFields, DayTold } from "./Day.tsx";
 import { DripFields, DripTold } from "./Drip.tsx";
-import { FieldFields, FieldTold } from "./Field.tsx";
-import { GunsFields, GunsTold } from "./Guns.tsx";
+import { FieldFields } from "./FieldFields.tsx";
+import { FieldTold } from "./FieldTold.tsx";
+import { GunsFields } from "./GunsFields.tsx";
+import { GunsTold } from "./GunsTold.tsx";
 import { SeasonFields, SeasonTold } from "./Season.tsx";
+import type { ToldProps } from "./toldProps.ts";
 import { useWatering } from "./useWatering.ts";
 import { GROUND_VIEWS, type GroundView } from "./views.ts";
 import { WateringWorking } from "./WateringWorking.tsx";
@@ -21,11 +24,6 @@ interface Props {
   job: JobDocument;
   view: GroundView;
   onView: (view: GroundView) => void;
-}
-
-export interface ToldProps {
-  job: JobDocument;
-  told: WateringTold;
 }
 
 /** A job's ground: what is typed of it on one side, what it comes to on the other. */

@@ -19,7 +19,7 @@ import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { Figure } from "./Figure.tsx";
 import { setIn } from "./field.ts";
-import type { ToldProps } from "./GroundPane.tsx";
+import type { ToldProps } from "./toldProps.ts";
 import { Usual } from "./Usual.tsx";
 
 /** The season week by week, and what it costs; by guns and by drip side by side. */

@@ -11,7 +11,7 @@ import { visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { PercentField, SelectField } from "../ui/Fields.tsx";
 import { setIn } from "./field.ts";
-import type { ToldProps } from "./GroundPane.tsx";
+import type { ToldProps } from "./toldProps.ts";
 import { Usual } from "./Usual.tsx";
 
 const GUNS: Record<Stood, string> = { one: "One gun open", two: "Two guns open" };

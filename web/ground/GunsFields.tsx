@@ -3,116 +3,22 @@ import { toast } from "sonner";
 import { type FirmDocument, firmVersions } from "#contract/documents/firm.ts";
 import type { FieldDocument, JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { format, formatSize } from "#contract/units/format.ts";
+import { formatSize } from "#contract/units/format.ts";
 import { findGun, GUNS, outletOf } from "#core/catalogue/guns.ts";
 import type { NozzleOutlet, PathItem } from "#core/line/path.ts";
 import { coefficientOfChart } from "#core/watering/gun.ts";
 import { gunsOf, withOneGun, withSecondGun } from "#core/watering/gunsOnLine.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
-import { itemName } from "#words/items.ts";
-import { calibrationWords, groundOf, rateOf, sharedWords, throwWords } from "#words/watering.ts";
 import { api, newId, Refused } from "../api/client.ts";
 import { FIRM, theFirm } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit, editItem, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
-import { Button, IconButton } from "../ui/Button.tsx";
+import { Button } from "../ui/Button.tsx";
 import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
-import { Plus, Trash2 } from "../ui/icons.ts";
-import { StatusMark } from "../ui/StatusMark.tsx";
+import { Plus } from "../ui/icons.ts";
 import { ChartRows } from "./ChartRows.tsx";
-import { Figure } from "./Figure.tsx";
-import { setField } from "./field.ts";
-import type { ToldProps } from "./GroundPane.tsx";
-import { ThrowPlot } from "./ThrowPlot.tsx";
-
-/** Each gun of the line: how it throws at the pressure it has, and why. */
-export function GunsTold({ job, told }: ToldProps) {
-  const units = useUnits();
-  const { guns, calibration, alone } = told;
-  if (guns.length === 0) {
-    return (
-      <p className="text-soft">
-        {told.line === "none"
-          ? "The line cannot be solved as it stands: see what stops it beside. Then each gun’s pressure and throw stand here."
-          : "No outlet of the line is a gun. Under Line, Outlet, say that the water leaves by a nozzle or gun."}
-      </p>
-    );
-  }
-  const [first] = guns;
-  const weakest = Math.min(...guns.map(({ pressure }) => pressure));
-  return (
-    <div className="grid gap-4">
-      {told.line === "asked" && (
-        <p className="text-soft">
-          No pump is chosen yet: the guns have what the wanted flow brings them.
-        </p>
-      )}
-      <ul aria-label="Guns" className="grid gap-4">
-        {guns.map(({ itemId, gun, pressure, flow, thrown, area, rate }, i) => {
-          const said = throwWords(thrown, pressure, units);
-          return (
-            <li key={itemId} className="grid gap-2 border-b border-rule pb-3">
-              <p className="flex flex-wrap items-center gap-x-3">
-                <StatusMark severity={said.severity} />
-                <span className="plate text-2xl">{said.title}</span>
-                <span className="text-soft">
-                  {guns.length > 1 && `Gun ${i + 1}, `}
-                  {gun.model ?? itemName(job.path, itemId, units)}
-                </span>
-              </p>
-              <p>{said.sentence}</p>
-              <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3">
-                <Figure
-                  name="It throws"
-                  value={thrown.kind === "throws" ? format(thrown.radius, "length", units) : "–"}
-                  {...(thrown.kind === "throws" && { working: "throw", gun: i })}
-                />
-                <Figure name="At its base" value={format(pressure, "pressure", units)} />
-                <Figure name="Through it" value={format(flow, "flow", units)} />
-                {area !== undefined && (
-                  <Figure
-                    name="Wets, standing alone"
-                    value={groundOf(area, units)}
-                    working="wets"
-                    gun={i}
-                  />
-                )}
-                {rate !== undefined && (
-                  <Figure
-                    name="It rains there"
-                    value={rateOf(rate, units)}
-                    working="rate"
-                    gun={i}
-                  />
-                )}
-              </dl>
-            </li>
-          );
-        })}
-      </ul>
-      {alone !== undefined && alone > 0 && guns.length > 1 && (
-        <p>{sharedWords(guns.length, weakest, alone, units)}</p>
-      )}
-      {first && (
-        <ThrowPlot
-          gun={first.gun}
-          calibration={calibration}
-          guns={guns.filter((own) => JSON.stringify(own.gun) === JSON.stringify(first.gun))}
-        />
-      )}
-      {calibration &&
-        calibrationWords(calibration, (guns[0] as (typeof guns)[number]).gun, units).map((said) => (
-          <p key={said}>{said}</p>
-        ))}
-      <p className="text-[13px] text-soft">
-        Guns tip over: pin the stand. Never look into a nozzle, and keep the jet off power lines and
-        roads. Lay-flat whips when it fills or bursts: stand clear. Nothing that goes to drinking
-        water without a device against backflow; local rules say which.
-      </p>
-    </div>
-  );
-}
+import { Throws } from "./Throws.tsx";
 
 /** The guns' own numbers, throws that were measured, and how many stand on the line. */
 export function GunsFields({
@@ -360,76 +266,5 @@ function KeepGun({
         Keep for other jobs
       </Button>
     </div>
-  );
-}
-
-/** Throws that were taken by tape or paces, with the pressure that stood at the gun. */
-function Throws({ field, told }: { field: FieldDocument; told: WateringTold | undefined }) {
-  const throws = field.throws ?? [];
-  const first = told?.guns[0];
-  const set = (next: typeof throws) => setField({ throws: next.length > 0 ? next : undefined });
-  return (
-    <section aria-label="Throws measured" className="grid gap-2">
-      <h2 className="text-xl">Throws measured</h2>
-      <p className="text-[14px] text-soft">
-        Walk out to where the last drops fall, in the calm. One is enough to carry to every other
-        pressure.
-      </p>
-      {throws.map((own, i) => {
-        const change = (patch: Partial<typeof own>) => set(throws.with(i, { ...own, ...patch }));
-        return (
-          <div key={i} className="grid grid-cols-[1fr_1fr_5.5rem_auto] items-end gap-2">
-            <JobQuantity
-              label="Throw"
-              quantity="length"
-              range={RANGES.throw}
-              value={own.radius}
-              onChange={(radius) => change({ radius })}
-            />
-            <JobQuantity
-              label={own.read ? "At its base" : "At its base (the line’s)"}
-              quantity="pressure"
-              range={RANGES.emitterPressure}
-              value={own.pressure}
-              onChange={(pressure) => change({ pressure, read: true })}
-            />
-            <SelectField
-              label="Taken by"
-              visibleLabel
-              value={own.by}
-              onChange={(by) => change({ by: by as typeof own.by })}
-            >
-              <option value="tape">Tape</option>
-              <option value="paces">Paces</option>
-            </SelectField>
-            <IconButton
-              label={`Take throw ${i + 1} out`}
-              onClick={() => set(throws.toSpliced(i, 1))}
-            >
-              <Trash2 size={16} aria-hidden />
-            </IconButton>
-          </div>
-        );
-      })}
-      <Button
-        className="justify-self-start"
-        disabled={!first || !(first.pressure > 0)}
-        onClick={() =>
-          first &&
-          set([
-            ...throws,
-            {
-              radius: Number(
-                (first.thrown.kind === "throws" ? first.thrown.radius : 15).toFixed(1),
-              ),
-              pressure: Math.round(first.pressure),
-              by: "paces",
-            },
-          ])
-        }
-      >
-        <Plus size={16} aria-hidden /> A throw
-      </Button>
-    </section>
   );
 }

@@ -1,45 +1,19 @@
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { format, formatPercent } from "#contract/units/format.ts";
+import { formatPercent } from "#contract/units/format.ts";
 import { SPACING, type Wind } from "#core/watering/sets.ts";
 import { DEPTH, WIND } from "#model/watering/usual.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
-import { duration } from "#words/duration.ts";
-import { amountOf } from "#words/overTime.ts";
-import {
-  depthOf,
-  evennessWords,
-  GROUND_REFUSED,
-  groundOf,
-  runoffWords,
-  SETS_REFUSED,
-  setNoteWords,
-  throwWords,
-} from "#words/watering.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { NumberField, SelectField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
-import { StatusMark } from "../ui/StatusMark.tsx";
-import { FieldDrawing, sideName } from "./FieldDrawing.tsx";
-import { Figure } from "./Figure.tsx";
+import { sideName } from "./FieldDrawing.tsx";
 import { setField } from "./field.ts";
-import type { ToldProps } from "./GroundPane.tsx";
+import { KEPT_OFF, type KeepOff, type KeepOffs, keepOffName } from "./keptOff.ts";
 import { Usual } from "./Usual.tsx";
-
-type KeepOffs = NonNullable<FieldDocument["keepOff"]>;
-type KeepOff = KeepOffs[number];
-
-const KEPT_OFF: Record<KeepOff["what"], string> = {
-  hedge: "Hedge",
-  road: "Road",
-  building: "Building",
-  water: "Pond or ditch",
-  other: "Something else",
-};
-const keepOffName = ({ name, what }: KeepOff) => name || KEPT_OFF[what];
 
 const WINDS: Record<Wind, string> = {
   calm: "Calm",
@@ -47,154 +21,6 @@ const WINDS: Record<Wind, string> = {
   fresh: "Fresh",
   strong: "Strong",
 };
-
-/** The field with its sets, how long each runs, and whether the ground takes it. */
-export function FieldTold({ job, told }: ToldProps) {
-  const units = useUnits();
-  const { ground, sets, timing, guns, between } = told;
-  const field = job.field ?? {};
-  if (!ground) {
-    return <p className="text-soft">Say how large the ground is: its two sides are enough.</p>;
-  }
-  if (ground.kind === "refused") return <Stop>{GROUND_REFUSED[ground.why]}</Stop>;
-  const keepOff = field.keepOff ?? [];
-  const bad = guns.find(({ thrown }) => thrown.kind !== "throws");
-  return (
-    <div className="grid gap-3">
-      <FieldDrawing
-        outline={ground.outline}
-        keepOff={told.keepOff}
-        names={keepOff.map(keepOffName)}
-        from={field.from ?? 0}
-        plan={sets?.kind === "planned" ? sets : undefined}
-        radius={radiusOf(told)}
-        guns={guns.length}
-      />
-      {guns.length === 0 && (
-        <p className="text-soft">
-          {groundOf(ground.area, units)}. The sets come with a gun that runs: see what stops the
-          line beside, or give it a gun under Guns.
-        </p>
-      )}
-      {bad && (
-        <Stop>
-          {throwWords(bad.thrown, bad.pressure, units).sentence} No set is planned on a gun that
-          does not throw.
-        </Stop>
-      )}
-      {sets?.kind === "refused" && <Stop>{SETS_REFUSED[sets.why]}</Stop>}
-      {sets?.kind === "planned" && timing && (
-        <>
-          <dl
-            className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3"
-            data-testid="field-figures"
-          >
-            <Figure
-              name={guns.length > 1 ? `Sets, ${guns.length} guns at a time` : "Sets"}
-              value={sets.sets}
-              note={
-                between?.low !== undefined &&
-                between.high !== undefined &&
-                between.low < between.high
-                  ? `${between.low} to ${between.high} by the doubt of the throw`
-                  : undefined
-              }
-            />
-            <Figure
-              name="A set"
-              value={duration(timing.perSet)}
-              note={`${depthOf(timing.depth, units)} over the ground`}
-              working="per-set"
-            />
-            <Figure
-              name="Once round"
-              value={duration(timing.whole)}
-              note={`${duration(timing.running)} of it running`}
-            />
-            <Figure
-              name="Water in all"
-              value={amountOf(timing.volume, units)}
-              note={`${depthOf(timing.depth, units)} on ${groundOf(sets.area, units)}`}
-              working="laid"
-            />
-            <Figure
-              name="Falls outside"
-              value={formatPercent(sets.outside)}
-              note={`${depthOf(timing.inside / sets.area, units)} reach the ground`}
-            />
-            <Figure
-              name="Between stands"
-              value={`${format(sets.spacing.along, "length", units)} by ${format(sets.spacing.across, "length", units)}`}
-              note={`Evenness to expect ${formatPercent(sets.evenness.christiansen)}: ${evennessWords(sets.evenness.christiansen)}`}
-            />
-            {timing.fuel !== undefined && (
-              <Figure name="Fuel once round" value={format(timing.fuel, "volume", units)} />
-            )}
-          </dl>
-          {timing.runoff && field.soil && (
-            <Said {...runoffWords(timing.runoff, field.soil, timing.rate, units)} />
-          )}
-          {sets.notes.map((note, i) => (
-            <Said
-              key={i}
-              severity="watch"
-              sentence={setNoteWords(
-                note,
-                (k) => (keepOff[k] ? keepOffName(keepOff[k]) : "An edge"),
-                units,
-                sets.outside,
-              )}
-            />
-          ))}
-          {sets.dry > 0.02 && (
-            <Said
-              severity="watch"
-              sentence={`${formatPercent(sets.dry)} of the ground gets less than a quarter of the mean: beside the edges that keep water off.`}
-            />
-          )}
-          <p className="text-[13px] text-soft">
-            The pressure is that at the place the line is drawn to; a farther stand with the same
-            hose has it too, one that lies higher has less. How the water falls off from the gun is{" "}
-            {told.cans?.test.kind === "tested" && told.cans.test.profile
-              ? "as the catch cans caught it."
-              : "taken as a cone (common practice, no source) until catch cans say."}{" "}
-            Spacing by wind is from memory.
-          </p>
-        </>
-      )}
-      {ground.walk && (
-        <p className="text-[14px] text-soft">
-          {ground.walk.lastSideOpen
-            ? `The walk ends ${format(ground.walk.gap, "length", units)} from its start: that is taken as the last side.`
-            : `The walk misses its start by ${format(ground.walk.gap, "length", units)} of ${format(ground.walk.length, "length", units)}; that is spread over its sides.`}
-        </p>
-      )}
-    </div>
-  );
-}
-
-export function radiusOf({ guns }: WateringTold): number | undefined {
-  const all = guns.flatMap(({ thrown }) => (thrown.kind === "throws" ? [thrown.radius] : []));
-  return all.length > 0 ? Math.min(...all) : undefined;
-}
-
-function Stop({ children }: { children: React.ReactNode }) {
-  return (
-    <p role="alert" className="flex gap-2">
-      <StatusMark severity="stop" />
-      <span>{children}</span>
-    </p>
-  );
-}
-
-export function Said({ severity, sentence }: { severity: "good" | "watch"; sentence: string }) {
-  return (
-    <p className="flex gap-2">
-      <StatusMark severity={severity} />
-      <span>{sentence}</span>
-    </p>
-  );
-}
 
 /** The ground's sides, what is kept off, soil, depth and wind. */
 export function FieldFields({
