@@ -80,10 +80,10 @@ function otherKind({ path, pumps }: JobDocument, library: readonly PumpDocument[
   if (!place || !own || places.length > 1 || gunsOf(path as PathItem[]).length === 0) return [];
   const to = own.kind === "engine-trash" ? "engine-pressure" : "engine-trash";
   if (own.drive !== "engine" || own.kind === to) return [];
-  const [nearest] = nearestTo(
-    own,
-    library.filter(({ kind }) => kind === to),
-  );
+  const others = library.filter(({ kind }) => kind === to);
+  // On the same ports, where there is one: a larger pump is no answer to which kind.
+  const alike = others.filter(({ suctionPort }) => suctionPort === own.suctionPort);
+  const [nearest] = nearestTo(own, alike.length > 0 ? alike : others);
   if (!nearest) return [];
   return [
     {

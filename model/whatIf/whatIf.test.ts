@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
-import { DEMO_JOBS, TALLOW_MILL } from "#demo/jobs.ts";
+import { DEMO_JOBS, KETTERBY, TALLOW_MILL } from "#demo/jobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { offerLabel } from "#words/whatIf.ts";
 import { applyChanges } from "./changes.ts";
@@ -73,5 +73,31 @@ describe("columns", () => {
     expect(open?.overTime?.ranBack).toBeGreaterThan(now?.overTime?.ranBack ?? 0);
     const gone = columnsOf(mill, [{ label: "x", changes: [{ field: "path.no", value: null }] }]);
     expect(gone[1]?.refused).toBe("not-there");
+  });
+
+  it("of a watering: two guns or a trash pump leave the gun in a ring, a bigger hose saves sets", () => {
+    const ground = jobSchema.parse(KETTERBY) as JobDocument;
+    const offers = offersFor(ground, LIBRARY_PUMPS);
+    const variants = (["second-gun", "trash-pump", "bigger-pipe"] as const).map((kind) => {
+      const offer = offers.find((own) => own.kind === kind);
+      if (!offer) throw new Error(kind);
+      return { label: kind, changes: offer.changes };
+    });
+    const columns = columnsOf(ground, variants).map(({ watering }) => watering);
+    const [now, two, trash, hose] = columns;
+    expect(columns.map((own) => own?.does)).toEqual(["throws", "ring", "ring", "throws"]);
+    expect([now?.guns, two?.guns]).toEqual([1, 2]);
+    expect(trash?.pressure).toBeLessThan(now?.pressure ?? 0);
+    expect(hose?.sets).toBeLessThan(now?.sets ?? 0);
+    expect(two?.sets).toBeUndefined();
+    // And back from two to one.
+    const both = applyChanges(ground, variants[0]?.changes ?? []);
+    const back = both.ok ? offersFor(both.job).find(({ kind }) => kind === "one-gun") : undefined;
+    const again = both.ok && back ? applyChanges(both.job, back.changes) : undefined;
+    const single = again?.ok ? columnsOf(again.job, [])[0]?.watering : undefined;
+    expect(single?.does).toBe("throws");
+    expect(offerLabel(offers.find(({ kind }) => kind === "trash-pump") as never, "us")).toMatch(
+      /^Trash pump: \S/,
+    );
   });
 });

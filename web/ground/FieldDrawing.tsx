@@ -14,7 +14,7 @@ export const sideName = (i: number) =>
 /** px of the drawing's longer side, and round it */
 const LONG = 440;
 const MARGIN = 26;
-/** More stands than this are circles without numbers. */
+/** More stands than this are drawn as one, without numbers. */
 const NUMBERED = 150;
 
 /** The ground from above, to scale: its sides, what is kept dry, where the gun stands and in which order it is moved. */
@@ -53,6 +53,7 @@ export function FieldDrawing({
   const bar = barOf(Math.max(box.right - box.left, 1), units);
   const start = outline[from] ?? outline[0];
   const [w, h] = [width * scale + 2 * MARGIN, height * scale + 2 * MARGIN + 18];
+  const many = stands.length > NUMBERED;
   const tight = radius !== undefined && plan !== undefined && plan.spacing.along * scale < 26;
   return (
     <svg
@@ -66,7 +67,18 @@ export function FieldDrawing({
       }
     >
       <path d={`${path(outline)}Z`} fill="var(--press)" stroke="var(--ink)" strokeWidth={2} />
+      {radius !== undefined && many && (
+        // Of so many, one shape: thousands of them would hold the page up.
+        <path
+          d={stands.map((stand) => sector(stand, radius, x, y)).join("")}
+          fill="none"
+          stroke="var(--water)"
+          strokeOpacity={0.55}
+          strokeWidth={0.6}
+        />
+      )}
       {radius !== undefined &&
+        !many &&
         stands.map((stand, i) => (
           <path
             key={i}
@@ -98,7 +110,7 @@ export function FieldDrawing({
           opacity={0.65}
         />
       )}
-      {stands.map(({ at: point }, i) => (
+      {(many ? stands.slice(0, guns) : stands).map(({ at: point }, i) => (
         <g key={i}>
           <circle
             cx={x(point[0])}
@@ -108,7 +120,7 @@ export function FieldDrawing({
             stroke="var(--ink)"
             strokeWidth={1.2}
           />
-          {!tight && stands.length <= NUMBERED && (
+          {!tight && (
             <text
               x={x(point[0])}
               y={y(point[1]) + 4.5}
