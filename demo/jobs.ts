@@ -101,8 +101,22 @@ export const KETTERBY: JobInput = {
     depth: "12.5 mm",
     wind: "light",
     throws: [
-      { radius: "21 m", pressure: "2.7 bar", read: true, by: "tape", on: "2026-05-14" },
-      { radius: "21.5 m", pressure: "2.8 bar", read: true, by: "paces", on: "2026-05-14" },
+      {
+        radius: "21 m",
+        pressure: "2.7 bar",
+        read: true,
+        bore: "14 mm",
+        by: "tape",
+        on: "2026-05-14",
+      },
+      {
+        radius: "21.5 m",
+        pressure: "2.8 bar",
+        read: true,
+        bore: "14 mm",
+        by: "paces",
+        on: "2026-05-14",
+      },
     ],
     cans: {
       layout: "legs",

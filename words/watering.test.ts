@@ -68,12 +68,14 @@ describe("what is said of the ground", () => {
   });
   it("runoff flips where the quickest and the slowest of its soil stop taking it", () => {
     const { low, high } = INTAKE.loam;
-    const at = (rate: number) => runoffWords(runoffOn("loam", rate), "loam", rate, "metric");
+    const at = (rate: number, arc = 360) =>
+      runoffWords(runoffOn("loam", rate), "loam", { rate, arc, guns: 1 }, "metric");
     expect(at(low * 0.999)).toMatchObject({ severity: "good" });
     expect(at(low * 0.999).sentence).toMatch(/^It soaks in/);
     expect(at(low * 1.001).sentence).toMatch(/^It may run off/);
     expect(at(high * 1.001).sentence).toMatch(/^It runs off/);
     expect(at(2 * high).sentence).toContain("at least 50 % stays on top");
+    expect(at(high, 180).sentence).toContain("turns through 180°");
   });
   it("evenness flips at its limits; drip by its own", () => {
     expect([0.85, 0.83, 0.69].map((cu) => evennessWords(cu).split(",")[0])).toEqual([

@@ -114,6 +114,13 @@ export const GROUND_REFUSED: Record<Extract<Surveyed, { kind: "refused" }>["why"
     "The walk crosses itself. Check the bearings: each is taken along the side, clockwise from north.",
 };
 
+/** Ground that gets hardly any of it, and why. */
+export function dryWords(part: number, keptOff: boolean): string {
+  return `${formatPercent(part)} of the ground gets less than a quarter of the mean${
+    keptOff ? ": beside the edges that keep water off" : ""
+  }.`;
+}
+
 export const SETS_REFUSED: Record<Extract<SetPlanResult, { kind: "refused" }>["why"], string> = {
   "no-throw": "The gun does not throw: there is nothing to plan.",
   "nothing-left": "What is kept off takes up the whole ground: nothing is left to water.",
@@ -142,11 +149,13 @@ const SOILS: Record<Soil, string> = { sand: "Sand", loam: "Loam", clay: "Clay" }
 export function runoffWords(
   { kind, low, high, least, most }: Runoff,
   soil: Soil,
-  rate: number,
+  { rate, arc, guns }: { rate: number; arc: number; guns: number },
   system: UnitSystem,
 ): { severity: "good" | "watch"; sentence: string } {
   const takes = `${SOILS[soil]} takes up ${rateOf(low, system)} to ${rateOf(high, system)} (common practice, no source)`;
-  const comes = `${rateOf(rate, system)} come down where one gun stands`;
+  const turned = arc < 359 ? ` and turns through ${arc.toFixed(0)}°` : "";
+  const twice = guns > 1 ? ", more where two overlap" : "";
+  const comes = `${rateOf(rate, system)} come down where one gun stands${turned}${twice}`;
   switch (kind) {
     case "soaks-in":
       return { severity: "good", sentence: `It soaks in: ${comes}. ${takes}.` };

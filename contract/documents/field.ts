@@ -49,6 +49,8 @@ const throwSchema = z.looseObject({
   radius: quantity("length", RANGES.throw),
   pressure: quantity("pressure", RANGES.emitterPressure),
   read: z.boolean().optional(),
+  /** the range nozzle it was taken with; it says nothing of another */
+  bore: quantity("diameter", RANGES.bore).optional(),
   by: z.enum(["tape", "paces"]),
   on: day.optional(),
 });

@@ -67,6 +67,9 @@ describe("catch cans", () => {
     const test = tested({ layout: "legs", cans: legsOf(4e-3, 20, 1800), arc: 360 }, 1800);
     expect(test.flow / 4e-3).toBeCloseTo(1, 2);
     expect(test.reach).toBeCloseTo(19.75, 6);
+    expect(test.dryFrom).toBeUndefined();
+    const cans = [...legsOf(4e-3, 20, 1800, 1), { leg: 0, distance: 21, depth: 0 }];
+    expect(tested({ layout: "legs", cans, arc: 360 }, 1800).dryFrom).toBe(21);
     expect(test.edgeMissed).toBe(false);
     // A cone: a third of the middle's rate is its mean over the disc.
     expect(profileBy(test.profile ?? [])(0.5)).toBeCloseTo(1.5, 1);
@@ -123,8 +126,10 @@ describe("catch cans", () => {
     it("less water: wind where it fell lopsided, pressure where it fell short, else the air or the nozzle", () => {
       expect(reasonsOf({ flow: 2.4e-3, lopsided: 0.5 })[0]).toBe("wind");
       expect(reasonsOf({ flow: 2.4e-3 }, "strong")[0]).toBe("wind");
-      expect(reasonsOf({ flow: 2.4e-3, reach: 17.9 })[0]).toBe("pressure-lower");
-      expect(reasonsOf({ flow: 2.4e-3, reach: 18.1 })[0]).toBe("nozzle-smaller");
+      expect(reasonsOf({ flow: 2.4e-3, dryFrom: 17.9 })[0]).toBe("pressure-lower");
+      expect(reasonsOf({ flow: 2.4e-3, dryFrom: 18.1 })[0]).toBe("nozzle-smaller");
+      // A farthest wet can that was also the last says nothing of where it ended.
+      expect(reasonsOf({ flow: 2.4e-3, reach: 10 })[0]).toBe("nozzle-smaller");
       expect(reasonsOf({ flow: 3.5e-3, flowUncertainty: 1e-5 })[0]).toBe("evaporation");
       expect(reasonsOf({ flow: 2.4e-3, edgeMissed: true })[0]).toBe("edge-missed");
     });

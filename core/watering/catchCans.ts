@@ -31,8 +31,9 @@ export interface CanTest {
   /** m³/s the gun must have put out for what was caught, and its doubt as one standard deviation */
   flow: number;
   flowUncertainty: number;
-  /** m to the farthest can that caught something; of a grid, none */
+  /** m to the farthest can that caught something, and to where every leg was dry from; of a grid, none */
   reach?: number;
+  dryFrom?: number;
   /** the farthest can of some leg still caught a fair share: more fell beyond it, and the flow is at least this */
   edgeMissed: boolean;
   /** the most water of any leg over the mean of all, less 1; of a grid how far the water's middle lies off the gun's is not known */
@@ -131,6 +132,7 @@ function legsTest(
     flowUncertainty:
       Math.hypot(readingDoubt(shared), water * Math.hypot(scatter, SETTING_OUT)) / seconds,
     reach,
+    ...dryBeyond(legs),
     edgeMissed: legs.some((rings) => {
       const last = rings.at(-1);
       const ground = rings.reduce((sum, { weight }) => sum + weight, 0);
@@ -139,6 +141,15 @@ function legsTest(
     ...(legs.length > 1 && { lopsided: Math.max(...each) / mean - 1 }),
     profile: profileOf(legs, reach),
   };
+}
+
+/** The distance from which on every leg had only dry cans; nothing where some leg ended in a wet one. */
+function dryBeyond(legs: readonly Ring[][]): { dryFrom?: number } {
+  const each = legs.map((rings) => {
+    const wet = rings.findLastIndex(({ depth }) => depth > 0);
+    return rings[wet + 1]?.distance;
+  });
+  return each.every((own) => own !== undefined) ? { dryFrom: Math.max(...each) } : {};
 }
 
 /** One standard deviation of the flow by one leg alone: what fell on the other sides is not known. Common practice, no source. */
@@ -229,14 +240,14 @@ export function agreement(asked: AgreementAsked): CanAgreement {
   const ratio = test.flow / flow;
   const doubt = (2 * Math.hypot(test.flowUncertainty, flowUncertainty * ratio)) / flow;
   if (Math.abs(ratio - 1) <= doubt) return { kind: "agree", ratio, doubt };
-  const { reach } = test;
+  const { reach, dryFrom } = test;
   // A farthest can that stood in water says nothing of how far it went.
   const side =
     reach === undefined || !thrown || test.edgeMissed
       ? undefined
       : reach > thrown.high
         ? "far"
-        : reach < thrown.low
+        : dryFrom !== undefined && dryFrom < thrown.low
           ? "short"
           : "as-expected";
   const blown = wind === "strong" || wind === "fresh" || (test.lopsided ?? 0) > LOPSIDED;

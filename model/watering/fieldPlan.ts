@@ -40,8 +40,9 @@ export interface Timing {
   /** m³ of fuel, or J from the mains */
   fuel?: number;
   energy?: number;
-  /** m/s under one gun, and whether the soil takes it */
+  /** m/s under one gun where it turns through least, that arc in degrees, and whether the soil takes it */
   rate: number;
+  arc: number;
   runoff?: Runoff;
 }
 
@@ -99,10 +100,12 @@ export function timingOf(
   const perSet = secondsPerSet(depth, plan.area, plan.sets, flow);
   const running = perSet * plan.sets;
   const moves = (plan.sets - 1) * (field.day?.move ?? MOVE);
-  const rate = Math.max(...guns.map((own) => own.rate ?? 0));
+  // Turned through less, the same water comes down on less ground.
+  const arc = Math.min(...plan.stands.map((stand) => stand.arc));
+  const rate = Math.max(...guns.map((own) => ((own.rate ?? 0) * (own.gun.arc ?? 360)) / arc));
   const { fuelRate, power, kind } = drive;
   return {
-    ...{ depth, perSet, running, rate },
+    ...{ depth, perSet, running, rate, arc },
     runs: plan.shares.map((share) => share * running),
     whole: running + moves,
     volume: flow * running,

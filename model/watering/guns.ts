@@ -19,13 +19,20 @@ export function toldGun(own: GunAtWork): ToldGun {
   return { ...own, area, rate: applicationRate(own.flow, area) };
 }
 
-/** What the throws of a job say of its first gun. */
+/** What the throws of a job say of its first gun, and how many were taken with another nozzle. */
 export function calibrationOf(
   { throws = [] }: FieldDocument,
   first: GunAtWork | undefined,
-): Calibration | undefined {
-  return first && calibration(first.gun, throws);
+): { calibration: Calibration | undefined; otherNozzle: number } {
+  const own = throws.filter(({ bore }) => bore === undefined || sameBore(bore, first?.gun.bore));
+  return {
+    calibration: first && calibration(first.gun, own),
+    otherNozzle: first ? throws.length - own.length : 0,
+  };
 }
+
+/** Within a tenth of a millimetre. */
+const sameBore = (a: number, b = 0) => Math.abs(a - b) < 1e-4;
 
 /** What turns the pump while it waters, and what that takes. */
 export interface Drive {

@@ -3,6 +3,7 @@ import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/
 import { resultOf } from "#core/formula/formula.ts";
 import { BAR } from "#core/quantity/constants.ts";
 import { withSecondGun } from "#core/watering/gunsOnLine.ts";
+import { fromCatalogue } from "#demo/fromLibrary.ts";
 import { KETTERBY } from "#demo/jobs.ts";
 import { WATERING_FIGURES, wateringDerivation } from "./derivations.ts";
 import { inWatering, wateringOf } from "./watering.ts";
@@ -81,6 +82,33 @@ describe("the hurling ground", () => {
     const [now, then] = [larger.guns[0], found.guns[0]];
     expect(now?.pressure).toBeGreaterThan((then?.pressure ?? 0) * 1.1);
     expect(now?.thrown.kind === "throws" && now.thrown.by).toBe("measured");
+  });
+
+  it("throws with another nozzle say nothing of this one; a new one begins from its chart", () => {
+    const path = KETTERBY.path.map((item) =>
+      item.kind === "outlet" ? { ...item, outlet: fromCatalogue("hollin-broad-40-16") } : item,
+    );
+    const other = told({ path });
+    expect(other.calibration).toBeUndefined();
+    expect(other.otherNozzle).toBe(2);
+  });
+
+  it("a throw shorter than the gun throws at its least pressure gives no pressure", () => {
+    const found = (radius: string) =>
+      told({ field: { ...field, read: { two: { radius, by: "tape" } } } }).read;
+    expect(found("12 m")).toMatchObject({ outsideWindow: ["two"], fromThrow: {}, strength: {} });
+    expect(found("21 m").fromThrow.two?.value).toBeGreaterThan(2.5 * BAR);
+  });
+
+  it("a gun beside an edge rains harder than one that turns whole", () => {
+    const open = told({ field: { ...field, keepOff: [] } });
+    expect(open.timing?.arc).toBe(360);
+    expect(open.timing?.rate).toBeCloseTo(open.guns[0]?.rate ?? 0, 12);
+    expect(found.timing?.arc).toBeLessThan(270);
+    expect(found.timing?.rate).toBeCloseTo(
+      ((found.guns[0]?.rate ?? 0) * 360) / (found.timing?.arc ?? 1),
+      12,
+    );
   });
 
   it("a tank that cannot last one set is refused, and said so with the set", () => {

@@ -36,6 +36,8 @@ export interface WateringTold {
   guns: ToldGun[];
   /** what throws were measured say of the first gun, and of all that are like it */
   calibration?: Calibration;
+  /** throws that were taken with another nozzle, and count for nothing here */
+  otherNozzle: number;
   /** of several guns: Pa one alone would have */
   alone?: number;
   /** m³/s of all guns */
@@ -62,7 +64,7 @@ export function wateringOf(job: JobThatWaters): WateringTold {
   const ready = solved.kind === "refused" ? undefined : solved.solution;
   const running = ready?.cases.normal.running;
   const bare = ready && running ? gunsAtWork(ready, running) : [];
-  const calibration = calibrationOf(field, bare[0]);
+  const { calibration, otherNozzle } = calibrationOf(field, bare[0]);
   const alike = JSON.stringify(bare[0]?.gun);
   const guns =
     ready && running
@@ -85,7 +87,7 @@ export function wateringOf(job: JobThatWaters): WateringTold {
   const season = seasonsOf(field, sets, timing, flow, drive, dripped);
   return {
     line: !running ? "none" : solved.kind === "asked" ? "asked" : "running",
-    ...{ guns, flow, drive, keepOff: grounds?.keepOff ?? [] },
+    ...{ guns, flow, drive, otherNozzle, keepOff: grounds?.keepOff ?? [] },
     ...(guns.length > 1 && aloneOf(job)),
     ...(calibration && { calibration }),
     ...(grounds && { ground: grounds.surveyed }),

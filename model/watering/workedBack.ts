@@ -1,7 +1,7 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
 import { jetBore, type PathItem } from "#core/line/path.ts";
-import type { Calibration, Gun } from "#core/watering/gun.ts";
+import { type Calibration, type Gun, inWindow } from "#core/watering/gun.ts";
 import { gunsOf, withOneGun, withSecondGun } from "#core/watering/gunsOnLine.ts";
 import {
   type Inferred,
@@ -25,6 +25,8 @@ export interface WorkedBack {
   fromThrow: Partial<Record<Stood, Inferred<"throw" | "calibration">>>;
   strength: Partial<Record<Stood, Strength>>;
   together?: TogetherStrength;
+  /** a throw no pressure inside the gun's window gives: outside it, throw tells nothing of pressure */
+  outsideWindow: Stood[];
   /** what was read with so many guns gives no point of the pump's curve */
   offCurve: Stood[];
 }
@@ -42,7 +44,7 @@ export function workedBack(
   gun: ToldGun | undefined,
   measured: Calibration | undefined,
 ): WorkedBack {
-  const told: WorkedBack = { fromThrow: {}, strength: {}, offCurve: [] };
+  const told: WorkedBack = { fromThrow: {}, strength: {}, outsideWindow: [], offCurve: [] };
   const ready = lineModel(job as never, job.pumps);
   const { flow, pressure, flowDoubt = FLOW_DOUBT, pressureDoubt = GAUGE_DOUBT } = read;
   const gauge = (value: number): Read => ({
@@ -71,7 +73,9 @@ export function workedBack(
         { value: own.radius, standardUncertainty: u },
         measured,
       );
-      if (found) {
+      const window = found && inWindow(gun.gun, found.value);
+      if (!found || window === "ring" || window === "mist") told.outsideWindow.push(stood);
+      else {
         told.fromThrow[stood] = found;
         at = { value: found.value, standardUncertainty: found.standardUncertainty };
       }

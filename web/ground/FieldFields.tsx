@@ -277,8 +277,9 @@ function KeepOffFields({
           visibleLabel
           value={own.what}
           onChange={(what) => {
-            // A name of its own stays; what it is called by its kind follows the kind.
-            set({ ...own, what: what as KeepOff["what"] });
+            // What it was called goes with what it was.
+            const { name: _, ...rest } = own;
+            set({ ...rest, what: what as KeepOff["what"] });
           }}
         >
           {Object.entries(KEPT_OFF).map(([value, name]) => (

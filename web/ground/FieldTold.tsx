@@ -4,6 +4,7 @@ import { duration } from "#words/duration.ts";
 import { amountOf } from "#words/overTime.ts";
 import {
   depthOf,
+  dryWords,
   evennessWords,
   GROUND_REFUSED,
   groundOf,
@@ -75,7 +76,7 @@ export function FieldTold({ job, told }: ToldProps) {
             <Figure
               name="A set"
               value={duration(timing.perSet)}
-              note={`${depthOf(timing.depth, units)} over the ground`}
+              note={`${depthOf(timing.depth, units)} over the ground${runsVary(timing.runs)}`}
               working="per-set"
             />
             <Figure
@@ -104,7 +105,9 @@ export function FieldTold({ job, told }: ToldProps) {
             )}
           </dl>
           {timing.runoff && field.soil && (
-            <Said {...runoffWords(timing.runoff, field.soil, timing.rate, units)} />
+            <Said
+              {...runoffWords(timing.runoff, field.soil, { ...timing, guns: guns.length }, units)}
+            />
           )}
           {sets.notes.map((note, i) => (
             <Said
@@ -119,10 +122,7 @@ export function FieldTold({ job, told }: ToldProps) {
             />
           ))}
           {sets.dry > 0.02 && (
-            <Said
-              severity="watch"
-              sentence={`${formatPercent(sets.dry)} of the ground gets less than a quarter of the mean: beside the edges that keep water off.`}
-            />
+            <Said severity="watch" sentence={dryWords(sets.dry, keepOff.length > 0)} />
           )}
           <p className="text-[13px] text-soft">
             The pressure is that at the place the line is drawn to; a farther stand with the same
@@ -143,6 +143,14 @@ export function FieldTold({ job, told }: ToldProps) {
       )}
     </div>
   );
+}
+
+/** "; 18 to 26 min by its arc" where sets differ. */
+function runsVary(runs: readonly number[]): string {
+  const [least, most] = [Math.min(...runs), Math.max(...runs)];
+  return duration(least) === duration(most)
+    ? ""
+    : `; from ${duration(least)} to ${duration(most)} by its arc`;
 }
 
 export function radiusOf({ guns }: WateringTold): number | undefined {

@@ -17,6 +17,7 @@ import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { Button } from "../ui/Button.tsx";
 import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
+import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { ChartRows } from "./ChartRows.tsx";
 import { Throws } from "./Throws.tsx";
 
@@ -164,14 +165,11 @@ function GunFields({
           onVisit={visit}
           onChange={(arc) => change({ arc: arc === 360 ? undefined : arc })}
         />
-        <NumberField
-          label={outlet.trajectory === undefined ? "Rises at (assumed)" : "Rises at"}
-          visibleLabel
-          suffix="°"
-          min={0}
-          max={60}
-          value={outlet.trajectory ?? 25}
-          onVisit={visit}
+        <OptionalNumber
+          label="Rises at, degrees"
+          whole={false}
+          most={60}
+          value={outlet.trajectory}
           onChange={(trajectory) => change({ trajectory })}
         />
       </div>

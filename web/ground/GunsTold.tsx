@@ -86,6 +86,12 @@ export function GunsTold({ job, told }: ToldProps) {
         calibrationWords(calibration, (guns[0] as (typeof guns)[number]).gun, units).map((said) => (
           <p key={said}>{said}</p>
         ))}
+      {told.otherNozzle > 0 && (
+        <p>
+          {told.otherNozzle === 1 ? "One throw was" : `${told.otherNozzle} throws were`} taken with
+          another nozzle, and {told.otherNozzle === 1 ? "says" : "say"} nothing of this one.
+        </p>
+      )}
       <p className="text-[13px] text-soft">
         Guns tip over: pin the stand. Never look into a nozzle, and keep the jet off power lines and
         roads. Lay-flat whips when it fills or bursts: stand clear. Nothing that goes to drinking

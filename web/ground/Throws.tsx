@@ -67,6 +67,7 @@ export function Throws({ field, told }: { field: FieldDocument; told: WateringTo
                 (first.thrown.kind === "throws" ? first.thrown.radius : 15).toFixed(1),
               ),
               pressure: Math.round(first.pressure),
+              bore: first.gun.bore,
               by: "paces",
             },
           ])

@@ -11,6 +11,7 @@ import { visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { PercentField, SelectField } from "../ui/Fields.tsx";
 import { setIn } from "./field.ts";
+import { Said } from "./Said.tsx";
 import type { ToldProps } from "./toldProps.ts";
 import { Usual } from "./Usual.tsx";
 
@@ -19,10 +20,11 @@ const GUNS: Record<Stood, string> = { one: "One gun open", two: "Two guns open" 
 /** What readings at the guns say of nozzles, pressure and pump, each with what would make it surer. */
 export function ReadTold({ told }: ToldProps) {
   const units = useUnits();
-  const { nozzles, expectedArea, fromThrow, strength, together, offCurve } = told.read;
+  const { nozzles, expectedArea, fromThrow, strength, together, offCurve, outsideWindow } =
+    told.read;
   const [gun] = told.guns;
   const nothing = !nozzles && !fromThrow.one && !fromThrow.two && !strength.one && !strength.two;
-  if (nothing && offCurve.length === 0) {
+  if (nothing && offCurve.length === 0 && outsideWindow.length === 0) {
     return (
       <p className="text-soft">
         Type what was read at the gun: flow and pressure give its nozzles, a pressure or a throw
@@ -75,6 +77,13 @@ export function ReadTold({ told }: ToldProps) {
           )
         );
       })}
+      {outsideWindow.map((stood) => (
+        <Said
+          key={stood}
+          severity="watch"
+          sentence={`${GUNS[stood]}: such a throw lies outside the pressure the gun is made for, where throw tells nothing of pressure. Read a gauge at its base.`}
+        />
+      ))}
       {(strength.one || strength.two || offCurve.length > 0) && (
         <Found
           title="The pump"
