@@ -4,6 +4,7 @@ import { calibration, type Gun, throwAt } from "#core/watering/gun.ts";
 import { INTAKE, runoffOn } from "#core/watering/soil.ts";
 import {
   agreementWords,
+  broughtWords,
   calibrationWords,
   clockAt,
   dayRefused,
@@ -104,6 +105,14 @@ it("a refused day says the set, how long it takes and what there is", () => {
   const calm = dayRefused({ ...plan, why: "calm-shorter-than-set" });
   expect(calm).toMatch(/^The calm lasts 1 h 0 min, and set 7 takes/);
   expect([clockAt(14 * 3600 + 1200), clockAt(86_400 + 3660)]).toEqual(["14:20", "+1 d 01:01"]);
+});
+
+it("a drip zone on the line: not carried, carried, or far too little for the pump", () => {
+  const say = (brought: number) => broughtWords(1e-3, brought, 120_000, "metric");
+  expect(say(0.99e-3)).toContain("less than the zone takes");
+  expect(say(1.01e-3)).toContain("enough for it");
+  expect(say(2.5e-3)).toContain("2 such zones at a time.");
+  expect(say(4e-3)).toContain("near its shut-off");
 });
 
 it("cans and line: more, less or alike, with the reasons in their order", () => {

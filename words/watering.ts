@@ -277,6 +277,21 @@ export function dripWords(uniformity: number): { severity: "good" | "watch"; sen
   };
 }
 
+/** Whether pump and line carry a drip zone, and how many at a time. */
+export function broughtWords(
+  flow: number,
+  brought: number,
+  pressure: number,
+  system: UnitSystem,
+): string {
+  const say = `With ${format(pressure, "pressure", system)} kept at the end of the line, pump and line bring ${format(brought, "flow", system)} there`;
+  const zones = Math.floor(brought / flow);
+  if (zones < 1) return `${say}: less than the zone takes. Open it in parts.`;
+  if (zones < 4)
+    return `${say}: ${zones === 1 ? "enough for it" : `${zones} such zones at a time`}.`;
+  return `${say}: ${zones} such zones at a time. With one alone the pump works near its shut-off and heats the water: open several, or give it a way back.`;
+}
+
 const READ: Record<string, string> = {
   flow: "the flow",
   pressure: "the pressure",

@@ -1,9 +1,8 @@
 import type { NozzleOutlet } from "../line/path.ts";
 import { BAR } from "../quantity/constants.ts";
-import type { Gun } from "../watering/gun.ts";
 
 /** A sprinkler with the chart it is sold by. */
-export interface GunStock extends Gun {
+export interface GunStock extends Omit<NozzleOutlet, "type"> {
   id: string;
   model: string;
   /** m, bore of its base, where the pressure of its chart is read */

@@ -1,5 +1,6 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
 import { waterAt } from "#core/fluid/water.ts";
+import type { PathItem } from "#core/line/path.ts";
 import {
   type DripResult,
   type DripZone,
@@ -7,7 +8,8 @@ import {
   filterPassage,
   solveDrip,
 } from "#core/watering/drip.ts";
-import type { SolvableJob } from "../solveJob.ts";
+import { withOneGun } from "#core/watering/gunsOnLine.ts";
+import { type SolvableJob, solveJob } from "../solveJob.ts";
 
 /** Smooth polyethylene, as new. From memory. */
 const WALL = { roughness: 7e-6, hazenWilliamsC: 150 };
@@ -19,13 +21,14 @@ export interface ToldDrip {
   rate?: number;
   /** m, the largest grain its filter may let by */
   filter?: number;
+  /** m³/s pump and line bring to where the guns stand, at the pressure the zone begins with; nothing without a pump */
+  brought?: number;
 }
 
-export function dripOf(
-  { site, method }: SolvableJob,
-  { drip }: FieldDocument,
-): ToldDrip | undefined {
+export function dripOf(job: SolvableJob, { drip }: FieldDocument): ToldDrip | undefined {
   if (!drip) return undefined;
+  const { site, method } = job;
+  const brought = broughtAt(job, drip.pressure);
   const { laterals, apart, emitters, spacing, emitter, slope = 0, submainSlope = 0 } = drip;
   const zone: DripZone = {
     ...{ laterals, apart, emitters, spacing, emitter, slope, submainSlope },
@@ -39,5 +42,22 @@ export function dripOf(
     area: laterals * apart * emitters * spacing,
     ...(result.kind === "solved" && { rate: dripRate(zone, result.flow) }),
     ...(emitter.passage !== undefined && { filter: filterPassage(emitter.passage) }),
+    ...(brought !== undefined && { brought }),
   };
+}
+
+/** m³/s the line gives with the zone's pressure kept at its end, in the first gun's place. */
+function broughtAt(job: SolvableJob, pressure: number): number | undefined {
+  const single = withOneGun(job.path as PathItem[]);
+  const path = single?.map(
+    (item): PathItem =>
+      item.kind === "outlet" && item.outlet.type === "nozzle"
+        ? { ...item, outlet: { type: "pressure", pressure } }
+        : item,
+  );
+  if (!path) return undefined;
+  const solved = solveJob({ ...job, path: path as SolvableJob["path"] });
+  return solved.kind === "solved"
+    ? (solved.solution.cases.normal.running?.state.delivered ?? 0)
+    : undefined;
 }

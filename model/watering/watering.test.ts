@@ -84,6 +84,14 @@ describe("the hurling ground", () => {
     expect(now?.thrown.kind === "throws" && now.thrown.by).toBe("measured");
   });
 
+  it("says what pump and line bring to a drip zone: more than to the gun, which wants more pressure", () => {
+    expect(found.drip?.brought).toBeGreaterThan(found.flow);
+    const strong = told({
+      field: { ...field, drip: { ...field.drip, pressure: "8 bar" } as typeof field.drip },
+    });
+    expect(strong.drip?.brought).toBe(0);
+  });
+
   it("throws with another nozzle say nothing of this one; a new one begins from its chart", () => {
     const path = KETTERBY.path.map((item) =>
       item.kind === "outlet" ? { ...item, outlet: fromCatalogue("hollin-broad-40-16") } : item,

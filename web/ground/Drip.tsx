@@ -3,7 +3,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent, formatSize } from "#contract/units/format.ts";
 import { WEEKLY } from "#model/watering/usual.ts";
 import { duration } from "#words/duration.ts";
-import { DRIP_REFUSED, dripWords, groundOf, rateOf } from "#words/watering.ts";
+import { broughtWords, DRIP_REFUSED, dripWords, groundOf, rateOf } from "#words/watering.ts";
 import { useUnits } from "../app/settings.ts";
 import { visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
@@ -36,7 +36,7 @@ export function DripTold({ job, told }: ToldProps) {
       </p>
     );
   }
-  const { result, area, rate, filter } = drip;
+  const { result, area, rate, filter, brought } = drip;
   if (result.kind === "refused") {
     return (
       <p role="alert" className="flex gap-2">
@@ -90,15 +90,10 @@ export function DripTold({ job, told }: ToldProps) {
           ? "Filter: type the emitter’s narrowest way; the filter must hold back a tenth of it (common practice, no source)."
           : `Filter: hold back what is larger than ${formatSize(filter, units, "down")}, a tenth of the emitter’s way (common practice, no source). Canal and pond water wants sand or disc before the screen, and a flush end on each lateral.`}
       </p>
-      {told.flow > 0 && (
+      {brought !== undefined && (
         <p>
-          {flow > told.flow
-            ? `It takes more than the guns do, ${format(told.flow, "flow", units)}: open it in parts.`
-            : flow < 0.3 * told.flow
-              ? `The guns take ${format(told.flow, "flow", units)}: at so much less the pump works near its shut-off and heats the water. Open about ${Math.max(Math.floor((0.5 * told.flow) / flow), 2)} zones like it at a time, or give it a way back to the water.`
-              : `The guns take ${format(told.flow, "flow", units)}: the same pump moves enough for it.`}{" "}
-          A pressure regulator brings it down to{" "}
-          {format(job.field?.drip?.pressure ?? 0, "pressure", units)}.
+          {broughtWords(flow, brought, job.field?.drip?.pressure ?? 0, units)} A pressure regulator
+          holds it there.
         </p>
       )}
       <p className="text-[13px] text-soft">
