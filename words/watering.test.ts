@@ -69,14 +69,26 @@ describe("what is said of the ground", () => {
   });
   it("runoff flips where the quickest and the slowest of its soil stop taking it", () => {
     const { low, high } = INTAKE.loam;
-    const at = (rate: number, arc = 360) =>
-      runoffWords(runoffOn("loam", rate), "loam", { rate, arc, guns: 1 }, "metric");
+    const at = (rate: number, narrow?: number) =>
+      runoffWords(
+        runoffOn("loam", rate),
+        "loam",
+        { rate, guns: 1 },
+        "metric",
+        narrow === undefined
+          ? undefined
+          : { rate: narrow, arc: 180, runoff: runoffOn("loam", narrow) },
+      );
     expect(at(low * 0.999)).toMatchObject({ severity: "good" });
     expect(at(low * 0.999).sentence).toMatch(/^It soaks in/);
     expect(at(low * 1.001).sentence).toMatch(/^It may run off/);
     expect(at(high * 1.001).sentence).toMatch(/^It runs off/);
     expect(at(2 * high).sentence).toContain("at least 50 % stays on top");
-    expect(at(high, 180).sentence).toContain("turns through 180°");
+    expect(at(low / 2, low * 0.99)).toMatchObject({ severity: "good" });
+    expect(at(low / 2, low * 1.01)).toMatchObject({ severity: "watch" });
+    expect(at(low / 2, high * 1.01).sentence).toMatch(
+      /turns through 180° it is .*: it runs off there/,
+    );
   });
   it("evenness flips at its limits; drip by its own", () => {
     expect([0.85, 0.83, 0.69].map((cu) => evennessWords(cu).split(",")[0])).toEqual([

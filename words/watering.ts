@@ -146,28 +146,42 @@ export function setNoteWords(
 
 const SOILS: Record<Soil, string> = { sand: "Sand", loam: "Loam", clay: "Clay" };
 
+const RUNS: Record<Runoff["kind"], string> = {
+  "soaks-in": "it soaks in there too",
+  "may-run-off": "it may run off there",
+  "runs-off": "it runs off there",
+};
+
+/** Whether it soaks in where a gun turns widest, and where it turns least: there the same water has less ground. */
 export function runoffWords(
   { kind, low, high, least, most }: Runoff,
   soil: Soil,
-  { rate, arc, guns }: { rate: number; arc: number; guns: number },
+  { rate, guns }: { rate: number; guns: number },
   system: UnitSystem,
+  narrow?: { rate: number; arc: number; runoff?: Runoff },
 ): { severity: "good" | "watch"; sentence: string } {
   const takes = `${SOILS[soil]} takes up ${rateOf(low, system)} to ${rateOf(high, system)} (common practice, no source)`;
-  const turned = arc < 359 ? ` and turns through ${arc.toFixed(0)}°` : "";
   const twice = guns > 1 ? ", more where two overlap" : "";
-  const comes = `${rateOf(rate, system)} come down where one gun stands${turned}${twice}`;
+  const comes = `${rateOf(rate, system)} come down where one gun stands${twice}`;
+  const there = narrow?.runoff
+    ? ` Where it turns through ${narrow.arc.toFixed(0)}° it is ${rateOf(narrow.rate, system)}: ${RUNS[narrow.runoff.kind]}.`
+    : "";
+  const worse = narrow?.runoff && narrow.runoff.kind !== "soaks-in";
   switch (kind) {
     case "soaks-in":
-      return { severity: "good", sentence: `It soaks in: ${comes}. ${takes}.` };
+      return {
+        severity: worse ? "watch" : "good",
+        sentence: `It soaks in: ${comes}. ${takes}.${there}`,
+      };
     case "may-run-off":
       return {
         severity: "watch",
-        sentence: `It may run off: ${comes}. ${takes}; on the slowest, ${formatPercent(most)} stays on top. Lay it in two rounds where puddles show.`,
+        sentence: `It may run off: ${comes}. ${takes}; on the slowest, ${formatPercent(most)} stays on top. Lay it in two rounds where puddles show.${there}`,
       };
     case "runs-off":
       return {
         severity: "watch",
-        sentence: `It runs off: ${comes}. ${takes}; at least ${formatPercent(least)} stays on top, up to ${formatPercent(most)}. Use a smaller nozzle, or short rounds.`,
+        sentence: `It runs off: ${comes}. ${takes}; at least ${formatPercent(least)} stays on top, up to ${formatPercent(most)}. Use a smaller nozzle, or short rounds.${there}`,
       };
   }
 }

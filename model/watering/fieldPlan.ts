@@ -40,7 +40,13 @@ export interface Timing {
   /** m³ of fuel, or J from the mains */
   fuel?: number;
   energy?: number;
-  /** m/s under one gun where it turns through least, that arc in degrees, and whether the soil takes it */
+  /** under one gun where it turns through most, and where it turns through less, through least */
+  widest: Falls;
+  narrowest?: Falls;
+}
+
+/** How fast it comes down under one gun, m/s, turning through so many degrees, and whether the soil takes it. */
+export interface Falls {
   rate: number;
   arc: number;
   runoff?: Runoff;
@@ -100,19 +106,24 @@ export function timingOf(
   const perSet = secondsPerSet(depth, plan.area, plan.sets, flow);
   const running = perSet * plan.sets;
   const moves = (plan.sets - 1) * (field.day?.move ?? MOVE);
+  const arcs = plan.stands.map(({ arc }) => arc);
+  const [least, most] = [Math.min(...arcs), Math.max(...arcs)];
   // Turned through less, the same water comes down on less ground.
-  const arc = Math.min(...plan.stands.map((stand) => stand.arc));
-  const rate = Math.max(...guns.map((own) => ((own.rate ?? 0) * (own.gun.arc ?? 360)) / arc));
+  const falls = (arc: number): Falls => {
+    const rate = Math.max(...guns.map((own) => ((own.rate ?? 0) * (own.gun.arc ?? 360)) / arc));
+    return { rate, arc, ...(field.soil && { runoff: runoffOn(field.soil, rate) }) };
+  };
   const { fuelRate, power, kind } = drive;
   return {
-    ...{ depth, perSet, running, rate, arc },
+    ...{ depth, perSet, running },
+    widest: falls(most),
+    ...(least < most - 1 && { narrowest: falls(least) }),
     runs: plan.shares.map((share) => share * running),
     whole: running + moves,
     volume: flow * running,
     inside: flow * running * (1 - plan.outside),
     ...(fuelRate !== undefined && { fuel: fuelRate * running }),
     ...(kind === "electric" && power !== undefined && { energy: power * running }),
-    ...(field.soil && { runoff: runoffOn(field.soil, rate) }),
   };
 }
 

@@ -82,7 +82,9 @@ export function FieldTold({ job, told }: ToldProps) {
             <Figure
               name="Once round"
               value={duration(timing.whole)}
-              note={`${duration(timing.running)} of it running`}
+              note={`${duration(timing.running)} of it running${
+                timing.fuel === undefined ? "" : `, ${format(timing.fuel, "volume", units)} of fuel`
+              }`}
             />
             <Figure
               name="Water in all"
@@ -100,13 +102,16 @@ export function FieldTold({ job, told }: ToldProps) {
               value={`${format(sets.spacing.along, "length", units)} by ${format(sets.spacing.across, "length", units)}`}
               note={`Evenness to expect ${formatPercent(sets.evenness.christiansen)}: ${evennessWords(sets.evenness.christiansen)}`}
             />
-            {timing.fuel !== undefined && (
-              <Figure name="Fuel once round" value={format(timing.fuel, "volume", units)} />
-            )}
           </dl>
-          {timing.runoff && field.soil && (
+          {timing.widest.runoff && field.soil && (
             <Said
-              {...runoffWords(timing.runoff, field.soil, { ...timing, guns: guns.length }, units)}
+              {...runoffWords(
+                timing.widest.runoff,
+                field.soil,
+                { rate: timing.widest.rate, guns: guns.length },
+                units,
+                timing.narrowest,
+              )}
             />
           )}
           {sets.notes.map((note, i) => (

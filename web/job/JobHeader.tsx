@@ -37,7 +37,7 @@ export function JobHeader({ stage }: { stage: Stage }) {
       <h1 className="sr-only">{name}</h1>
       <input
         aria-label="Name of the job"
-        className="target plate min-w-0 flex-1 basis-52 max-sm:basis-40 scrolled:hidden rounded bg-transparent px-1 text-[21px] hover:bg-press focus:bg-sheet"
+        className="target plate min-w-0 flex-1 text-ellipsis basis-52 max-sm:basis-40 scrolled:hidden rounded bg-transparent px-1 text-[21px] hover:bg-press focus:bg-sheet"
         value={draft ?? name}
         maxLength={120}
         onFocus={() => visit(true)}
