@@ -49,13 +49,16 @@ describe("what is said of a throw", () => {
     ];
     const found = calibration(gun, throws);
     const text = found ? calibrationWords(found, gun, "metric").join(" ") : "";
-    expect(text).toContain("every pressure between 250 kPa and 550 kPa: both go with its root");
+    expect(text).toContain("every pressure between 250 kPa and 550 kPa: both follow its root");
     expect(text).toContain("One throw was taken outside that and is left out");
   });
   it("two guns: why they throw less, in the ratio of the roots of the pressures", () => {
-    const text = sharedWords(2, 100_000, 400_000, "metric");
-    expect(text).toContain("each throws 50 % as far as one alone");
+    const at = (pressure: number) => ({ pressure, radius: 2e-2 * Math.sqrt(pressure) });
+    const text = sharedWords(2, at(300_000), at(480_000), "metric");
+    expect(text).toContain("11.0 m, 79 % of the 13.9 m of one alone");
     expect(text).toContain("root of the pressure");
+    // Where one of them falls in a ring no throw is told.
+    expect(sharedWords(2, { pressure: 100_000 }, at(480_000), "metric")).not.toContain("%");
   });
 });
 

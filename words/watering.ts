@@ -86,7 +86,7 @@ export function calibrationWords(
       : " at which it throws as it should";
   const count = used.length === 1 ? "One throw makes" : `${used.length} throws make`;
   return [
-    `${count} it ${factor.toFixed(2)} ± ${(2 * standardUncertainty).toFixed(2)} times what ${of} says. That holds at every pressure${window}: both go with its root.`,
+    `${count} it ${factor.toFixed(2)} ± ${(2 * standardUncertainty).toFixed(2)} times what ${of} says. That holds at every pressure${window}: both follow its root.`,
     ...(leftOut.length > 0
       ? [
           `${leftOut.length === 1 ? "One throw was" : `${leftOut.length} throws were`} taken outside that and ${leftOut.length === 1 ? "is" : "are"} left out: there it tells nothing.`,
@@ -95,16 +95,19 @@ export function calibrationWords(
   ];
 }
 
-/** Why several guns throw as they do beside one alone. */
+/** Why several guns throw as they do beside one alone: by the pressure, and nothing else. */
 export function sharedWords(
   count: number,
-  pressure: number,
-  alone: number,
+  weakest: { pressure: number; radius?: number },
+  alone: { pressure: number; radius?: number },
   system: UnitSystem,
 ): string {
   const say = (si: number) => format(si, "pressure", system);
-  const part = Math.sqrt(Math.max(pressure, 0) / alone);
-  return `${count} guns share the pump: ${say(pressure)} stand at the weakest, where one alone would have ${say(alone)}. The throw goes with the root of the pressure, so each throws ${formatPercent(part)} as far as one alone, whatever the nozzle.`;
+  const length = (si: number) => format(si, "length", system);
+  const shared = `${count} guns share the pump: ${say(weakest.pressure)} stand at the weakest, where one alone would have ${say(alone.pressure)}.`;
+  return weakest.radius !== undefined && alone.radius !== undefined
+    ? `${shared} The throw follows the root of the pressure: ${length(weakest.radius)}, ${formatPercent(weakest.radius / alone.radius)} of the ${length(alone.radius)} of one alone.`
+    : `${shared} The throw follows the root of the pressure as far as the gun is made for, and at one of the two it is not.`;
 }
 
 export const GROUND_REFUSED: Record<Extract<Surveyed, { kind: "refused" }>["why"], string> = {

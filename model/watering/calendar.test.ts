@@ -13,7 +13,7 @@ it("is read back by a calendar's parser: every set and fuel stop, at its wall cl
     engine: { tankLasts: 3 * hour, left: 3 * hour, cooling: 900, filling: 300 },
   });
   if (plan.kind !== "planned") throw new Error(plan.why);
-  const file = calendarFile(plan.steps, "2026-12-31", job);
+  const file = calendarFile(plan.steps, "2026-12-31", job, { round: "r", sequence: 7 });
   if (!file.ok) throw new Error(file.message);
   const events = new ICAL.Component(ICAL.parse(file.text))
     .getAllSubcomponents("vevent")
@@ -31,7 +31,13 @@ it("is read back by a calendar's parser: every set and fuel stop, at its wall cl
     expect(start.zone).toBe(ICAL.Timezone.localTimezone);
     expect(event.summary).toContain("Ketterby, ground; wet");
     expect(event.location).toBe("Vale of Ennet");
+    expect(event.sequence).toBe(7);
   }
   expect(events.at(-1)?.startDate.year).toBe(2027);
+  // Planned anew from the second set on, a day later: the same events, moved.
+  const rest = calendarFile(plan.steps.slice(3), "2027-01-01", job, { round: "r", sequence: 8 });
+  const again = rest.ok ? [...rest.text.matchAll(/^UID:(.*?)\r?$/gm)].map(([, uid]) => uid) : [];
+  expect(again.length).toBeGreaterThan(0);
+  for (const uid of again) expect(events.map((event) => event.uid)).toContain(uid);
   expect(new Set(events.map(({ uid }) => uid)).size).toBe(events.length);
 });

@@ -6,18 +6,22 @@ import { clockAt, stepWords } from "#words/watering.ts";
  * A day plan as a calendar file (iCalendar, RFC 5545): an event for every set and every stop for fuel, in the wall
  * clock of wherever it is opened.
  * @param day its first day, YYYY-MM-DD
+ * @param plan which round of the field it is of, and a number that rises: read in again after a change, a set of the same
+ * round is moved and does not stand there twice
  */
 export function calendarFile(
   steps: readonly DayStep[],
   day: string,
   job: { id: string; name: string; place?: string | undefined },
+  plan: { round: string; sequence: number },
 ): { ok: true; text: string } | { ok: false; message: string } {
   const events = steps.flatMap((step): EventAttributes[] => {
     if (step.kind !== "run" && step.kind !== "fuel") return [];
     const { title, note } = stepWords(step);
     return [
       {
-        uid: `${job.id}-${day}-${step.kind}-${step.set + 1}@upright-gusher`,
+        uid: `${job.id}-${plan.round}-${step.kind}-${step.set + 1}@upright-gusher`,
+        sequence: plan.sequence,
         title: `${title}: ${job.name}`,
         description: note ?? `Runs to ${clockAt(step.to)}.`,
         ...(job.place && { location: job.place }),

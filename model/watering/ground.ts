@@ -23,7 +23,8 @@ export function groundsOf(field: FieldDocument | undefined): Grounds | undefined
       ];
       return [{ points, closed: true }];
     }
-    return side === undefined || side >= outline.length
+    // A circle has no sides an edge could stand beside.
+    return side === undefined || side >= outline.length || field.ground?.kind === "circle"
       ? []
       : [{ points: besideSide(outline, side, away), closed: false }];
   });

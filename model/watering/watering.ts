@@ -38,8 +38,8 @@ export interface WateringTold {
   calibration?: Calibration;
   /** throws that were taken with another nozzle, and count for nothing here */
   otherNozzle: number;
-  /** of several guns: Pa one alone would have */
-  alone?: number;
+  /** of several guns: Pa one alone would have, and m it would throw */
+  alone?: { pressure: number; radius?: number };
   /** m³/s of all guns */
   flow: number;
   drive: Drive;
@@ -88,7 +88,7 @@ export function wateringOf(job: JobThatWaters): WateringTold {
   return {
     line: !running ? "none" : solved.kind === "asked" ? "asked" : "running",
     ...{ guns, flow, drive, otherNozzle, keepOff: grounds?.keepOff ?? [] },
-    ...(guns.length > 1 && aloneOf(job)),
+    ...(guns.length > 1 && aloneOf(job, calibration)),
     ...(calibration && { calibration }),
     ...(grounds && { ground: grounds.surveyed }),
     ...(sets && { sets }),
@@ -101,12 +101,14 @@ export function wateringOf(job: JobThatWaters): WateringTold {
   };
 }
 
-/** What stands at the first gun while all others are shut off. */
-function aloneOf(job: JobThatWaters): { alone?: number } {
+/** What stands at the first gun while all others are shut off, and how far it throws then. */
+function aloneOf(job: JobThatWaters, calibration: Calibration | undefined) {
   const path = withOneGun(job.path as PathItem[]);
   const solved = path && solveJob({ ...job, path: path as JobThatWaters["path"] });
   if (!solved || solved.kind === "refused") return {};
   const { running } = solved.solution.cases.normal;
-  const [gun] = running ? gunsAtWork(solved.solution, running) : [];
-  return gun ? { alone: gun.pressure } : {};
+  const [gun] = running ? gunsAtWork(solved.solution, running, () => calibration) : [];
+  if (!gun) return {};
+  const { pressure, thrown } = gun;
+  return { alone: { pressure, ...(thrown.kind === "throws" && { radius: thrown.radius }) } };
 }

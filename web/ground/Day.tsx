@@ -62,7 +62,7 @@ export function DayTold({ job, told }: ToldProps) {
         {told.drive.kind === "engine" && <Figure name="Fuel stops" value={day.fuelStops} />}
       </dl>
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => void saveCalendar(day.steps, dayOf, job)}>
+        <Button onClick={() => void saveCalendar(day.steps, dayOf, own.on ?? "round", job)}>
           <Download size={16} aria-hidden /> Calendar file
         </Button>
         {!own.at && <Button onClick={() => planFrom(0)}>I am at a set: plan from now</Button>}
@@ -131,10 +131,21 @@ function WhereYouAre({
   );
 }
 
-async function saveCalendar(steps: readonly DayStep[], day: string, job: JobDocument) {
+async function saveCalendar(
+  steps: readonly DayStep[],
+  day: string,
+  round: string,
+  job: JobDocument,
+): Promise<void> {
   const { calendarFile } = await import("#model/watering/calendar.ts");
   const { id } = useJobStore.getState();
-  const file = calendarFile(steps, day, { id, name: job.name, place: job.place });
+  const sequence = Math.floor(Date.now() / 60_000);
+  const file = calendarFile(
+    steps,
+    day,
+    { id, name: job.name, place: job.place },
+    { round, sequence },
+  );
   if (file.ok) downloadText(`sets-${day}.ics`, file.text, "text/calendar");
   else toast.error(`No calendar file could be made: ${file.message}`);
 }

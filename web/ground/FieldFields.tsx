@@ -147,7 +147,7 @@ export function FieldFields({
       <section aria-label="Kept dry" className="grid gap-2">
         <h2 className="text-xl">Kept dry</h2>
         {keepOff.map((own, i) => (
-          <KeepOffFields key={i} {...{ own, i, keepOff }} sides={corners || outline.length} />
+          <KeepOffFields key={i} {...{ own, i, keepOff }} sides={corners} />
         ))}
         <div className="flex flex-wrap gap-2">
           <Button
@@ -288,7 +288,7 @@ function KeepOffFields({
             </option>
           ))}
         </SelectField>
-        {box ? (
+        {box || sides === 0 ? (
           <span aria-hidden />
         ) : (
           <SelectField
@@ -304,7 +304,7 @@ function KeepOffFields({
             ))}
           </SelectField>
         )}
-        {box ? (
+        {box || sides === 0 ? (
           <span aria-hidden />
         ) : (
           <JobQuantity
@@ -324,6 +324,9 @@ function KeepOffFields({
           <Trash2 size={16} aria-hidden />
         </IconButton>
       </div>
+      {!box && sides === 0 && (
+        <p className="text-[14px] text-soft">It counts once the ground has sides.</p>
+      )}
       {box && (
         <div className="grid grid-cols-2 gap-2">
           {(

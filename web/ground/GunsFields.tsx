@@ -202,7 +202,7 @@ function GunFields({
               )}
             </p>
           )}
-          {!listed && !own && <KeepGun outlet={outlet} change={change} />}
+          {!listed && <KeepGun {...{ outlet, change }} kept={own} />}
         </div>
       </details>
       <p className="text-[13px] text-soft">
@@ -217,52 +217,78 @@ function GunFields({
   );
 }
 
-/** Keeps a gun that was typed with the firm, under a name, for other jobs. */
+/** Keeps a gun that was typed with the firm, under a name, for other jobs; or takes one out again. */
 function KeepGun({
   outlet,
   change,
+  kept,
 }: {
   outlet: NozzleOutlet;
   change: (patch: Partial<NozzleOutlet>) => void;
+  /** the firm's own that it is */
+  kept: FirmGun | undefined;
 }) {
   const client = useQueryClient();
   const firm = useQuery(theFirm);
-  async function keep(): Promise<void> {
-    const { type: _, model, ...gun } = outlet;
+  async function save(guns: (before: FirmGun[]) => FirmGun[], done: string): Promise<void> {
     const stored = firm.data;
-    const name = model?.trim() ?? "";
     try {
       const document: FirmDocument = {
         ...(stored?.document ?? { format: firmVersions.format, version: firmVersions.version }),
-        guns: [...(stored?.document.guns ?? []), { id: newId(), name, ...gun }],
+        guns: guns(stored?.document.guns ?? []),
       };
       await api.save("firms", FIRM, stored?.revision ?? 0, document);
-      toast(`${name} is kept for other jobs.`);
+      toast(done);
     } catch (error) {
       toast.error(
         error instanceof Refused && error.status === 409
           ? "Somebody changed the firm’s guns meanwhile: try once more."
-          : `Not kept: ${(error as Error).message}`,
+          : `Not saved: ${(error as Error).message}`,
       );
     } finally {
       await client.invalidateQueries({ queryKey: theFirm.queryKey });
     }
   }
+  if (kept) {
+    return (
+      <Button
+        look="quiet"
+        className="justify-self-start"
+        onClick={() =>
+          void save(
+            (before) => before.filter(({ id }) => id !== kept.id),
+            `${kept.name} is not kept any more; this job still has it.`,
+          )
+        }
+      >
+        Keep it no longer for other jobs
+      </Button>
+    );
+  }
+  const { type: _, model = "", ...gun } = outlet;
+  const name = model.trim();
   return (
     <div className="flex items-end gap-2">
       <TextField
         label="Its name"
         className="flex-1"
-        value={outlet.model ?? ""}
+        value={model}
         onVisit={visit}
-        onChange={(model) => change({ model: model === "" ? undefined : model })}
+        onChange={(next) => change({ model: next === "" ? undefined : next })}
       />
       <Button
-        disabled={!outlet.model?.trim() || firm.data === undefined}
-        onClick={() => void keep()}
+        disabled={name === "" || firm.data === undefined}
+        onClick={() =>
+          void save(
+            (before) => [...before, { id: newId(), name, ...gun }],
+            `${name} is kept for other jobs.`,
+          )
+        }
       >
         Keep for other jobs
       </Button>
     </div>
   );
 }
+
+type FirmGun = NonNullable<FirmDocument["guns"]>[number];

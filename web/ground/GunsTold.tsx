@@ -21,7 +21,7 @@ export function GunsTold({ job, told }: ToldProps) {
     );
   }
   const [first] = guns;
-  const weakest = Math.min(...guns.map(({ pressure }) => pressure));
+  const [weakest] = guns.toSorted((a, b) => a.pressure - b.pressure);
   return (
     <div className="grid gap-4">
       {told.line === "asked" && (
@@ -72,8 +72,18 @@ export function GunsTold({ job, told }: ToldProps) {
           );
         })}
       </ul>
-      {alone !== undefined && alone > 0 && guns.length > 1 && (
-        <p>{sharedWords(guns.length, weakest, alone, units)}</p>
+      {alone && weakest && guns.length > 1 && (
+        <p>
+          {sharedWords(
+            guns.length,
+            {
+              pressure: weakest.pressure,
+              ...(weakest.thrown.kind === "throws" && { radius: weakest.thrown.radius }),
+            },
+            alone,
+            units,
+          )}
+        </p>
       )}
       {first && (
         <ThrowPlot

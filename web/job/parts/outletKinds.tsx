@@ -77,7 +77,7 @@ const KINDS: { [T in Outlet["type"]]: OutletKind<T> } = {
   nozzle: {
     first: () => ({ type: "nozzle", bore: 0.012, dischargeCoefficient: 0.95 }),
     shape: "M2 0 C 14 -12, 30 -12, 42 2 M2 0 C 14 -7, 24 -6, 34 4",
-    note: "q = Cd · A · √(2p/ρ). A tapered gun nozzle has Cd 0.92 to 0.97 (common practice, no source).",
+    note: "q = Cd · A · √(2p/ρ). A tapered gun nozzle has Cd 0.92 to 0.97 (common practice, no source). Its spreader, its chart and how far it throws are under Ground.",
     fields: (outlet, set) => (
       <div className="grid grid-cols-2 gap-2">
         <JobQuantity
