@@ -2,6 +2,7 @@ import { memo } from "react";
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
+import { FOOT } from "#core/quantity/constants.ts";
 import { WIND } from "#model/watering/usual.ts";
 import { agreementWords, CAN_REFUSED, depthOf, evennessWords, rateOf } from "#words/watering.ts";
 import { useUnits } from "../app/settings.ts";
@@ -115,7 +116,10 @@ export function CansFields({ field }: { job: JobDocument; field: FieldDocument }
             setField({
               cans: {
                 layout: "legs",
-                cans: [2, 5, 8, 11, 14, 17].map((distance) => ({ leg: 0, distance })),
+                cans: (units === "us"
+                  ? [5, 15, 25, 35, 45, 55].map((feet) => feet * FOOT)
+                  : [2, 5, 8, 11, 14, 17]
+                ).map((distance) => ({ leg: 0, distance })),
               },
             })
           }

@@ -1,6 +1,7 @@
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { formatPercent } from "#contract/units/format.ts";
+import { FOOT } from "#core/quantity/constants.ts";
 import { SPACING, type Wind } from "#core/watering/sets.ts";
 import { DEPTH, WIND } from "#model/watering/usual.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
@@ -32,6 +33,8 @@ export function FieldFields({
   told: WateringTold | undefined;
 }) {
   const { ground, keepOff = [] } = field;
+  // Ten feet where feet are read are three metres and a bit: sides come out round in either.
+  const roundMetre = useUnits() === "us" ? (10 * FOOT) / 3 : 1;
   const outline = told?.ground?.kind === "surveyed" ? told.ground.outline : [];
   const corners = ground?.kind === "circle" ? 0 : outline.length;
   return (
@@ -42,9 +45,7 @@ export function FieldFields({
           label="Its shape"
           visibleLabel
           value={ground?.kind ?? ""}
-          onChange={(kind) =>
-            setField({ ground: FIRST[kind as keyof typeof FIRST], from: undefined })
-          }
+          onChange={(kind) => setField({ ground: firstGround(kind, roundMetre), from: undefined })}
         >
           {!ground && <option value="">Not told yet</option>}
           <option value="rectangle">Two sides</option>
@@ -194,17 +195,19 @@ export function Depth({ field }: { field: FieldDocument }) {
   );
 }
 
-const FIRST = {
-  rectangle: { kind: "rectangle", length: 60, width: 40 },
-  circle: { kind: "circle", diameter: 60 },
-  walked: {
-    kind: "walked",
-    legs: [0, 90, 180, 270].map((bearing) => ({ length: 40, bearing })),
-  },
-} as const satisfies Record<string, unknown> as unknown as Record<
-  "rectangle" | "circle" | "walked",
-  NonNullable<FieldDocument["ground"]>
->;
+/** A ground with round sides to type over. `m` is about a metre, a third of ten feet where feet are read. */
+function firstGround(kind: string, m: number): FieldDocument["ground"] {
+  switch (kind) {
+    case "rectangle":
+      return { kind, length: 60 * m, width: 40 * m };
+    case "circle":
+      return { kind, diameter: 60 * m };
+    case "walked":
+      return { kind, legs: [0, 90, 180, 270].map((bearing) => ({ length: 40 * m, bearing })) };
+    default:
+      return undefined;
+  }
+}
 
 function Legs({ ground }: { ground: Extract<FieldDocument["ground"], { kind: "walked" }> }) {
   const { legs } = ground;

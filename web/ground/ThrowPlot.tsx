@@ -3,8 +3,8 @@ import { type Calibration, expectedThrow, type Gun, throwAt } from "#core/wateri
 import type { ToldGun } from "#model/watering/guns.ts";
 import { useUnits } from "../app/settings.ts";
 
-const WIDTH = 560;
-const HEIGHT = 250;
+const WIDTH = 440;
+const HEIGHT = 220;
 const [LEFT, RIGHT, TOP, BOTTOM] = [52, 14, 22, 34];
 const STEPS = 48;
 
@@ -25,6 +25,7 @@ export function ThrowPlot({
     ...guns.map(({ pressure }) => pressure),
     ...(calibration?.used ?? []).map(({ pressure }) => pressure),
   ];
+  const windowed = leastPressure !== undefined && greatestPressure !== undefined;
   const from = leastPressure ?? 0.5 * Math.min(...seen);
   const to = greatestPressure ?? 1.6 * Math.max(...seen);
   const least = Math.min(from, ...seen) * 0.85;
@@ -50,14 +51,16 @@ export function ThrowPlot({
     <figure className="grid gap-1">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full max-w-160" role="img">
         <title>Throw over the pressure at the gun’s base</title>
-        <rect
-          x={x(from)}
-          y={TOP}
-          width={x(to) - x(from)}
-          height={HEIGHT - TOP - BOTTOM}
-          className="fill-press"
-          opacity={0.7}
-        />
+        {windowed && (
+          <rect
+            x={x(from)}
+            y={TOP}
+            width={x(to) - x(from)}
+            height={HEIGHT - TOP - BOTTOM}
+            className="fill-press"
+            opacity={0.7}
+          />
+        )}
         <polygon
           points={line([
             ...band.map(({ pressure, high }) => [pressure, high] as const),
@@ -137,9 +140,10 @@ export function ThrowPlot({
       </svg>
       <figcaption className="text-[13px] text-soft">
         Solid, with its doubt: the throw taken. Broken: as{" "}
-        {gun.chart && gun.chart.length > 0 ? "its chart" : "the textbook"} has it. Crosses:
-        measured. Upright: where {guns.length > 1 ? "the guns are" : "the gun is"}. Shaded: the
-        pressure it is made for.
+        {gun.chart && gun.chart.length > 0 ? "its chart" : "the textbook"} has it.
+        {calibration && " Crosses: measured."} Upright: where{" "}
+        {guns.length > 1 ? "the guns are" : "the gun is"}.
+        {windowed && " Shaded: the pressure it is made for."}
       </figcaption>
     </figure>
   );
