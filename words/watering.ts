@@ -107,7 +107,9 @@ export function sharedWords(
   const shared = `${count} guns share the pump: ${say(weakest.pressure)} stand at the weakest, where one alone would have ${say(alone.pressure)}.`;
   return weakest.radius !== undefined && alone.radius !== undefined
     ? `${shared} The throw follows the root of the pressure: ${length(weakest.radius)}, ${formatPercent(weakest.radius / alone.radius)} of the ${length(alone.radius)} of one alone.`
-    : `${shared} The throw follows the root of the pressure as far as the gun is made for, and at one of the two it is not.`;
+    : `${shared} The throw follows the root of the pressure, but only inside the pressure the gun is made for, and ${say(
+        (weakest.radius === undefined ? weakest : alone).pressure,
+      )} lies outside it.`;
 }
 
 export const GROUND_REFUSED: Record<Extract<Surveyed, { kind: "refused" }>["why"], string> = {

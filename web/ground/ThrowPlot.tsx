@@ -49,7 +49,7 @@ export function ThrowPlot({
   const say = (pressure: number) => format(pressure, "pressure", units);
   return (
     <figure className="grid gap-1">
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full max-w-160" role="img">
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full max-w-120" role="img">
         <title>Throw over the pressure at the gun’s base</title>
         {windowed && (
           <rect
