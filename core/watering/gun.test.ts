@@ -5,7 +5,7 @@ import { lineModel } from "../hydraulics/solveLine.ts";
 import { compileLine } from "../line/compileLine.ts";
 import { everyItem, type PathItem } from "../line/path.ts";
 import { BAR } from "../quantity/constants.ts";
-import { gun, lineOf, one, pipe, pumpOf, running, set, solved } from "../test/fixtures.ts";
+import { gun, lineOf, one, pipe, pumpOf, running, set, solved, split } from "../test/fixtures.ts";
 import {
   type Calibration,
   calibration,
@@ -16,7 +16,7 @@ import {
   textbookThrow,
   throwAt,
 } from "./gun.ts";
-import { gunsAtWork, gunsOf, withOneGun, withSecondGun } from "./gunsOnLine.ts";
+import { gunsAtWork, gunsOf, withGuns, withOneGun, withSecondGun } from "./gunsOnLine.ts";
 import {
   halvingOf,
   nozzleArea,
@@ -152,6 +152,13 @@ describe("guns on a line", () => {
     expect(work(back)[0]?.pressure).toBeCloseTo(alone?.pressure ?? 0, -4);
     expect(compileLine(lineOf(back)).kind).toBe("compiled");
     expect(withSecondGun(two)).toBeUndefined();
+    const three = [
+      ...path.slice(0, 3),
+      split("y", [big("g")], [big("h")], [pipe("x", "lay-flat-2in", 9), big("i")]),
+    ];
+    expect(gunsOf(withGuns(three, 2) ?? []).map(({ id }) => id)).toEqual(["g", "h"]);
+    expect(compileLine(lineOf(withGuns(three, 1) as PathItem[])).kind).toBe("compiled");
+    expect(withGuns(three, 4)).toBeUndefined();
     expect(withOneGun([pipe("a", "pvc-sch40-2in", 3)])).toBeUndefined();
     expect(new Set(everyItem(two).map(({ id }) => id)).size).toBe(everyItem(two).length);
   });

@@ -67,21 +67,28 @@ export function withSecondGun(path: readonly PathItem[]): PathItem[] | undefined
   );
 }
 
-/**
- * The path with one gun open, the ways to all others left out; nothing where it has none. A way that ends in another
- * gun is gone with its fittings, and the fork it left by is no fork any more.
- */
+/** The path with one gun open, as `withGuns` has it. */
 export function withOneGun(path: readonly PathItem[]): PathItem[] | undefined {
-  const [first] = gunsOf(path);
-  return first ? onlyTo(path, first.id) : undefined;
+  return withGuns(path, 1);
 }
 
-function onlyTo(path: readonly PathItem[], id: string): PathItem[] {
+/**
+ * The path with its first so many guns open, the ways to all others left out; nothing where it has not so many. A way
+ * that ends in another gun is gone with its fittings, and a fork that is left with one way is no fork any more.
+ */
+export function withGuns(path: readonly PathItem[], count: number): PathItem[] | undefined {
+  const guns = gunsOf(path);
+  return guns.length < count
+    ? undefined
+    : onlyTo(path, new Set(guns.slice(0, count).map(({ id }) => id)));
+}
+
+function onlyTo(path: readonly PathItem[], open: ReadonlySet<string>): PathItem[] {
   return path.flatMap((item): PathItem[] => {
     if (item.kind !== "split") return [item];
     const kept = item.branches.flatMap((branch) => {
       const guns = gunsOf(branch);
-      return guns.length > 0 && !guns.some((gun) => gun.id === id) ? [] : [onlyTo(branch, id)];
+      return guns.length > 0 && !guns.some(({ id }) => open.has(id)) ? [] : [onlyTo(branch, open)];
     });
     if (kept.length === 0) return [];
     const [only] = kept;

@@ -2,7 +2,7 @@ import type { FieldDocument } from "#contract/documents/job.ts";
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
 import { jetBore, type PathItem } from "#core/line/path.ts";
 import { type Calibration, type Gun, inWindow } from "#core/watering/gun.ts";
-import { gunsOf, withOneGun, withSecondGun } from "#core/watering/gunsOnLine.ts";
+import { gunsOf, withGuns, withSecondGun } from "#core/watering/gunsOnLine.ts";
 import {
   type Inferred,
   nozzleArea,
@@ -101,7 +101,7 @@ function modelWith(
   const guns = gunsOf(path);
   const wanted = stood === "one" ? 1 : 2;
   const changed =
-    guns.length === wanted ? path : stood === "one" ? withOneGun(path) : withSecondGun(path);
+    guns.length === 1 && stood === "two" ? withSecondGun(path) : withGuns(path, wanted);
   const [first] = gunsOf(changed ?? []);
   if (!changed || !first) return undefined;
   const ready = lineModel({ ...job, path: changed } as never, job.pumps);
