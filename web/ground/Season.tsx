@@ -27,6 +27,7 @@ export function SeasonTold({ job, told }: ToldProps) {
   const units = useUnits();
   const { season, drive } = told;
   const own = job.field?.season ?? {};
+  const engine = drive.kind === "engine";
   if (!season || (!season.guns && !season.drip)) {
     return (
       <p className="text-soft">
@@ -59,7 +60,7 @@ export function SeasonTold({ job, told }: ToldProps) {
             {of.total.work > 0 && <Figure name="Work" value={hours(of.total.work)} />}
             {of.total.energy !== undefined && (
               <Figure
-                name={drive.kind === "engine" ? "Fuel" : "Energy"}
+                name={engine ? "Fuel" : "Energy"}
                 value={format(
                   of.total.energy,
                   drive.kind === "engine" ? "volume" : "energy",
@@ -71,7 +72,7 @@ export function SeasonTold({ job, told }: ToldProps) {
               <Figure
                 name="Cost"
                 value={of.total.cost.toFixed(0)}
-                note={`${costOf(own, drive.kind === "engine")}; ${(of.costPerArea * 1e4).toFixed(0)} a hectare, ${(of.costPerArea * ACRE).toFixed(0)} an acre`}
+                note={`${costOf(own, engine)}; ${(of.costPerArea * 1e4).toFixed(0)} a hectare, ${(of.costPerArea * ACRE).toFixed(0)} an acre`}
               />
             )}
           </dl>
@@ -86,7 +87,7 @@ export function SeasonTold({ job, told }: ToldProps) {
           ground where it lies.
         </p>
       )}
-      {season.guns && <Weeks season={season.guns} job={job} />}
+      {season.guns && <Weeks season={season.guns} {...{ job, engine }} />}
       <p className="text-[13px] text-soft">
         A round laid in part still takes every move of it. Losses are common practice, no source:
         from guns {Math.round(LOSS * 100)} % to wind and air, from drip{" "}
@@ -112,7 +113,7 @@ function costOf(
   return wage === undefined ? `${energy} alone, no wage is typed` : `${energy} and work`;
 }
 
-function Weeks({ season, job }: { season: Season; job: JobDocument }) {
+function Weeks({ season, job, engine }: { season: Season; job: JobDocument; engine: boolean }) {
   const units = useUnits();
   const own = job.field?.season ?? {};
   return (
@@ -121,7 +122,15 @@ function Weeks({ season, job }: { season: Season; job: JobDocument }) {
         <caption className="sr-only">Week by week</caption>
         <thead>
           <tr className="text-soft">
-            {["Week", "Rain", "Wanted", "Put out", "Running", "Cost"].map((name) => (
+            {[
+              "Week",
+              "Rain",
+              "Wanted",
+              "Put out",
+              "Running",
+              engine ? "Fuel" : "Energy",
+              "Cost",
+            ].map((name) => (
               <th key={name} scope="col" className="px-1.5 pb-1 font-normal">
                 {name}
               </th>
@@ -138,6 +147,11 @@ function Weeks({ season, job }: { season: Season; job: JobDocument }) {
               <td className="px-1.5">{week.net > 0 ? depthOf(week.net, units) : "none"}</td>
               <td className="px-1.5">{week.net > 0 ? amountOf(week.volume, units) : ""}</td>
               <td className="px-1.5">{week.net > 0 ? duration(week.hours) : ""}</td>
+              <td className="px-1.5">
+                {week.energy !== undefined && week.net > 0
+                  ? format(week.energy, engine ? "volume" : "energy", units)
+                  : ""}
+              </td>
               <td className="px-1.5">
                 {week.cost !== undefined && week.net > 0 ? week.cost.toFixed(0) : ""}
               </td>
