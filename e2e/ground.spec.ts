@@ -184,3 +184,41 @@ test("season, drip and what is worked back stand on the same numbers", async ({ 
   await expect(told(page)).toContainText("They do not agree", { timeout: 15_000 });
   await expectAccessible(page);
 });
+
+test("a gun typed from its chart throws by it, is kept for other jobs, and let go again", async ({
+  page,
+}) => {
+  await page.goto(`${KETTERBY}?view=guns`);
+  await expect(told(page)).toContainText("Spreads evenly", { timeout: 15_000 });
+  const own = known(page);
+  await own.getByLabel("Model").selectOption({ label: "By its bores, or a chart typed here" });
+  await own.getByText("Its chart: pressure, flow, throw").click();
+  for (const [i, [pressure, flow, radius]] of [
+    ["2.5 bar", "14 m³/h", "19 m"],
+    ["4 bar", "17.7 m³/h", "18 m"],
+  ].entries()) {
+    await own.getByRole("button", { name: "A row" }).click();
+    const row = i === 0 ? "" : `, row ${i + 1}`;
+    await own.getByLabel(`Pressure${row}`, { exact: true }).fill(pressure as string);
+    await own.getByLabel(`Flow${row}`, { exact: true }).fill(flow as string);
+    await own
+      .getByLabel(`Throw${row}`, { exact: true })
+      .first()
+      .fill(radius as string);
+  }
+  // A throw that falls with pressure is no chart yet, and says so where it is typed.
+  await expect(own.getByRole("alert")).toContainText("Flow and throw must rise with pressure");
+  await own.getByLabel("Its name").fill("Groundsman’s");
+  await own.getByLabel("Throw, row 2", { exact: true }).fill("24 m");
+  await expect(own.getByRole("alert")).toBeHidden();
+  await own.getByLabel("Its name").fill("Groundsman’s own");
+  await own.getByRole("button", { name: "Keep for other jobs" }).click();
+  await expect(page.getByText("is kept for other jobs")).toBeVisible();
+  await own.getByLabel("Model").selectOption({ label: "Hollin Mead 25, 10 mm" });
+  await own.getByLabel("Model").selectOption({ label: "Groundsman’s own" });
+  await expect(told(page)).toContainText("Groundsman’s own", { timeout: 15_000 });
+  await own.getByRole("button", { name: "Keep it no longer" }).click();
+  await expect(own.getByLabel("Model")).not.toContainText("Groundsman’s own");
+  for (let i = 0; i < 12; i++) await page.keyboard.press("Control+z");
+  await expect(own.getByLabel("Model")).toHaveValue("hollin-broad-40");
+});

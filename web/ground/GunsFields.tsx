@@ -182,7 +182,7 @@ function GunFields({
         <summary className="target py-1 font-medium">Its chart: pressure, flow, throw</summary>
         <div className="grid gap-2 pt-1">
           <ChartRows
-            key={outlet.model ?? "typed"}
+            key={listed?.id ?? own?.id ?? "typed"}
             rows={outlet.chart ?? []}
             onRows={(chart) => change({ chart: chart.length > 0 ? chart : undefined })}
           />
