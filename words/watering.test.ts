@@ -55,7 +55,7 @@ describe("what is said of a throw", () => {
   it("two guns: why they throw less, in the ratio of the roots of the pressures", () => {
     const at = (pressure: number) => ({ pressure, radius: 2e-2 * Math.sqrt(pressure) });
     const text = sharedWords(2, at(300_000), at(480_000), "metric");
-    expect(text).toContain("11.0 m, 79 % of the 13.9 m of one alone");
+    expect(text).toContain("11.0 m, 79 % of the 13.9 m it would throw alone");
     expect(text).toContain("root of the pressure");
     // Where one of them falls in a ring no throw is told.
     const ring = sharedWords(2, { pressure: 100_000 }, at(480_000), "metric");

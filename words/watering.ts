@@ -95,20 +95,20 @@ export function calibrationWords(
   ];
 }
 
-/** Why several guns throw as they do beside one alone: by the pressure, and nothing else. */
+/** Why the first of several guns throws as it does, and not as it would alone: by the pressure, and nothing else. */
 export function sharedWords(
   count: number,
-  weakest: { pressure: number; radius?: number },
+  first: { pressure: number; radius?: number },
   alone: { pressure: number; radius?: number },
   system: UnitSystem,
 ): string {
   const say = (si: number) => format(si, "pressure", system);
   const length = (si: number) => format(si, "length", system);
-  const shared = `${count} guns share the pump: ${say(weakest.pressure)} stand at the weakest, where one alone would have ${say(alone.pressure)}.`;
-  return weakest.radius !== undefined && alone.radius !== undefined
-    ? `${shared} The throw follows the root of the pressure: ${length(weakest.radius)}, ${formatPercent(weakest.radius / alone.radius)} of the ${length(alone.radius)} of one alone.`
+  const shared = `${count} guns share the pump: gun 1 has ${say(first.pressure)}, where alone it would have ${say(alone.pressure)}.`;
+  return first.radius !== undefined && alone.radius !== undefined
+    ? `${shared} The throw follows the root of the pressure: ${length(first.radius)}, ${formatPercent(first.radius / alone.radius)} of the ${length(alone.radius)} it would throw alone.`
     : `${shared} The throw follows the root of the pressure, but only inside the pressure the gun is made for, and ${say(
-        (weakest.radius === undefined ? weakest : alone).pressure,
+        (first.radius === undefined ? first : alone).pressure,
       )} lies outside it.`;
 }
 

@@ -21,7 +21,6 @@ export function GunsTold({ job, told }: ToldProps) {
     );
   }
   const [first] = guns;
-  const [weakest] = guns.toSorted((a, b) => a.pressure - b.pressure);
   return (
     <div className="grid gap-4">
       {told.line === "asked" && (
@@ -72,13 +71,13 @@ export function GunsTold({ job, told }: ToldProps) {
           );
         })}
       </ul>
-      {alone && weakest && guns.length > 1 && (
+      {alone && first && guns.length > 1 && (
         <p>
           {sharedWords(
             guns.length,
             {
-              pressure: weakest.pressure,
-              ...(weakest.thrown.kind === "throws" && { radius: weakest.thrown.radius }),
+              pressure: first.pressure,
+              ...(first.thrown.kind === "throws" && { radius: first.thrown.radius }),
             },
             alone,
             units,
