@@ -159,7 +159,7 @@ test.describe("on a phone", () => {
     await expect(told(page)).toContainText("Less fell than the line says", { timeout: 15_000 });
     await expect(
       told(page).getByRole("list", { name: "The likeliest first" }).getByRole("listitem").first(),
-    ).toContainText("nozzle is smaller than typed, or partly blocked");
+    ).toContainText("A nozzle smaller than typed, or partly blocked");
     await expectAccessible(page);
   });
 });

@@ -145,7 +145,7 @@ export function setNoteWords(
     case "keep-off-overlap":
       return `${nameOf(note.between[0])} and ${nameOf(note.between[1]).toLowerCase()} overlap: what lies in both is kept off once.`;
     case "over-an-edge":
-      return `From ${note.stands.length === 1 ? `stand ${(note.stands[0] as number) + 1}` : `stands ${note.stands.map((i) => i + 1).join(", ")}`} every arc reaches over an edge that is to stay dry: move ${note.stands.length === 1 ? "it" : "them"} in by hand, or fit a smaller nozzle.`;
+      return `From ${note.stands.length === 1 ? `stand ${(note.stands[0] as number) + 1}` : `stands ${note.stands.map((i) => i + 1).join(", ")}`} no arc worth turning stays off an edge that is to be dry: move ${note.stands.length === 1 ? "it" : "them"} in by hand, or fit a smaller nozzle.`;
   }
 }
 
@@ -237,18 +237,19 @@ export const CAN_REFUSED: Record<Extract<CanResult, { kind: "refused" }>["why"],
   "all-dry": "Every can is dry: nothing fell where they stood.",
 };
 
+/** Each as a cause that may be, not as one that is: what points to it put it where it stands. */
 const CAN_REASONS: Record<CanReason, string> = {
   "nozzle-worn":
-    "The nozzle is worn or larger than typed: more water at the same throw. Try the shank of a drill of its size in it, engine off.",
+    "A nozzle worn, or larger than typed, gives more water at the same throw. Try the shank of a drill of its size in it, engine off.",
   "nozzle-smaller":
-    "The nozzle is smaller than typed, or partly blocked. Stop the engine, let the pressure down, look through it.",
+    "A nozzle smaller than typed, or partly blocked, gives less at much the same throw. Stop the engine, let the pressure down, look through it.",
   "pressure-higher":
-    "The pressure is higher than the line says: it throws farther too. Read a gauge at the gun’s base.",
+    "More pressure than the line says gives more water and throws farther. Read a gauge at the gun’s base.",
   "pressure-lower":
-    "The pressure is lower than the line says: it throws short too. Read a gauge at the gun’s base.",
-  wind: "The wind carried it: one side caught more than the others. Repeat it in the calm of the morning.",
+    "Less pressure than the line says gives less water and throws short. Read a gauge at the gun’s base.",
+  wind: "Wind carries it past the cans, to one side. Repeat it in the calm of the morning.",
   evaporation:
-    "Part of it went into the air before it fell: on a hot dry day up to 15 % (common practice, no source). Repeat it in the evening.",
+    "On a hot dry day up to 15 % goes into the air before it falls (common practice, no source). Repeat it in the evening.",
   "edge-missed": "The last cans still stood in water: more fell beyond them. Set cans farther out.",
 };
 
