@@ -137,6 +137,7 @@ test.describe("on a phone", () => {
     await page.getByRole("button", { name: "Set 7: I am here now" }).tap();
     const where = page.getByRole("region", { name: "Where you are" });
     await expect(where.getByLabel("Next set")).toHaveValue("7");
+    await expect(where).toBeInViewport({ timeout: 15_000 });
     await where.getByLabel("It is").fill("20:20");
     await where.getByLabel(/Left in the tank/).fill("10");
     const steps = page.getByRole("list", { name: "By the clock" });

@@ -11,6 +11,7 @@ import {
   depthOf,
   dripWords,
   evennessWords,
+  grainOf,
   groundOf,
   halvingWords,
   rateOf,
@@ -122,6 +123,12 @@ it("a refused day says the set, how long it takes and what there is", () => {
   const calm = dayRefused({ ...plan, why: "calm-shorter-than-set" });
   expect(calm).toMatch(/^The calm lasts 1 h 0 min, and set 7 takes/);
   expect([clockAt(14 * 3600 + 1200), clockAt(86_400 + 3660)]).toEqual(["14:20", "+1 d 01:01"]);
+});
+
+it("a filter's grain is never said larger than it is", () => {
+  expect(grainOf(1e-4, "metric")).toBe("100 µm");
+  expect(grainOf(1e-4, "us")).toBe("0.0039 in (100 µm)");
+  expect(grainOf(0.79e-4, "metric")).toBe("79 µm");
 });
 
 it("a drip zone on the line: not carried, carried, or far too little for the pump", () => {

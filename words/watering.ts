@@ -285,6 +285,14 @@ export const DRIP_REFUSED: Record<Extract<DripResult, { kind: "refused" }>["why"
   "not-balanced": "The zone cannot be solved as it stands. Check bores and flows.",
 };
 
+/** The size of a grain: "100 µm", "0.004 in (100 µm)". Never rounded up: a filter must hold back what is larger. */
+export function grainOf(si: number, system: UnitSystem): string {
+  const micron = `${Math.floor(si * 1e6 + 1e-6)} µm`;
+  return system === "us"
+    ? `${(Math.floor((si / INCH) * 1e4) / 1e4).toFixed(4)} in (${micron})`
+    : micron;
+}
+
 /** How even drip is, by its emission uniformity. Limits: common practice, no source. */
 export function dripWords(uniformity: number): { severity: "good" | "watch"; sentence: string } {
   if (uniformity >= 0.9) return { severity: "good", sentence: "Even along all of it." };

@@ -1,8 +1,9 @@
-import { useRef } from "react";
+import { useEffect, useRef } from "react";
 import { toast } from "sonner";
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
+import { GALLON } from "#core/quantity/constants.ts";
 import type { DayStep } from "#core/watering/dayPlan.ts";
 import { COOLING, FILLING, MOVE, PRIME, START } from "#model/watering/usual.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
@@ -97,8 +98,15 @@ function WhereYouAre({
   sets: number;
 }) {
   const set = (patch: Partial<typeof at>) => setIn("day", { at: { ...at, ...patch } });
+  const section = useRef<HTMLElement>(null);
+  // Said from far down the list, it stands at the top: that is where the clock and the tank are put right.
+  useEffect(() => section.current?.scrollIntoView({ block: "nearest" }), [at.set]);
   return (
-    <section aria-label="Where you are" className="grid grid-cols-2 items-end gap-2 sm:grid-cols-4">
+    <section
+      ref={section}
+      aria-label="Where you are"
+      className="grid grid-cols-2 items-end gap-2 sm:grid-cols-4"
+    >
       <NumberField
         label="Next set"
         visibleLabel
@@ -308,7 +316,7 @@ export function DayFields({
               quantity="flow"
               unit={units === "us" ? "gph" : "L/h"}
               range={FUEL}
-              value={day.fuelRate ?? (drive?.fuelRate && Number(drive.fuelRate.toPrecision(3)))}
+              value={day.fuelRate ?? (drive?.fuelRate && rounded(drive.fuelRate, units))}
               onChange={(fuelRate) => set({ fuelRate })}
             />
           </>
@@ -323,6 +331,12 @@ export function DayFields({
       )}
     </div>
   );
+}
+
+/** Three figures of it, as it is read. */
+function rounded(fuelRate: number, units: "us" | "metric"): number {
+  const unit = (units === "us" ? GALLON : 1e-3) / 3600;
+  return Number((fuelRate / unit).toPrecision(3)) * unit;
 }
 
 const FUEL = { min: 0, max: 1e-3, what: "The fuel" };

@@ -1,9 +1,16 @@
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { format, formatPercent, formatSize } from "#contract/units/format.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
 import { WEEKLY } from "#model/watering/usual.ts";
 import { duration } from "#words/duration.ts";
-import { broughtWords, DRIP_REFUSED, dripWords, groundOf, rateOf } from "#words/watering.ts";
+import {
+  broughtWords,
+  DRIP_REFUSED,
+  dripWords,
+  grainOf,
+  groundOf,
+  rateOf,
+} from "#words/watering.ts";
 import { useUnits } from "../app/settings.ts";
 import { visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
@@ -88,7 +95,7 @@ export function DripTold({ job, told }: ToldProps) {
       <p>
         {filter === undefined
           ? "Filter: type the emitter’s narrowest way; the filter must hold back a tenth of it (common practice, no source)."
-          : `Filter: hold back what is larger than ${formatSize(filter, units, "down")}, a tenth of the emitter’s way (common practice, no source). Canal and pond water wants sand or disc before the screen, and a flush end on each lateral.`}
+          : `Filter: hold back what is larger than ${grainOf(filter, units)}, a tenth of the emitter’s way (common practice, no source). Canal and pond water wants sand or disc before the screen, and a flush end on each lateral.`}
       </p>
       {brought !== undefined && (
         <p>
