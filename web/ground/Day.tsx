@@ -100,7 +100,9 @@ function WhereYouAre({
   const set = (patch: Partial<typeof at>) => setIn("day", { at: { ...at, ...patch } });
   const section = useRef<HTMLElement>(null);
   // Said from far down the list, it stands at the top: that is where the clock and the tank are put right.
-  useEffect(() => section.current?.scrollIntoView({ block: "nearest" }), [at.set]);
+  useEffect(() => {
+    if (at.set >= 0) section.current?.scrollIntoView({ block: "nearest" });
+  }, [at.set]);
   return (
     <section
       ref={section}
