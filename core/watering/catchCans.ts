@@ -1,5 +1,6 @@
 import { type Caught, type Evenness, evennessOf } from "./evenness.ts";
 import { boxOf } from "./plane.ts";
+import type { Wind } from "./sets.ts";
 import type { Profile } from "./waterFallen.ts";
 
 /** m of water a volume in m³ stands for in a can with a mouth so many m across. */
@@ -24,8 +25,6 @@ export type CansAsked =
 
 export interface CanTest {
   evenness: Evenness;
-  /** of the wetted cans, how many; with fewer than this nothing is said of evenness */
-  count: number;
   /** m/s where it rained, on average over the ground the cans stand for */
   rate: number;
   /** m³/s the gun must have put out for what was caught, and its doubt as one standard deviation */
@@ -36,7 +35,7 @@ export interface CanTest {
   dryFrom?: number;
   /** the farthest can of some leg still caught a fair share: more fell beyond it, and the flow is at least this */
   edgeMissed: boolean;
-  /** the most water of any leg over the mean of all, less 1; of a grid how far the water's middle lies off the gun's is not known */
+  /** the most water of any leg over the mean of all, less 1; of one leg, or a grid, it is not known */
   lopsided?: number;
   /** of legs together: rate over the mean rate of the disc, at even steps from the gun to the reach */
   profile?: number[];
@@ -47,7 +46,7 @@ export type CanResult =
   | { kind: "refused"; why: "too-few" | "no-time" | "all-dry" };
 
 /** Fewer cans say nothing. */
-export const LEAST_CANS = 3;
+const LEAST_CANS = 3;
 /** One standard deviation of a can's depth as a part of it: splash, wind across the mouth, reading. Common practice, no source. */
 const CAN_DOUBT = 0.08;
 /** The last can of a leg with more than this part of the leg's mean was not at the edge. */
@@ -78,7 +77,6 @@ function gridTest(
   return {
     kind: "tested",
     evenness,
-    count: cans.length,
     rate: evenness.mean / seconds,
     flow: water / seconds,
     flowUncertainty: Math.hypot(readingDoubt(weighed), SETTING_OUT * water) / seconds,
@@ -126,7 +124,6 @@ function legsTest(
   return {
     kind: "tested",
     evenness,
-    count: cans.length,
     rate: evenness.mean / seconds,
     flow: water / seconds,
     flowUncertainty:
@@ -224,7 +221,7 @@ export interface AgreementAsked {
   flowUncertainty: number;
   /** m of throw the model expects, between what; nothing outside the gun's window */
   thrown?: { radius: number; low: number; high: number } | undefined;
-  wind: "calm" | "light" | "fresh" | "strong";
+  wind: Wind;
 }
 
 /** One leg has so much more water than the mean where wind bends the pattern. Common practice, no source. */

@@ -55,7 +55,7 @@ export type DripResult =
   | DripSolved
   | { kind: "refused"; why: "too-many-emitters" | "no-pressure" | "not-balanced" };
 
-export const MOST_EMITTERS = 20_000;
+const MOST_EMITTERS = 20_000;
 
 /**
  * Flow of every emitter of a zone, by the network solver: a junction at each emitter, pipe between them, and the

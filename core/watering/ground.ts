@@ -5,6 +5,7 @@ import {
   crossesItself,
   isInside,
   type Point,
+  signedArea,
   stretchesOf,
 } from "./plane.ts";
 
@@ -125,18 +126,12 @@ export function besideSide(outline: readonly Point[], side: number, away: number
   const b = outline[(side + 1) % outline.length] as Point;
   const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
   // Outside is to the right of an outline that runs anticlockwise.
-  const turn = anticlockwise(outline) ? 1 : -1;
+  const turn = signedArea(outline) > 0 ? 1 : -1;
   const [nx, ny] = [(turn * (b[1] - a[1])) / length, (-turn * (b[0] - a[0])) / length];
   return [
     [a[0] + nx * away, a[1] + ny * away],
     [b[0] + nx * away, b[1] + ny * away],
   ];
-}
-
-function anticlockwise(outline: readonly Point[]): boolean {
-  let twice = 0;
-  for (const [[x, y], [x2, y2]] of stretchesOf(outline, true)) twice += x * y2 - x2 * y;
-  return twice > 0;
 }
 
 /**

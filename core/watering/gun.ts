@@ -69,7 +69,7 @@ export interface Calibration {
 }
 
 /** One standard deviation as a part of the throw: where the last drops fall, and the way it is measured. Common practice, no source. */
-const THROW_DOUBT = { tape: 0.03, paces: 0.07 };
+export const THROW_DOUBT = { tape: 0.03, paces: 0.07 };
 
 /**
  * The factor between what a gun was expected to throw and what it threw: mean of the throws taken inside its window,

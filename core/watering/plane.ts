@@ -6,7 +6,8 @@ export function areaOf(outline: readonly Point[]): number {
   return Math.abs(signedArea(outline));
 }
 
-function signedArea(outline: readonly Point[]): number {
+/** The same, negative where the outline runs clockwise. */
+export function signedArea(outline: readonly Point[]): number {
   let twice = 0;
   for (const [i, [x, y]] of outline.entries()) {
     const [x2, y2] = outline[(i + 1) % outline.length] as Point;
@@ -107,12 +108,4 @@ export function stretchesOf(points: readonly Point[], closed: boolean): [Point, 
 export function crossesItself(outline: readonly Point[]): boolean {
   const all = stretchesOf(outline, true);
   return all.some(([a, b], i) => all.slice(i + 1).some(([c, d]) => crosses(a, b, c, d)));
-}
-
-/** m from a point to a stretch. */
-export function distanceTo([px, py]: Point, [ax, ay]: Point, [bx, by]: Point): number {
-  const [dx, dy] = [bx - ax, by - ay];
-  const length = dx * dx + dy * dy;
-  const t = length > 0 ? Math.min(Math.max(((px - ax) * dx + (py - ay) * dy) / length, 0), 1) : 0;
-  return Math.hypot(px - ax - t * dx, py - ay - t * dy);
 }

@@ -72,7 +72,7 @@ export type SetPlanResult =
   | { kind: "refused"; why: "no-throw" | "nothing-left" | "too-many-sets" };
 
 /** More stands than this are no plan for people who carry guns. */
-export const MOST_STANDS = 5000;
+const MOST_STANDS = 5000;
 /** A stand that would have less of a cell than this, and lies within its neighbours' throw, is left out. */
 const SLIVER = 0.12;
 /** degrees: with less left to turn through a gun is not put there */

@@ -15,8 +15,6 @@ type Cans = NonNullable<FieldDocument["cans"]>;
 /** A catch-can test of a job: what it comes to, and beside what the line says of the gun. */
 export interface ToldCans {
   test: CanResult;
-  /** cans that say something */
-  filled: number;
   agreement?: CanAgreement;
   /** m³/s the line says */
   flow?: number;
@@ -29,7 +27,7 @@ export function cansOf(field: FieldDocument, gun: ToldGun | undefined): ToldCans
   if (!cans) return undefined;
   const asked = askedOf(cans, gun?.gun.arc ?? 360);
   const test = canTest(asked, cans.seconds ?? 0);
-  const told: ToldCans = { test, filled: asked.cans.length, placed: placesOf(asked) };
+  const told: ToldCans = { test, placed: placesOf(asked) };
   if (test.kind !== "tested" || !gun || !(gun.flow > 0)) return told;
   const { flow, thrown } = gun;
   return {
@@ -75,10 +73,9 @@ function askedOf(cans: Cans, arc: number): CansAsked {
 
 function placesOf(asked: CansAsked) {
   if (asked.layout === "grid") return asked.cans.map(({ x, y, depth }) => ({ x, y, depth }));
-  const legs = new Set(asked.cans.map(({ leg }) => leg)).size;
   const order = [...new Set(asked.cans.map(({ leg }) => leg))];
   return asked.cans.map(({ leg, distance, depth }) => {
-    const angle = (2 * Math.PI * order.indexOf(leg)) / Math.max(legs, 1);
+    const angle = (2 * Math.PI * order.indexOf(leg)) / order.length;
     return { x: distance * Math.sin(angle), y: distance * Math.cos(angle), depth };
   });
 }

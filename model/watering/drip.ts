@@ -1,5 +1,6 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
 import { waterAt } from "#core/fluid/water.ts";
+import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import {
   type DripResult,
@@ -9,7 +10,7 @@ import {
   solveDrip,
 } from "#core/watering/drip.ts";
 import { withOneGun } from "#core/watering/gunsOnLine.ts";
-import { type SolvableJob, solveJob } from "../solveJob.ts";
+import type { SolvableJob } from "../solveJob.ts";
 
 /** Smooth polyethylene, as new. From memory. */
 const WALL = { roughness: 7e-6, hazenWilliamsC: 150 };
@@ -56,7 +57,7 @@ function broughtAt(job: SolvableJob, pressure: number): number | undefined {
         : item,
   );
   if (!path) return undefined;
-  const solved = solveJob({ ...job, path: path as SolvableJob["path"] });
+  const solved = solveLine({ ...job, path }, job.pumps);
   return solved.kind === "solved"
     ? (solved.solution.cases.normal.running?.state.delivered ?? 0)
     : undefined;

@@ -1,11 +1,12 @@
 import type { JobDocument } from "#contract/documents/job.ts";
+import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import type { DayPlan } from "#core/watering/dayPlan.ts";
 import type { KeepOff, Surveyed } from "#core/watering/ground.ts";
 import type { Calibration } from "#core/watering/gun.ts";
 import { gunsAtWork, withOneGun } from "#core/watering/gunsOnLine.ts";
 import type { SetPlanResult } from "#core/watering/sets.ts";
-import { type SolvableJob, solveJob } from "../solveJob.ts";
+import type { SolvableJob } from "../solveJob.ts";
 import { cansOf, type ToldCans } from "./cans.ts";
 import { dripOf, type ToldDrip } from "./drip.ts";
 import {
@@ -60,7 +61,8 @@ export interface WateringTold {
 /** The watering of a job: its guns at normal water, the field by sets, the clock, the season, and what was measured. */
 export function wateringOf(job: JobThatWaters): WateringTold {
   const field = job.field ?? {};
-  const solved = solveJob(job);
+  // Nothing here is a judgement: the line alone is solved.
+  const solved = solveLine(job, job.pumps, job.wantedFlow);
   const ready = solved.kind === "refused" ? undefined : solved.solution;
   const running = ready?.cases.normal.running;
   const bare = ready && running ? gunsAtWork(ready, running) : [];
@@ -86,7 +88,7 @@ export function wateringOf(job: JobThatWaters): WateringTold {
     drip?.result.kind === "solved" ? { flow: drip.result.flow, area: drip.area } : undefined;
   const season = seasonsOf(field, sets, timing, flow, drive, dripped);
   return {
-    line: !running ? "none" : solved.kind === "asked" ? "asked" : "running",
+    line: !running ? "none" : ready?.asked ? "asked" : "running",
     ...{ guns, flow, drive, otherNozzle, keepOff: grounds?.keepOff ?? [] },
     ...(guns.length > 1 && aloneOf(job, calibration)),
     ...(calibration && { calibration }),
@@ -104,7 +106,7 @@ export function wateringOf(job: JobThatWaters): WateringTold {
 /** What stands at the first gun while all others are shut off, and how far it throws then. */
 function aloneOf(job: JobThatWaters, calibration: Calibration | undefined) {
   const path = withOneGun(job.path as PathItem[]);
-  const solved = path && solveJob({ ...job, path: path as JobThatWaters["path"] });
+  const solved = path && solveLine({ ...job, path }, job.pumps, job.wantedFlow);
   if (!solved || solved.kind === "refused") return {};
   const { running } = solved.solution.cases.normal;
   const [gun] = running ? gunsAtWork(solved.solution, running, () => calibration) : [];

@@ -1,7 +1,8 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
 import { jetBore, type PathItem } from "#core/line/path.ts";
-import { type Calibration, type Gun, inWindow } from "#core/watering/gun.ts";
+import { rectangular } from "#core/measurement/instruments.ts";
+import { type Calibration, type Gun, inWindow, THROW_DOUBT } from "#core/watering/gun.ts";
 import { gunsOf, withGuns, withSecondGun } from "#core/watering/gunsOnLine.ts";
 import {
   type Inferred,
@@ -32,11 +33,6 @@ export interface WorkedBack {
 }
 
 export type Stood = "one" | "two";
-
-/** One standard deviation of a throw, as a part of it. Common practice, no source. */
-const THROW_DOUBT = { tape: 0.03, paces: 0.07 };
-/** a half-width that is as likely anywhere inside it */
-const rectangular = (half: number) => half / Math.sqrt(3);
 
 export function workedBack(
   job: SolvableJob,

@@ -1,6 +1,7 @@
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
+import { GALLON } from "#core/quantity/constants.ts";
 import { WEEKLY } from "#model/watering/usual.ts";
 import { duration } from "#words/duration.ts";
 import {
@@ -56,9 +57,7 @@ export function DripTold({ job, told }: ToldProps) {
   const weekly = job.field?.season?.weekly ?? WEEKLY;
   const perHour = (si: number) => format(si, "flow", units);
   const drips = (si: number) =>
-    units === "us"
-      ? `${((si / 3.785411784e-3) * 3600).toFixed(2)} gph`
-      : `${(si * 3.6e6).toFixed(2)} L/h`;
+    units === "us" ? `${((si / GALLON) * 3600).toFixed(2)} gph` : `${(si * 3.6e6).toFixed(2)} L/h`;
   return (
     <div className="grid gap-3">
       <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3" data-testid="drip-figures">

@@ -1,5 +1,5 @@
 import { format, formatPercent } from "#contract/units/format.ts";
-import type { WateringTold } from "#model/watering/watering.ts";
+import { radiusOf } from "#model/watering/fieldPlan.ts";
 import { duration } from "#words/duration.ts";
 import { amountOf } from "#words/overTime.ts";
 import {
@@ -40,7 +40,7 @@ export function FieldTold({ job, told }: ToldProps) {
         names={keepOff.map(keepOffName)}
         from={field.from ?? 0}
         plan={sets?.kind === "planned" ? sets : undefined}
-        radius={radiusOf(told)}
+        radius={radiusOf(guns)}
         guns={guns.length}
       />
       {guns.length === 0 && (
@@ -84,7 +84,7 @@ export function FieldTold({ job, told }: ToldProps) {
               value={duration(timing.whole)}
               note={`${duration(timing.running)} of it running${
                 timing.fuel === undefined ? "" : `, ${format(timing.fuel, "volume", units)} of fuel`
-              }`}
+              }${timing.energy === undefined ? "" : `, ${format(timing.energy, "energy", units)}`}`}
             />
             <Figure
               name="Water in all"
@@ -156,11 +156,6 @@ function runsVary(runs: readonly number[]): string {
   return duration(least) === duration(most)
     ? ""
     : `; from ${duration(least)} to ${duration(most)} by its arc`;
-}
-
-export function radiusOf({ guns }: WateringTold): number | undefined {
-  const all = guns.flatMap(({ thrown }) => (thrown.kind === "throws" ? [thrown.radius] : []));
-  return all.length > 0 ? Math.min(...all) : undefined;
 }
 
 function Stop({ children }: { children: React.ReactNode }) {

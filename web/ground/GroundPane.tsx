@@ -4,6 +4,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
 import { useJobStore } from "../job/jobStore.ts";
 import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
+import { Switch } from "../ui/Switch.tsx";
 import { CansFields, CansTold } from "./Cans.tsx";
 import { DayFields, DayTold } from "./Day.tsx";
 import { DripFields, DripTold } from "./Drip.tsx";
@@ -53,27 +54,7 @@ export default function GroundPane({ job, view, onView }: Props) {
           view === "what-if" && "lg:col-span-2",
         )}
       >
-        <div
-          role="group"
-          aria-label="Ground"
-          className="flex shrink-0 overflow-x-auto border-b border-rule bg-press"
-        >
-          {GROUND_VIEWS.map(({ value, name }) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={value === view}
-              onClick={() => onView(value)}
-              className={`target plate flex-auto shrink-0 px-2 text-[17px] whitespace-nowrap ${
-                value === view
-                  ? "bg-paper shadow-[inset_0_3px_0_var(--water)]"
-                  : "text-soft hover:text-ink"
-              }`}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
+        <Switch label="Ground" options={GROUND_VIEWS} value={view} onChange={onView} />
         <div
           className={clsx("relative min-h-0 flex-1 p-3 lg:overflow-y-auto", stale && "opacity-60")}
           aria-busy={stale}

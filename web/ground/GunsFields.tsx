@@ -19,6 +19,7 @@ import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { ChartRows } from "./ChartRows.tsx";
+import { without } from "./field.ts";
 import { Throws } from "./Throws.tsx";
 
 /** The guns' own numbers, throws that were measured, and how many stand on the line. */
@@ -72,11 +73,7 @@ function GunFields({
   const firm = useQuery(theFirm);
   const kept = firm.data?.document.guns ?? [];
   const change = (patch: Partial<NozzleOutlet>) =>
-    set(
-      Object.fromEntries(
-        Object.entries({ ...outlet, ...patch }).filter(([, value]) => value !== undefined),
-      ) as unknown as NozzleOutlet,
-    );
+    set(without({ ...outlet, ...patch } as NozzleOutlet));
   const { leastPressure: least, greatestPressure: most } = outlet;
   const implied = coefficientOfChart(outlet);
   const listed = GUNS.find(({ model }) => model === outlet.model);

@@ -2,6 +2,7 @@ import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatDoubtful, formatPercent } from "#contract/units/format.ts";
 import { jetBore } from "#core/line/path.ts";
+import { INCH } from "#core/quantity/constants.ts";
 import { FLOW_DOUBT, GAUGE_DOUBT } from "#model/watering/usual.ts";
 import type { Stood } from "#model/watering/workedBack.ts";
 import { doubtfulPercent } from "#words/fieldTests.ts";
@@ -10,7 +11,7 @@ import { useUnits } from "../app/settings.ts";
 import { visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { PercentField, SelectField } from "../ui/Fields.tsx";
-import { setIn } from "./field.ts";
+import { setIn, without } from "./field.ts";
 import { Said } from "./Said.tsx";
 import type { ToldProps } from "./toldProps.ts";
 import { Usual } from "./Usual.tsx";
@@ -115,7 +116,7 @@ export function ReadTold({ told }: ToldProps) {
 
 /** cm² or in², a nozzle's measure. */
 function area(si: number, doubt: number, units: "us" | "metric"): string {
-  const [unit, symbol] = units === "us" ? [0.0254 ** 2, "in²"] : [1e-6, "mm²"];
+  const [unit, symbol] = units === "us" ? [INCH ** 2, "in²"] : [1e-6, "mm²"];
   const decimals = units === "us" ? 3 : 0;
   const spread = doubt > 0 ? ` ± ${(doubt / unit).toFixed(decimals)}` : "";
   return `${(si / unit).toFixed(decimals)}${spread} ${symbol}`;
@@ -183,9 +184,7 @@ export function ReadFields({ field }: { job: JobDocument; field: FieldDocument }
       {(["one", "two"] as const).map((stood) => {
         const own = read[stood] ?? {};
         const change = (patch: Partial<typeof own>) => {
-          const next = Object.fromEntries(
-            Object.entries({ ...own, ...patch }).filter(([, value]) => value !== undefined),
-          ) as typeof own;
+          const next = without({ ...own, ...patch });
           set({
             [stood]: next.pressure === undefined && next.radius === undefined ? undefined : next,
           });

@@ -25,6 +25,7 @@ export function setIn<G extends Group>(
   editField((field) => ({ ...field, [group]: without({ ...field[group], ...patch }) }));
 }
 
-function without<T extends object>(given: T): T {
+/** A copy with every undefined field taken out. */
+export function without<T extends object>(given: T): T {
   return Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)) as T;
 }

@@ -3,24 +3,22 @@ import clsx from "clsx";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { format } from "#contract/units/format.ts";
-import type { Severity } from "#core/check/check.ts";
-import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
-import type { JobSolution } from "#model/solveJob.ts";
 import { Unreachable } from "../api/client.ts";
 import { keyOf } from "../api/queries.ts";
 import { shrinkHeads } from "../app/heads.ts";
-import { useSettings, useUnits } from "../app/settings.ts";
+import { useSettings } from "../app/settings.ts";
 import { GROUND_VIEWS } from "../ground/views.ts";
 import type { Owner } from "../measure/owner.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
 import { Button } from "../ui/Button.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { Switch } from "../ui/Switch.tsx";
 import { jobToOpen, putOnBench, startAutosave } from "./autosave.ts";
 import { ChangesSheet } from "./ChangesSheet.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { DutyPanel } from "./DutyPanel.tsx";
+import { DUTY, DutyStrip } from "./DutyStrip.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
 import { openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
@@ -338,7 +336,7 @@ function Bench() {
                 label="Part in hand"
                 options={LINE_PARTS}
                 value={part}
-                onChange={(value) => onPart(value as Part)}
+                onChange={(value) => onPart(value)}
               />
             )}
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
@@ -404,74 +402,4 @@ function settledBand({ value }: ReturnType<typeof useBand>) {
 /** The band to judge by: only one that belongs to the job as it stands. */
 function currentBand(band: ReturnType<typeof useBand>) {
   return band.stale ? undefined : settledBand(band);
-}
-
-/** On a phone the duty and what stands against it stay in sight while rows are typed; a tap brings both up whole. */
-function DutyStrip({ solved }: { solved: JobSolution }) {
-  const units = useUnits();
-  const known = solved.kind === "refused" ? undefined : solved;
-  const normal = known?.solution.cases.normal;
-  const duty = normal && settledDuty(normal.outcome);
-  const flow = normal?.running?.state.delivered ?? duty?.flow;
-  const count = (which: Severity) =>
-    known?.judgements.filter(({ severity }) => severity === which).length ?? 0;
-  const said = [
-    [count("stop"), "stop"],
-    [count("watch"), "watch"],
-  ].flatMap(([many, word]) => (many ? [`${many} ${word}`] : []));
-  return (
-    <button
-      type="button"
-      aria-label="Duty and checks"
-      onClick={() => document.getElementById(DUTY)?.scrollIntoView({ block: "start" })}
-      className="no-print sticky bottom-0 order-5 z-10 flex min-h-11 items-center justify-between gap-3 border-t border-rule bg-ink px-3 py-1.5 text-left text-paper lg:hidden"
-    >
-      <span className="plate text-2xl">
-        {duty && flow !== undefined
-          ? `${format(flow, "flow", units)} at ${format(duty.head, "head", units)}`
-          : "No duty yet"}
-        {known?.kind === "asked" && " asked"}
-      </span>
-      <span className="plate text-lg whitespace-nowrap">{said.join(", ")}</span>
-    </button>
-  );
-}
-
-/** Where the duty stands on the page. */
-const DUTY = "duty-and-checks";
-
-function Switch({
-  label,
-  options,
-  value,
-  onChange,
-}: {
-  label: string;
-  options: readonly { value: string; name: string }[];
-  value: string;
-  onChange: (value: string) => void;
-}) {
-  return (
-    <div
-      role="group"
-      aria-label={label}
-      className="flex shrink-0 overflow-x-auto border-b border-rule bg-press"
-    >
-      {options.map((option) => (
-        <button
-          key={option.value}
-          type="button"
-          aria-pressed={option.value === value}
-          onClick={() => onChange(option.value)}
-          className={`target plate flex-auto shrink-0 px-1.5 text-[17px] whitespace-nowrap ${
-            option.value === value
-              ? "bg-paper shadow-[inset_0_3px_0_var(--water)]"
-              : "text-soft hover:text-ink"
-          }`}
-        >
-          {option.name}
-        </button>
-      ))}
-    </div>
-  );
 }
