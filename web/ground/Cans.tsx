@@ -19,7 +19,7 @@ import type { ToldProps } from "./toldProps.ts";
 type Cans = NonNullable<FieldDocument["cans"]>;
 
 /** How evenly it fell, what that adds up to, and beside what the line says. */
-export function CansTold({ told }: ToldProps) {
+export function CansTold({ job, told }: ToldProps) {
   const units = useUnits();
   const { cans, guns } = told;
   if (!cans) {
@@ -31,6 +31,14 @@ export function CansTold({ told }: ToldProps) {
     );
   }
   const { test } = cans;
+  const typed = job.field?.cans;
+  if (typed?.measure === "volume" && !typed.mouth) {
+    return (
+      <p className="text-soft">
+        Type how wide a can’s mouth is: without it a volume is no depth of water.
+      </p>
+    );
+  }
   if (test.kind === "refused") return <p className="text-soft">{CAN_REFUSED[test.why]}</p>;
   const { evenness, rate, flow, flowUncertainty, reach, edgeMissed, lopsided } = test;
   const held =
