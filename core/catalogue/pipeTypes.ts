@@ -32,6 +32,7 @@ export type PipeFamily =
   | "copper-l"
   | "pe100-sdr11"
   | "pe100-sdr17"
+  | "pe4710-sidr7"
   | "pe-sidr7"
   | "pe-sidr15"
   | "thin-drain"

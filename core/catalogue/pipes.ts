@@ -34,6 +34,7 @@ const PRICE_PER_AREA: Partial<Record<PipeFamily, number>> = {
   "steel-sch80": 7400,
   "copper-l": 21_000,
   "pe-sidr7": 2600,
+  "pe4710-sidr7": 3100,
   "suction-hose": 4100,
   "lay-flat": 1500,
   "thin-drain": 700,

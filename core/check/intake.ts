@@ -3,10 +3,14 @@ import { atmosphericPressure } from "../fluid/atmosphere.ts";
 import { type DerivationStep, derive, deriveOver, formula, sign } from "../formula/formula.ts";
 import { PIPE_VOLUME } from "../formula/laws.ts";
 import { volumeTerms } from "../formula/losses.ts";
+import { PAST_THE_MOTOR } from "../formula/well.ts";
 import { AIR_PART, type AirToMove, airToMove } from "../hydraulics/priming.ts";
 import { drawsItself, type PlacedPump, type Segment, suctionOf } from "../line/compiledLine.ts";
 import { levelsOf } from "../line/path.ts";
 import { pipeVolume } from "../line/profile.ts";
+import { boreAt } from "../well/casing.ts";
+import { annulus, annulusVelocity, coolingVelocity, sleeveFor } from "../well/cooling.ts";
+import { isSlotted } from "../well/setting.ts";
 import {
   type CheckContext,
   check,
@@ -94,61 +98,77 @@ const PRIMING = formula({
     (times * volume) / (part * flow),
 });
 
-/** m/s past a motor that cools it, and the width in m from which it is a six-inch one. Common practice, no source. */
-const COOLING = { slim: 0.08, wide: 0.15, widerThan: 0.125 };
-
 interface Cooled {
-  /** m across; `motor` where it is known */
-  sleeve: number;
+  /** what the water passes the motor in: a sleeve, or the well's casing itself */
+  within: "sleeve" | "casing";
+  /** m across; null where it is not known */
+  bore: number | null;
   motor: number | null;
   /** m³/s that would cool it; none where it does not go in */
   needs: number | null;
+  /** m, the widest sleeve that would mend it in this casing; null where none would, or none is needed */
+  sleeve: number | null;
+  /** water may come in above the motor and never pass it */
+  slotted: boolean;
 }
 
-/** Water passing the motor of a pump in a sleeve. */
+/** Water passing the motor of a pump in a sleeve, or in the casing of a well. */
 export const motorCooling = check<Cooled>({
   quantity: "velocity",
   each: "item",
-  find: (context) =>
-    eachPump(
+  find: (context) => {
+    const { well } = context.line;
+    const inWell = context.solution.line.source.kind === "well";
+    return eachPump(
       context,
-      ({ atWork: { itemId, duty }, on: { pump }, placed, solved }): Found<Cooled>[] => {
-        const sleeve = sleeveOf(suctionOf(context.solution.line, placed));
-        if (!sleeve || !pump.submersible) return [];
-        const { bore } = sleeve;
+      ({ atWork: { itemId, duty }, on: { pump }, placed, running, solved }): Found<Cooled>[] => {
+        const fitted = sleeveOf(suctionOf(context.solution.line, placed))?.bore;
+        if (!pump.submersible || (fitted === undefined && !inWell)) return [];
+        const sleeve = fitted ?? well?.sleeve;
+        const depth = (well?.top ?? 0) - placed.elevation;
+        const casing = inWell ? boreAt(well?.casings ?? [], depth) : undefined;
+        const bore = sleeve ?? casing;
         const { diameter } = pump;
-        const base = { at: solved.at, itemId, source: PRACTICE };
-        const limit =
-          diameter !== undefined && diameter > COOLING.widerThan ? COOLING.wide : COOLING.slim;
-        if (diameter === undefined) {
-          const facts = { sleeve: bore, motor: null, needs: null };
-          // The slowest it may be: past a motor of no width at all.
-          const value = annulusVelocity(duty.flow, bore, 0);
-          return [{ ...base, severity: "unknown", value, limit, facts }];
+        const limit = coolingVelocity(diameter);
+        const pumping = (well?.top ?? 0) - (running.state.nodeHeads[placed.inlet] as number);
+        const facts: Cooled = {
+          within: sleeve === undefined ? "casing" : "sleeve",
+          ...{ bore: bore ?? null, motor: diameter ?? null, needs: null, sleeve: null },
+          slotted: inWell && sleeve === undefined && isSlotted(well?.screen?.from, pumping),
+        };
+        const base = { at: solved.at, itemId, limit, source: PRACTICE };
+        // The slowest it may be: past a motor of no width at all.
+        const least = bore === undefined ? 0 : annulusVelocity(duty.flow, bore, 0);
+        if (bore === undefined || (diameter === undefined && least < limit)) {
+          return [{ ...base, severity: "unknown", value: least, facts }];
         }
-        const fits = diameter < bore;
-        const value = fits ? annulusVelocity(duty.flow, bore, diameter) : 0;
+        const motor = diameter ?? 0;
+        const fits = motor < bore;
+        const value = fits ? annulusVelocity(duty.flow, bore, motor) : 0;
+        const mends = sleeve === undefined ? sleeveFor(duty.flow, motor, bore) : undefined;
         return [
           {
             ...base,
-            severity: value < limit ? "stop" : "good",
+            severity: value < limit ? "stop" : facts.slotted ? "watch" : "good",
             value,
-            limit,
             facts: {
-              sleeve: bore,
-              motor: diameter,
-              needs: fits ? limit * annulus(bore, diameter) : null,
+              ...facts,
+              needs: fits ? limit * annulus(bore, motor) : null,
+              sleeve: mends ?? null,
             },
           },
         ];
       },
-    ),
+    );
+  },
   rank: lessIsWorse,
   derive: (found, context) => {
-    const { sleeve, motor } = found.facts;
-    if (motor !== null && motor >= sleeve) return [derive(NO_ROOM, [sleeve, motor])];
+    const { bore, motor } = found.facts;
+    if (bore !== null && motor !== null && motor >= bore) return [derive(NO_ROOM, [bore, motor])];
     const flow = pumpOf(context, found)?.atWork.duty.flow ?? 0;
-    return [derive(PAST_MOTOR, [flow, sleeve, motor ?? 0])];
+    // Where the bore is not known nothing can be told of the water: the least there can be.
+    if (bore === null) return [derive(NO_BORE, [flow])];
+    return [derive(PAST_THE_MOTOR, [flow, bore, motor ?? 0])];
   },
 });
 
@@ -156,29 +176,19 @@ export function sleeveOf(suction: readonly Segment[]): Segment | undefined {
   return suction.find(({ fitting }) => fitting?.sleeve);
 }
 
-/** m² between a sleeve and a motor by their widths in m. */
-const annulus = (sleeve: number, motor: number) => (Math.PI / 4) * (sleeve ** 2 - motor ** 2);
-
-const annulusVelocity = (flow: number, sleeve: number, motor: number) =>
-  flow / annulus(sleeve, motor);
-
-const PAST_MOTOR = formula({
-  title: "Water past the motor",
-  equation: "v = \\frac{4 Q}{\\pi (D^2 - d^2)}",
-  given: [
-    sign("Q", "flow of the pump", "flow"),
-    sign("D", "bore of the sleeve", "diameter"),
-    sign("d", "width of the motor", "diameter"),
-  ],
+const NO_BORE = formula({
+  title: "No casing is told",
+  equation: "v \\ge 0",
+  given: [sign("Q", "flow of the pump", "flow")],
   result: sign("v", "past the motor", "velocity"),
   source: "Geometry",
-  of: annulusVelocity,
+  of: (_flow: number) => 0,
 });
 
 const NO_ROOM = formula({
   title: "No water past the motor",
   equation: "v = 0 \\quad (d \\ge D)",
-  given: [sign("D", "bore of the sleeve", "diameter"), sign("d", "width of the motor", "diameter")],
+  given: [sign("D", "bore round it", "diameter"), sign("d", "width of the motor", "diameter")],
   result: sign("v", "past the motor", "velocity"),
   source: "Geometry",
   of: (_sleeve: number, _motor: number) => 0,

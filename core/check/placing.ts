@@ -11,6 +11,7 @@ import { levelsOf, type Supply, type WaterKind } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import type { Quantity } from "../quantity/quantity.ts";
+import { narrowestTo } from "../well/casing.ts";
 import {
   type CheckContext,
   check,
@@ -179,21 +180,24 @@ export const pumpPassage = check<NoFacts>({
   derive: ({ value }) => [given("Passage of the pump", "diameter", value)],
 });
 
-/** Down the narrowest casing, or through the hatch. */
+/** Down the narrowest casing on its way, or through the hatch. */
 export const pumpWidth = check<NoFacts>({
   quantity: "diameter",
   each: "item",
   find: (context) => {
     const { site, well } = context.line;
     const inCasing = context.line.source.kind === "well" || site.standsAt === "casing";
-    const bores = inCasing ? (well?.casings ?? []).map(({ bore }) => bore) : [];
-    const openings = [...bores, ...(site.access?.hatch ? [site.access.hatch] : [])];
-    if (openings.length === 0) return [];
-    const limit = Math.min(...openings);
-    return each(context, ({ diameter }) => ({
-      severity: diameter === undefined ? "unknown" : diameter >= limit ? "stop" : "good",
-      ...{ at: "normal", value: diameter ?? limit, limit, source: "The pump's plate" },
-    }));
+    const casings = inCasing ? (well?.casings ?? []) : [];
+    return each(context, ({ diameter }, placed) => {
+      const depth = (well?.top ?? 0) - placed.elevation;
+      const narrowest = narrowestTo(casings, Math.max(depth, 0.01))?.bore;
+      const limit = Math.min(narrowest ?? Infinity, site.access?.hatch ?? Infinity);
+      if (!Number.isFinite(limit)) return undefined;
+      return {
+        severity: diameter === undefined ? "unknown" : diameter >= limit ? "stop" : "good",
+        ...{ at: "normal", value: diameter ?? limit, limit, source: "The pump's plate" },
+      };
+    });
   },
   rank: moreIsWorse,
   derive: ({ value }) => [given("Width of the pump", "diameter", value)],

@@ -57,7 +57,7 @@ import {
   suctionLiftPump,
   suctionVelocity,
 } from "./suction.ts";
-import { wellNotJudged } from "./well.ts";
+import { cutOutReached, wellDry, wellSetting } from "./well.ts";
 
 /** Every judgement there is, by its code, in the order they are told within one severity. */
 export const CHECKS = {
@@ -82,6 +82,9 @@ export const CHECKS = {
   siphons,
   "gun-pressure": gunPressure,
   "wanted-flow": wantedFlow,
+  "well-dry": wellDry,
+  "well-setting": wellSetting,
+  "cut-out-reached": cutOutReached,
   "intake-uncovered": intakeUncovered,
   "pump-not-under-water": pumpNotUnderWater,
   "suction-lift-barometric": suctionLiftBarometric,
@@ -107,7 +110,6 @@ export const CHECKS = {
   "drains-back": drainsBack,
   "traps-air": trapsAir,
   "discharge-under-suction": dischargeUnderSuction,
-  "well-not-judged": wellNotJudged,
   "operating-region": operatingRegion,
   "hazen-williams-range": hazenWilliamsRange,
   "schools-disagree": schoolsDisagree,
@@ -152,13 +154,14 @@ const OF_THE_LINE: readonly CheckCode[] = [
   "hole-wastes",
   "surge",
   "traps-air",
-  "well-not-judged",
+  "well-dry",
+  "well-setting",
   "water-unfit",
   "hazen-williams-range",
 ];
 
 /** What is said of the water and where it comes from: of every pump the same, so of none in a list of them. */
-export const OF_NO_PUMP: ReadonlySet<CheckCode> = new Set(["water-unfit", "well-not-judged"]);
+export const OF_NO_PUMP: ReadonlySet<CheckCode> = new Set(["water-unfit"]);
 
 /** Every judgement on a solution, the worst first; of one check on one thing the worst state of the water. */
 export function judge(context: CheckContext): Judgement[] {

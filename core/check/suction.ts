@@ -119,6 +119,8 @@ export const pumpNotUnderWater = check<NoFacts>({
       const { staticLift: value } = suction;
       const { line } = context.solution;
       if (!on.pump.submersible || !drawsItself(line, placed) || value <= 0) return [];
+      // A well that is pumped down to the intake is told of as that.
+      if (line.source.kind === "well" && placed.elevation <= line.source.intake) return [];
       const { at } = solved;
       return [{ severity: "stop", at, itemId, value, source: PRACTICE, facts: NO_FACTS }];
     }),

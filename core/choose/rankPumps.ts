@@ -447,8 +447,15 @@ function solvedIn(
   const result = solveLine(own, [...pumpsOf(arrangement), ...others]);
   if (result.kind === "refused") return undefined;
   const { outcome, running } = result.solution.cases.normal;
-  const judgements = judge(checkContext(result.solution, own, wanted)).filter(
-    ({ code }) => !OF_NO_PUMP.has(code),
+  const judgements = judge(checkContext(result.solution, own, wanted)).flatMap(
+    (judgement): Judgement[] => {
+      if (OF_NO_PUMP.has(judgement.code)) return [];
+      // A motor that a sleeve would cool is told of, and not ruled out.
+      const sleeved = judgement.code === "motor-cooling" && judgement.facts.sleeve !== null;
+      return [
+        sleeved && judgement.severity === "stop" ? { ...judgement, severity: "watch" } : judgement,
+      ];
+    },
   );
   const [pump] = pumpsOf(arrangement) as [Pump];
   const found: Candidate = {

@@ -1,4 +1,5 @@
 import type { PipeAge } from "../catalogue/pipes.ts";
+import type { Casing } from "../well/casing.ts";
 
 /**
  * The water's path: a list of what the water meets, in order, from the source to the outlet.
@@ -209,10 +210,25 @@ export interface Line {
   path: PathItem[];
   site: Site;
   method: Method;
-  /** bores in m of what lines the well */
-  well?: { casings?: readonly { bore: number }[] | undefined } | undefined;
+  well?: WellLine | undefined;
+  /** Pa at which a switch stops the pump */
+  pressureTank?: { cutOut?: number | undefined } | undefined;
   /** a battery unit, as a supply beside the site's */
   overTime?: { battery?: { volts?: number | undefined } | undefined } | undefined;
+}
+
+/** What of a well the checks need: depths in m down from the casing's top, which lies `top` m above datum, 0 when absent. */
+export interface WellLine {
+  top?: number | undefined;
+  casings?: readonly Casing[] | undefined;
+  bottom?: number | undefined;
+  screen?: { from: number; to: number } | undefined;
+  /** m³/s it was pumped at in a test */
+  steps?: readonly { flow: number }[] | undefined;
+  /** m, bore of a sleeve round the motor */
+  sleeve?: number | undefined;
+  /** m the motor reaches below the intake */
+  motor?: number | undefined;
 }
 
 /** Every item of a path, those of branches after their split, in the order of the path. */

@@ -24,6 +24,10 @@ export interface Pump {
   /** m of water it needs round it, and bears over it */
   leastDepth?: number | undefined;
   greatestImmersion?: number | undefined;
+  /** m below the top of its pit or well, as far as its cord reaches */
+  greatestDepth?: number | undefined;
+  /** m³/s under which its motor is not cooled */
+  leastFlow?: number | undefined;
   /** K */
   greatestTemperature?: number | undefined;
   electric?: Plate | undefined;

@@ -92,20 +92,21 @@ export const POLYETHYLENE_FAMILIES: readonly FamilyTable[] = [
       })),
     };
   }),
-  ...(["pe-sidr7", "pe-sidr15"] as const).map((family): FamilyTable => {
-    const ratio = family === "pe-sidr7" ? 7 : 15;
+  ...(["pe4710-sidr7", "pe-sidr7", "pe-sidr15"] as const).map((family): FamilyTable => {
+    const ratio = family === "pe-sidr15" ? 15 : 7;
+    // Design stress of the newer and of the older material, psi.
+    const [material, stress] = family === "pe4710-sidr7" ? ["PE 4710", 1000] : ["PE 3408", 800];
+    const rating = (2 * Number(stress)) / (ratio + 1);
     return {
       family,
-      facts: { label: `PE SIDR ${ratio}`, ...PE, derating: PE_INCH_DERATING },
+      facts: { label: `PE SIDR ${ratio}, ${rating} psi`, ...PE, derating: PE_INCH_DERATING },
       sizes: PE_SIDR.map(([nominal, bore]) => ({
         nominal,
         bore: bore * INCH,
         outsideDiameter: bore * INCH * (1 + 2 / ratio),
-        // 2 S / (SIDR + 1) with a design stress S of 800 psi.
-        pressureRating: (1600 / (ratio + 1)) * PSI,
+        pressureRating: rating * PSI,
         soldLength: 30.48,
-        source:
-          "ASTM D2239 bores; rating 2S/(SIDR + 1) at 73 °F with S 800 psi for PE 3408 (from memory).",
+        source: `ASTM D2239 bores; rating 2S/(SIDR + 1) at 73 °F with S ${stress} psi for ${material} (from memory).`,
       })),
     };
   }),
