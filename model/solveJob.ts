@@ -23,7 +23,15 @@ import { type SizeUp, sizeUps } from "#core/whatif/sizeUp.ts";
 /** What of a job its solution depends on. */
 export type SolvableJob = Pick<
   JobDocument,
-  "source" | "path" | "site" | "method" | "pumps" | "wantedFlow" | "well" | "overTime"
+  | "source"
+  | "path"
+  | "site"
+  | "method"
+  | "pumps"
+  | "wantedFlow"
+  | "well"
+  | "overTime"
+  | "pressureTank"
 >;
 
 /** Everything the application says about a job at once, from its document alone. The line is compiled once, here. */

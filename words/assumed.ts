@@ -53,6 +53,11 @@ export function assumedName(job: JobDocument, field: string, units: UnitSystem):
       return id === "bottom"
         ? `Bottom of the well: ${length(job.well?.bottom ?? 0)}`
         : `Casing: ${format(job.well?.casings?.[0]?.bore ?? 0, "diameter", units)} across`;
+    case "pressureTank": {
+      const { volume = 0, cutIn = 0, cutOut = 0 } = job.pressureTank ?? {};
+      const pressure = (si: number) => format(si, "pressure", units);
+      return `Tank: ${format(volume, "volume", units)}, ${pressure(cutIn)} to ${pressure(cutOut)}`;
+    }
     default:
       return field;
   }

@@ -7,6 +7,7 @@ import type { Misplacement } from "#core/check/placing.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import type { TooFast } from "#core/check/slowerSize.ts";
 import type { PathItem } from "#core/line/path.ts";
+import type { SettingRule } from "#core/well/setting.ts";
 import { duration } from "./duration.ts";
 import { itemName, WATER } from "./items.ts";
 
@@ -299,24 +300,47 @@ const WORDS: Words = {
       : "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
   ],
   "motor-cooling": ({ severity, facts }, say) => {
-    if (severity === "unknown") {
+    const { within, bore, motor, needs, sleeve, slotted } = facts;
+    const round = within === "sleeve" ? "sleeve" : "casing";
+    if (severity === "unknown" && bore === null) {
       return [
         "Whether its motor is cooled is not known",
-        `The sleeve is ${say.diameter(facts.sleeve)} across and the width of ${say.item.toLowerCase()} is not known: the water passes it at ${say.value} or faster; it needs ${say.limit}.`,
+        `Nothing is told of the casing where ${say.item.toLowerCase()} hangs; water has to pass its motor at ${say.limit}.`,
+        "Measure the casing’s bore there, and type it with the well.",
+      ];
+    }
+    if (severity === "unknown" || bore === null) {
+      return [
+        "Whether its motor is cooled is not known",
+        `The ${round} is ${say.diameter(bore ?? 0)} across and the width of ${say.item.toLowerCase()} is not known: the water passes it at ${say.value} or faster; it needs ${say.limit}.`,
         "Measure across the motor and enter it with the pump.",
       ];
     }
-    if (facts.needs === null) {
+    if (needs === null) {
       return [
-        "Too wide for its sleeve",
-        `${say.item} is ${say.diameter(facts.motor ?? 0)} across, its sleeve ${say.diameter(facts.sleeve)}: no water passes the motor.`,
-        SLEEVE,
+        `Too wide for its ${round}`,
+        `${say.item} is ${say.diameter(motor ?? 0)} across, its ${round} ${say.diameter(bore)}: no water passes the motor.`,
+        within === "sleeve"
+          ? SLEEVE
+          : "A slimmer pump goes down a casing that scale or a liner has narrowed.",
+      ];
+    }
+    const passes = `In a ${round} of ${say.diameter(bore)} the water passes ${say.item.toLowerCase()} at ${say.value} at ${say.water}; it needs ${say.limit}, which is ${say.flow(needs)}.`;
+    if (severity === "watch" && slotted) {
+      return [
+        "Water may come in above the motor",
+        `${passes} The slots reach up past it, so that some may never pass it.`,
+        "A sleeve round the motor makes all of it pass.",
       ];
     }
     return [
       say.bad ? "Too little water past the motor" : "Its motor is cooled",
-      `In a sleeve of ${say.diameter(facts.sleeve)} the water passes ${say.item.toLowerCase()} at ${say.value} at ${say.water}; it needs ${say.limit}, which is ${say.flow(facts.needs)}.`,
-      SLEEVE,
+      passes,
+      within === "sleeve"
+        ? SLEEVE
+        : sleeve === null
+          ? "No sleeve that goes down here cools it at this flow: a slimmer motor, or a smaller pump."
+          : `A sleeve of ${say.diameter(sleeve)} round the motor cools it at this flow.`,
     ];
   },
   "water-unfit": ({ facts }, say) =>
@@ -331,11 +355,96 @@ const WORDS: Words = {
           `${say.value} of it at ${say.water}. It kills what lives in a stream or pond, and is not for the storm drain.`,
           "Let it stand until the chlorine is gone, or ask who may allow it where it goes.",
         ],
-  "well-not-judged": (_, say) => [
-    "The well itself is not judged",
-    `Pumping draws it down by ${say.value} at ${say.water}. How deep the pump may hang, how its motor is cooled, what the well yields over a day and the cable are not worked out.`,
-    "A licensed well contractor settles these before the pump goes down.",
-  ],
+  "well-dry": ({ severity, facts, value }, say) => {
+    const { flow, drawdown, gives, testedTo } = facts;
+    const drawn = `${say.flow(flow)} draws the water down by ${say.head(drawdown)} at ${say.water}`;
+    const endless = Number.isFinite(gives) && gives > 0 ? say.flow(gives) : undefined;
+    if (severity === "stop") {
+      return [
+        "The well is pumped dry",
+        `${drawn}: ${say.head(-value)} below the intake. ${endless ? `With 3 ft (0.9 m) left over the intake it gives ${endless}.` : "There is no room for any drawdown."}`,
+        "A smaller pump or a valve in the line, the pump hung lower where its window lets it, or a guard that stops it and a tank to live on meanwhile.",
+      ];
+    }
+    if (severity === "unknown" && testedTo === null && flow === 0) {
+      return [
+        "What pumping draws down is not known",
+        `The standing water is ${say.value} over the intake at ${say.water}.`,
+        "Pump it at a known flow until the level stays, dip it, and type flow and level: one step is enough to begin with.",
+      ];
+    }
+    if (severity === "unknown") {
+      return [
+        "Above the flow that was tested",
+        `${drawn} as the test goes on; it was tested to ${say.flow(testedTo ?? 0)}, and above that the drawdown is not known.`,
+        "Test it at this flow or more before the pump is chosen by it.",
+      ];
+    }
+    return [
+      "The well keeps up",
+      `${drawn}: ${say.value} stay over the intake${endless ? `, and it gives ${endless} with 3 ft (0.9 m) left` : ""}.`,
+    ];
+  },
+  "well-setting": ({ severity, facts }, say) => {
+    const { depth, from, to, rule, other, missing } = facts;
+    const between =
+      to === null
+        ? `at ${say.head(from)} or below`
+        : `between ${say.head(from)} and ${say.head(to)}`;
+    const down = `The intake hangs ${say.head(depth)} down`;
+    if (to !== null && to < from) {
+      return [
+        "No depth is left for the pump",
+        `It must hang ${say.head(from)} down or more (${other ? RULES[other] : "the water"}), and no lower than ${say.head(to)} (${rule ? RULES[rule] : "the well"}): ${say.head(from - to)} are missing.`,
+        rule === "above-screen"
+          ? "A sleeve round the motor lets it hang in the screen; or a smaller flow, which draws the water down less."
+          : rule === "casing"
+            ? "A slimmer pump passes what is narrow; or a smaller flow, which draws the water down less."
+            : "A smaller flow draws the water down less. Deepening a well belongs to a licensed well contractor.",
+      ];
+    }
+    const mend = `Hang it ${between}.`;
+    if (rule === "under-water") {
+      return [
+        "Too little water over the pump",
+        `${down}; with 3 ft (0.9 m) over it at the lowest pumping level it hangs at ${say.head(from)} or below.`,
+        mend,
+      ];
+    }
+    if (rule) return ["Hung too deep", `${down}, below ${say.limit}: ${RULES[rule]}.`, mend];
+    const lacks = missing.filter((own) => own === "bottom" || own === "pumping-level");
+    if (severity === "unknown") {
+      return [
+        "Where the pump may hang is not known",
+        `${down}. ${lacks.map((own) => LACKS[own]).join(" ")}`,
+        "Measure it before the drop pipe is cut; a licensed well contractor knows how.",
+      ];
+    }
+    return [
+      "Depth of the pump",
+      `${down}; it may hang ${between}.${missing.includes("immersion") ? " How much water it bears over it is not on its plate." : ""}`,
+    ];
+  },
+  "cut-out-reached": ({ severity }, say) => {
+    if (severity === "unknown") {
+      return [
+        "Whether it reaches its cut-out is not known",
+        `Its curve begins at ${say.value} at the tank; the switch stops it at ${say.limit}, and its shut-off head is not published.`,
+        "Ask its maker for the shut-off head.",
+      ];
+    }
+    return [
+      say.bad
+        ? severity === "stop"
+          ? "It never reaches its cut-out"
+          : "It barely reaches its cut-out"
+        : "It reaches its cut-out",
+      `The most it makes at the tank is ${say.value} at ${say.water}; the switch stops it at ${say.limit}.`,
+      severity === "stop"
+        ? "It would run on without end against a full tank and cook its motor: a lower cut-out, or a pump with more head."
+        : "Wear, or a drier year, leaves it running: a little less cut-out.",
+    ];
+  },
   "pressure-rating-unknown": ({ facts }, say) => [
     facts.gravityPipe ? "Gravity pipe under pressure" : "Pressure rating not known",
     `Dead-headed at ${say.water}, the outlet shut, ${say.item} sees ${say.value}${whileRunning(facts.running, say)}; no rating is stocked for it at this water temperature.`,
@@ -502,6 +611,21 @@ const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: s
 /** Common practice, no source. */
 const SLEEVE =
   "A sleeve a size or two wider than the motor cools it best. Made up of pipe: a pocket, a reducer to the suction line, and a gasket where the cord comes out. Unplug and lock off first.";
+
+/** Why a pump hangs no higher or no lower. */
+export const RULES: Record<SettingRule, string> = {
+  "under-water": "3 ft (0.9 m) of water over it at the lowest pumping level",
+  "off-bottom": "5 ft (1.5 m) off the bottom, where the silt lies",
+  "above-screen": "its motor above the screen, so that water passes it",
+  immersion: "the water it bears over it, counted from the highest standing level",
+  cord: "as far as its cord reaches",
+  casing: "the casing is too narrow for it below that",
+};
+
+const LACKS = {
+  bottom: "The well’s bottom is not told.",
+  "pumping-level": "How low pumping draws the water is not told: type a step of a test.",
+};
 
 /** "40 s" or "3 min", from seconds. */
 function spell(seconds: number): string {

@@ -9,6 +9,7 @@ import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
 import {
   bodySchema,
+  houseSchema,
   needSchema,
   overTimeSchema,
   pressureTankSchema,
@@ -309,6 +310,7 @@ export const jobShape = z
     yard: yardSchema.optional(),
     well: wellSchema.optional(),
     pressureTank: pressureTankSchema.optional(),
+    house: houseSchema.optional(),
     field: fieldSchema.optional(),
   })
   .superRefine((job, context) => {
@@ -365,6 +367,9 @@ export type JobInput = Omit<Input, "path" | "pumps"> & {
 };
 export type BodyOfWater = NonNullable<JobDocument["bodies"]>[number];
 export type Need = NonNullable<JobDocument["need"]>;
+export type WellDocument = NonNullable<JobDocument["well"]>;
+export type TankDocument = NonNullable<JobDocument["pressureTank"]>;
+export type HouseDocument = NonNullable<JobDocument["house"]>;
 export type FieldDocument = NonNullable<JobDocument["field"]>;
 export type OverTimeDocument = NonNullable<JobDocument["overTime"]>;
 export type JobPathItem = PathItemOf<Known<PlainItem>>;

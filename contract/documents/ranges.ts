@@ -31,6 +31,7 @@ export const RANGES = {
   elevation: { min: -2000, max: 6000, what: "The level" },
   rise: { min: -2000, max: 2000, what: "The rise" },
   length: { min: 0, max: 100_000, positive: true, what: "The length" },
+  lengthOrNone: { min: 0, max: 100_000, what: "The length" },
   bore: { max: 3, positive: true, what: "The size" },
   altitude: { min: -430, max: 5000, what: "The altitude" },
   airTemperature: { min: 233.15, max: 333.15, what: "The air temperature" },

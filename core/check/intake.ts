@@ -139,13 +139,12 @@ export const motorCooling = check<Cooled>({
         const base = { at: solved.at, itemId, limit, source: PRACTICE };
         // The slowest it may be: past a motor of no width at all.
         const least = bore === undefined ? 0 : annulusVelocity(duty.flow, bore, 0);
-        if (bore === undefined || (diameter === undefined && least < limit)) {
+        if (bore === undefined || diameter === undefined) {
           return [{ ...base, severity: "unknown", value: least, facts }];
         }
-        const motor = diameter ?? 0;
-        const fits = motor < bore;
-        const value = fits ? annulusVelocity(duty.flow, bore, motor) : 0;
-        const mends = sleeve === undefined ? sleeveFor(duty.flow, motor, bore) : undefined;
+        const fits = diameter < bore;
+        const value = fits ? annulusVelocity(duty.flow, bore, diameter) : 0;
+        const mends = sleeve === undefined ? sleeveFor(duty.flow, diameter, bore) : undefined;
         return [
           {
             ...base,
@@ -153,7 +152,7 @@ export const motorCooling = check<Cooled>({
             value,
             facts: {
               ...facts,
-              needs: fits ? limit * annulus(bore, motor) : null,
+              needs: fits ? limit * annulus(bore, diameter) : null,
               sleeve: mends ?? null,
             },
           },

@@ -91,6 +91,7 @@ type Begun = Pick<
   | "volume"
   | "need"
   | "well"
+  | "pressureTank"
   | "bodies"
   | "overTime"
   | "yard"

@@ -1,3 +1,5 @@
+import { OFF_BOTTOM, USUAL_MOTOR } from "#core/well/setting.ts";
+import { usualTank } from "../well/usual.ts";
 import { type JobKind, runOf } from "./kind.ts";
 
 /** Draw from a well: the pump hangs in the casing. Measured down from the casing's top. */
@@ -17,7 +19,8 @@ export const well: JobKind = {
       const level = at === "standing" ? standing : pumped;
       if (bottom === undefined || level === undefined) continue;
       if (level >= bottom) return { at, why: "below-the-bottom" };
-      if (level >= bottom - OFF_THE_BOTTOM) return { at: "bottom", why: "bottom-too-near" };
+      if (level >= bottom - OFF_BOTTOM - USUAL_MOTOR)
+        return { at: "bottom", why: "bottom-too-near" };
     }
     return undefined;
   },
@@ -31,8 +34,10 @@ export const well: JobKind = {
       normal: -standing,
       high: (-2 / 3) * standing,
     };
-    const seat = Math.min(of("bottom") - OFF_THE_BOTTOM, drawn - level.low + 5 * m);
+    const seat = Math.min(of("bottom") - OFF_BOTTOM - USUAL_MOTOR, drawn - level.low + 5 * m);
     const drop = Math.max(seat, 1);
+    const stock = m < 1 ? "pe-sidr7-1-1-4in" : "pe100-sdr11-40mm";
+    const pressure = of("pressure");
     return {
       datum: "the casing’s top",
       source: {
@@ -45,23 +50,23 @@ export const well: JobKind = {
         { kind: "pump", id: "pump", pump: null },
         {
           ...{ kind: "fitting", id: "check", fitting: "check-lift", count: 1 },
-          stock: "pe100-sdr11-40mm",
+          stock,
         },
-        { kind: "pipe", id: "drop-pipe", stock: "pe100-sdr11-40mm", ...runOf(0, drop) },
+        { kind: "pipe", id: "drop-pipe", stock, ...runOf(0, drop) },
         { kind: "fitting", id: "elbow", fitting: "elbow-90", count: 1 },
         {
-          ...{ kind: "pipe", id: "run", stock: "pe100-sdr11-40mm" },
+          ...{ kind: "pipe", id: "run", stock },
           ...runOf(of("along"), of("up")),
         },
-        { kind: "outlet", id: "tank", outlet: { type: "pressure", pressure: of("pressure") } },
+        { kind: "outlet", id: "tank", outlet: { type: "pressure", pressure } },
       ],
       site: { standsAt: "casing", measuredFrom: "casing-top" },
       well: {
         bottom: of("bottom"),
         casings: [{ bore: of("casing"), from: 0, to: of("bottom") }],
-        static: { now: standing },
         ...(flow && drawn > 0 && { steps: [{ flow, level: of("pumped") }] }),
       },
+      pressureTank: usualTank(pressure, m),
       ...(flow && { wantedFlow: flow, need: { kind: "typed", flow } }),
     };
   },
@@ -80,11 +85,9 @@ export const well: JobKind = {
     "path.tank": ["pressure"],
     "well.bottom": ["bottom"],
     "well.casings": ["casing"],
+    pressureTank: [],
   },
 };
-
-/** m a pump hangs clear of the well's bottom: 5 ft. Common practice, no source. */
-const OFF_THE_BOTTOM = 1.524;
 
 /** m of drawdown for each m³/s: what a job takes at most. */
 const MOST_DRAWDOWN = 1e7;

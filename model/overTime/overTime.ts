@@ -31,6 +31,7 @@ export type JobInTime = Pick<
   | "pumps"
   | "wantedFlow"
   | "well"
+  | "pressureTank"
   | "need"
   | "bodies"
   | "overTime"

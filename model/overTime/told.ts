@@ -79,10 +79,12 @@ export function told(run: OverTimeRun, job: JobInTime): ToldRun {
 /** What of a job its run over time depends on, taken out of it. */
 export function inTime(job: JobDocument): JobInTime {
   const { source, path, site, method, pumps, wantedFlow, well, need, bodies, overTime: time } = job;
+  const { pressureTank } = job;
   return {
     ...{ source, path, site, method, pumps },
     ...(wantedFlow !== undefined && { wantedFlow }),
     ...(well && { well }),
+    ...(pressureTank && { pressureTank }),
     ...(need && { need }),
     ...(bodies && { bodies }),
     ...(time && { overTime: time }),

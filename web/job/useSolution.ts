@@ -7,7 +7,7 @@ import { isLongLine } from "./longLine.ts";
 
 /** What of a job its solution depends on; the same object while none of that changes. */
 function useSolvable(job: JobDocument): SolvableJob {
-  const { source, path, site, method, pumps, wantedFlow, well, overTime } = job;
+  const { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank } = job;
   const battery = overTime?.battery;
   return useMemo(
     () => ({
@@ -15,8 +15,9 @@ function useSolvable(job: JobDocument): SolvableJob {
       ...(wantedFlow !== undefined && { wantedFlow }),
       ...(well && { well }),
       ...(battery && { overTime: { battery } }),
+      ...(pressureTank && { pressureTank }),
     }),
-    [source, path, site, method, pumps, wantedFlow, well, battery],
+    [source, path, site, method, pumps, wantedFlow, well, battery, pressureTank],
   );
 }
 

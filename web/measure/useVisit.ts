@@ -76,9 +76,9 @@ function useReadings(test: TestWithReadings | undefined): KeptReading[] {
 
 /** What of a job its judgements rest on; the same object until one of it changes. */
 function useSolvable(job: JobDocument): SolvableJob {
-  const { source, path, site, method, pumps, wantedFlow, well, overTime } = job;
+  const { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank } = job;
   return useMemo(
-    () => ({ source, path, site, method, pumps, wantedFlow, well, overTime }),
-    [source, path, site, method, pumps, wantedFlow, well, overTime],
+    () => ({ source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank }),
+    [source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank],
   );
 }

@@ -1,0 +1,172 @@
+import type { HouseDocument, JobDocument } from "#contract/documents/job.ts";
+import { findPipeStock, surfaceOf } from "#core/catalogue/pipes.ts";
+import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
+import { waterAt } from "#core/fluid/water.ts";
+import { levelsOf, type WaterLevel } from "#core/line/path.ts";
+import type { PipeRun } from "#core/pipe/darcyWeisbach.ts";
+import { meanArea } from "#core/well/casing.ts";
+import { drawdownAt } from "#core/well/drawdown.ts";
+import { type Tap, tapPressure } from "#core/well/houseLine.ts";
+import { type TankDay, tankDay, type WellSystem } from "#core/well/tankDay.ts";
+import { type Draw, USUAL_TAP, usualDay, volumeOf } from "#core/well/useOfDay.ts";
+import { guardOf } from "./guard.ts";
+import type { JobWithWell } from "./season.ts";
+import { topOf } from "./settle.ts";
+import { pumpToTankOf } from "./tankLine.ts";
+import { tankOf, USUAL_VALVE } from "./usual.ts";
+
+/** What happens in a job's well and tank while a household, or the plots, draw water. */
+export interface WellDayTold {
+  days: number;
+  /** draws a day, and m³ of the first */
+  draws: number;
+  volume: number;
+  use: NonNullable<HouseDocument["use"]>;
+  count: number;
+  countAssumed: boolean;
+  /** on the switch alone, and with a valve that holds the pressure; absent while no pump runs into a tank */
+  switched?: SchoolDay;
+  valved?: SchoolDay;
+}
+
+export interface SchoolDay {
+  run: TankDay;
+  taps: TapTold[];
+}
+
+export interface TapTold {
+  name: string;
+  flow: number;
+  /** Pa while it draws, least and most; absent where it is never drawn from */
+  least?: number;
+  most?: number;
+  /** s of the least */
+  at?: number;
+}
+
+const DAY = 86_400;
+export const USUAL_COUNT = { house: 4, plots: 12, typed: 0 } as const;
+
+/** Draws of the days that are looked at, from what is typed or usual. */
+export function drawsOf(house: HouseDocument = {}): { draws: Draw[]; days: number } {
+  const { use = "house", taps = [], days = 1 } = house;
+  const flows = taps.map(({ flow }) => flow);
+  const all: Draw[] = [];
+  for (let day = 0; day < days; day++) {
+    const own =
+      use === "typed"
+        ? (house.draws ?? [])
+            .filter((each) => each.day === undefined || each.day === day)
+            .map(({ at, volume, tap = 0 }): Draw => {
+              const flow = flows[tap] ?? USUAL_TAP;
+              return { start: at, duration: volume / flow, flow, tap };
+            })
+        : usualDay(use, house.count ?? USUAL_COUNT[use], flows, day);
+    for (const draw of own) all.push({ ...draw, start: draw.start + day * DAY });
+  }
+  return { draws: all, days };
+}
+
+/** The days of a job's well and tank, by either school of control. */
+export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayTold {
+  const house = job.house ?? {};
+  const { draws, days } = drawsOf(house);
+  const use = house.use ?? "house";
+  const first = draws.filter(({ start }) => start < DAY);
+  const base: WellDayTold = {
+    ...{ days, use, draws: first.length, volume: volumeOf(first) },
+    count: house.count ?? USUAL_COUNT[use],
+    countAssumed: house.count === undefined && use !== "typed",
+  };
+  const pump = pumpToTankOf(job);
+  const { source, site } = job;
+  if (!pump || source.kind !== "well" || job.pumps.length === 0) return base;
+  const top = topOf(job);
+  const standing = levelsOf(source)[at];
+  const tank = tankOf(job.pressureTank);
+  const likely = drawdownAt(source.drawdown, pump.flowAt(standing, pump.pressure));
+  const area =
+    meanArea(job.well?.casings ?? [], top - standing, top - standing + Math.max(likely, 1)) ??
+    USUAL_AREA;
+  const guard = guardOf(job, top - standing);
+  const system: WellSystem = {
+    ...{ pump, tank, air: atmosphericPressure(site.altitude) },
+    well: { standing, drawdown: source.drawdown, area, intake: source.intake },
+    ...(top - guard.stop < standing && {
+      protection: { stop: top - guard.stop, restart: top - guard.restart },
+    }),
+  };
+  const { valve = {} } = job.pressureTank ?? {};
+  const held: WellSystem = {
+    ...system,
+    tank: { ...tank, volume: valve.volume ?? USUAL_VALVE.volume },
+    valve: {
+      pressure: valve.pressure ?? (tank.cutIn + tank.cutOut) / 2,
+      leastFlow: valve.leastFlow ?? USUAL_VALVE.leastFlow,
+    },
+  };
+  const of = (own: WellSystem): SchoolDay => {
+    const run = tankDay(own, draws, days * DAY);
+    return { run, taps: tapsOf(job, draws, run) };
+  };
+  return { ...base, switched: of(system), valved: of(held) };
+}
+
+/** m² of a casing nobody measured: 4 in. */
+const USUAL_AREA = (Math.PI / 4) * 0.1 ** 2;
+
+function runOf(stock: string, length: number): PipeRun | undefined {
+  const found = findPipeStock(stock);
+  return found && { length, bore: found.bore, ...surfaceOf(found) };
+}
+
+/** The pressure at each tap through all its draws. */
+function tapsOf(
+  job: Pick<JobDocument, "house" | "site">,
+  draws: readonly Draw[],
+  { times, pressure, drawn }: TankDay,
+): TapTold[] {
+  const { taps = [], shared } = job.house ?? {};
+  const water = waterAt(job.site.waterTemperature, job.site.specificGravity);
+  const sharedRun = shared && runOf(shared.stock, shared.length);
+  return taps.map(({ name, height, stock, length, flow }, i): TapTold => {
+    const branch = runOf(stock, length);
+    if (!branch) return { name, flow };
+    const tap: Tap = { height, branch, flow };
+    const told: TapTold = { name, flow };
+    for (const draw of draws) {
+      if (draw.tap !== i) continue;
+      const end = draw.start + draw.duration;
+      for (let k = firstAt(times, draw.start); k < times.length; k++) {
+        const time = times[k] as number;
+        if (time > end) break;
+        // At the moment it ends nothing of it is drawn any more.
+        const together = Math.max(drawn[k] as number, time < end ? flow : 0);
+        if (together < flow * (1 - 1e-9)) continue;
+        const own = tapPressure(
+          tap,
+          pressure[k] as number,
+          sharedRun && { run: sharedRun, flow: together },
+          water,
+        );
+        if (told.least === undefined || own < told.least) {
+          told.least = own;
+          told.at = time;
+        }
+        if (told.most === undefined || own > told.most) told.most = own;
+      }
+    }
+    return told;
+  });
+}
+
+/** The first of rising times that is not before one. */
+function firstAt(times: readonly number[], time: number): number {
+  let [low, high] = [0, times.length];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if ((times[mid] as number) < time) low = mid + 1;
+    else high = mid;
+  }
+  return low;
+}

@@ -1,0 +1,55 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { Solution } from "#core/hydraulics/solveLine.ts";
+import { levelsOf, type WaterLevel } from "#core/line/path.ts";
+import { type DrawdownFit, drawdownDoubt, flowDrawing } from "#core/well/drawdown.ts";
+import { UNDER_WATER } from "#core/well/setting.ts";
+import type { SolvableJob } from "../solveJob.ts";
+import { pumpDepth, topOf } from "./settle.ts";
+
+/** What of a job its well depends on. */
+export type JobWithWell = SolvableJob & Pick<JobDocument, "house">;
+
+export function inWell(job: JobDocument): JobWithWell {
+  const { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, house } =
+    job;
+  return { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, house };
+}
+
+/** A season of the well: depths in m down from the casing's top. */
+export interface Season {
+  at: WaterLevel;
+  standing: number;
+  /** absent while nothing runs or no drawdown is known */
+  pumping?: number;
+  /** m³/s of the pump, and m drawn down, with its doubt where there was a test */
+  flow?: number;
+  drawdown?: number;
+  doubt?: number;
+  /** m³/s that leaves 3 ft over the intake */
+  gives?: number;
+}
+
+/** The well at one season: the duty is found at the level its own flow causes. */
+export function seasonOf(
+  job: JobWithWell,
+  at: WaterLevel,
+  solution: Solution | undefined,
+  fit: DrawdownFit,
+): Season {
+  const top = topOf(job);
+  const { source } = job;
+  const standing = top - levelsOf(source)[at];
+  const running = solution?.cases[at].running;
+  const drawdown = source.kind === "well" ? source.drawdown : undefined;
+  const known = drawdown && (drawdown.linear > 0 || drawdown.quadratic > 0);
+  if (!running || !solution || !known) return { at, standing };
+  const pumping = top - (running.state.nodeHeads[solution.line.intakeNode] as number);
+  const drawn = pumping - standing;
+  const flow = flowDrawing(drawdown, drawn);
+  const room = pumpDepth(job) - UNDER_WATER - standing;
+  return {
+    ...{ at, standing, pumping, flow, drawdown: drawn },
+    ...(fit.kind === "fitted" && { doubt: drawdownDoubt(fit, flow) }),
+    gives: flowDrawing(drawdown, room),
+  };
+}

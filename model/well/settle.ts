@@ -1,0 +1,110 @@
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { levelsOf } from "#core/line/path.ts";
+import { type DrawdownFit, fitDrawdown } from "#core/well/drawdown.ts";
+
+/** Whether a job draws from a well, and so has something to say of one. */
+export const hasWell = ({ source }: Pick<JobDocument, "source">): boolean => source.kind === "well";
+
+/** m above the job's datum of the casing's top, from which depths are told. */
+export const topOf = ({ well }: Pick<JobDocument, "well">): number => well?.top ?? 0;
+
+/** m down to the water before the test. */
+export function standingOf(job: Pick<JobDocument, "source" | "well">): number {
+  return job.well?.standing ?? topOf(job) - levelsOf(job.source).normal;
+}
+
+/** What the steps of the test say of the well. */
+export function fitOf(job: Pick<JobDocument, "source" | "well">): DrawdownFit {
+  const standing = standingOf(job);
+  return fitDrawdown(
+    (job.well?.steps ?? []).map(({ flow, level, minutes }) => ({
+      flow,
+      drawdown: level - standing,
+      ...(minutes !== undefined && { time: 60 * minutes }),
+    })),
+  );
+}
+
+/** The most a document takes of either. */
+const MOST = { linear: 1e7, quadratic: 1e10 };
+
+/**
+ * A job after something of its well or its tank was changed: what rests on it follows. The drawdown is the test's, the
+ * line ends at the middle of the switch, and the cable is as long as the way to the pump.
+ */
+export function settled(job: JobDocument): JobDocument {
+  const { source, well, pressureTank, site } = job;
+  if (source.kind !== "well") return job;
+  const fit = fitOf(job);
+  const drawdown =
+    fit.kind === "fitted"
+      ? {
+          linear: Math.min(fit.drawdown.linear, MOST.linear),
+          quadratic: Math.min(fit.drawdown.quadratic, MOST.quadratic),
+        }
+      : source.drawdown;
+  const { cutIn, cutOut } = pressureTank ?? {};
+  const middle = cutIn !== undefined && cutOut !== undefined ? (cutIn + cutOut) / 2 : undefined;
+  const length = cableLength(job);
+  return {
+    ...job,
+    source: { ...source, drawdown },
+    ...(middle !== undefined && { path: job.path.map((item) => atPressure(item, middle)) }),
+    ...(site.cable &&
+      well?.cable &&
+      length > 0 && {
+        site: { ...site, cable: { ...site.cable, length } },
+      }),
+  };
+}
+
+function atPressure(item: JobPathItem, pressure: number): JobPathItem {
+  return item.kind === "outlet" && item.outlet.type === "pressure"
+    ? { ...item, outlet: { ...item.outlet, pressure } }
+    : item;
+}
+
+/** m down to the pump's intake. */
+export const pumpDepth = (job: Pick<JobDocument, "source" | "well">): number =>
+  topOf(job) - job.source.intake;
+
+/** m from the supply to the motor: along the ground to the well's head, and down. */
+export const cableLength = (job: Pick<JobDocument, "source" | "well">): number =>
+  (job.well?.cable?.run ?? 0) + pumpDepth(job);
+
+/**
+ * The job with its pump hung at another depth, in m. The drop pipe, the first run of the discharge that climbs, is as much
+ * longer, so that the line ends where it did.
+ */
+export function withPumpDepth(job: JobDocument, depth: number): JobDocument {
+  const by = depth - pumpDepth(job);
+  let done = false;
+  let after = !job.path.some(({ kind }) => kind === "pump");
+  const path = job.path.map((item): JobPathItem => {
+    if (item.kind === "pump") after = true;
+    if (done || !after || item.kind !== "pipe" || item.rise <= 0 || item.rise + by <= 0)
+      return item;
+    done = true;
+    return { ...item, rise: item.rise + by, length: Math.max(item.length + by, item.rise + by) };
+  });
+  const source = { ...job.source, intake: topOf(job) - depth };
+  return settled({ ...job, source, path: done ? path : job.path } as JobDocument);
+}
+
+/** The job with a water level moved: depths of the dry season, the usual and the wet one keep their order. */
+export function withStanding(
+  job: JobDocument,
+  season: "low" | "normal" | "high",
+  depth: number,
+): JobDocument {
+  if (job.source.kind !== "well") return job;
+  const level = topOf(job) - depth;
+  const { low, normal, high } = job.source.level;
+  const moved =
+    season === "low"
+      ? { low: level, normal: Math.max(normal, level), high: Math.max(high, level) }
+      : season === "high"
+        ? { low: Math.min(low, level), normal: Math.min(normal, level), high: level }
+        : { low: Math.min(low, level), normal: level, high: Math.max(high, level) };
+  return settled({ ...job, source: { ...job.source, level: moved } });
+}

@@ -1,0 +1,172 @@
+import { currentOf, USUAL_POWER_FACTOR } from "#core/driving/motor.ts";
+import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
+import type { Solution } from "#core/hydraulics/solveLine.ts";
+import { levelsOf } from "#core/line/path.ts";
+import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
+import { continuedHead } from "#core/pump/curve.ts";
+import { GRAVITY } from "#core/quantity/constants.ts";
+import { drawdownAt } from "#core/well/drawdown.ts";
+import {
+  mostStarts,
+  PRE_CHARGE_UNDER,
+  type PreChargeSchool,
+  type PressureTank,
+  preChargeBy,
+  type StartsAt,
+  startsOverUse,
+  type ThrottleValve,
+  tankCycle,
+  tankFor,
+  tankGives,
+  throughValve,
+} from "#core/well/pressureTank.ts";
+import type { JobWithWell } from "./season.ts";
+import { pumpToTankOf } from "./tankLine.ts";
+import { tankOf, USUAL_VALVE } from "./usual.ts";
+
+/** A tank on a plain switch, or behind a valve: how it starts and what it asks of pipe and motor. */
+export interface SchoolTold {
+  tank: PressureTank;
+  /** m³ between cut-out and cut-in */
+  gives: number;
+  /** over the whole range of use */
+  starts: StartsAt[];
+  worst?: StartsAt;
+  /** s: the shortest it ever runs, with nothing used meanwhile */
+  shortest?: number;
+  /** it never stops, even with nothing used */
+  runsOn: boolean;
+  /** at a few uses, while water is drawn */
+  at: AtUse[];
+}
+
+/** While so many m³/s are drawn all the time. */
+export interface AtUse {
+  use: number;
+  /** Pa at the foot of the drop pipe over what stands outside */
+  pipe: number;
+  /** W, A and J a m³; absent where no power is published */
+  power?: number;
+  current?: number;
+  perVolume?: number;
+}
+
+export interface TankTold {
+  tank: PressureTank & { school: PreChargeSchool };
+  /** what a tank of this size gives by either school of pre-charge */
+  schools: { school: PreChargeSchool; preCharge: number; gives: number }[];
+  air: number;
+  /** absent while no pump runs into a tank */
+  switched?: SchoolTold;
+  valved?: SchoolTold & { valve: ThrottleValve };
+  /** m³ of the smallest tank on the plain switch that lets the pump run a minute */
+  forMinute?: number;
+  /** what the pump's plate allows */
+  startsLimit?: number;
+  leastFlow?: number;
+  /** pre-charge stands above the cut-in: the taps run dry before the pump starts */
+  overCharged: boolean;
+  /** m³/s at the middle of the switch */
+  flow?: number;
+}
+
+const USES = [0.25, 0.5, 0.75, 1];
+
+/** What a job's pressure tank comes to, on its switch alone and with a valve that holds the pressure. */
+export function tankToldOf(job: JobWithWell, solution: Solution | undefined): TankTold {
+  const tank = tankOf(job.pressureTank);
+  const air = atmosphericPressure(job.site.altitude);
+  const schools = (Object.keys(PRE_CHARGE_UNDER) as PreChargeSchool[]).map((school) => {
+    const preCharge = preChargeBy(school, tank.cutIn);
+    const gives = tankGives(tank.volume, preCharge, tank.cutIn, tank.cutOut, air);
+    return { school, preCharge, gives };
+  });
+  const base = { tank, schools, air, overCharged: tank.preCharge > tank.cutIn };
+  const pump = solution && !solution.asked ? pumpToTankOf(job) : undefined;
+  const plate = job.pumps.find(({ id }) => id === solution?.pumps[0]?.pump.id);
+  if (!pump || job.source.kind !== "well") return base;
+  // At the usual level, drawn down as the flow itself asks.
+  const { drawdown } = job.source;
+  const standing = levelsOf(job.source).normal;
+  const openAt = (pressure: number) => {
+    const most = pump.flowAt(standing, pressure);
+    const over = (flow: number) =>
+      flow - pump.flowAt(standing - drawdownAt(drawdown, flow), pressure);
+    return most <= 0 || over(most) <= 0
+      ? most
+      : bracketedRoot(over, 0, most, over(0), over(most), 1e-10);
+  };
+  const table = tabulated(openAt, Math.min(tank.cutIn, tank.preCharge), tank.cutOut);
+  const perMetre = pump.density * GRAVITY;
+  const electric = plate?.electric;
+  const { phase = 1, volts, powerFactor = USUAL_POWER_FACTOR } = electric ?? {};
+  // What the pump adds at a flow is the pipe's pressure over the water outside.
+  const headAt = (flow: number) => solution && curveHead(solution, flow);
+  const atUse = (use: number): AtUse => {
+    const power = pump.powerAt(use);
+    return {
+      use,
+      pipe: (headAt(use) ?? 0) * perMetre,
+      ...(power !== undefined && { power, perVolume: power / use }),
+      ...(power !== undefined && volts && { current: currentOf(power, volts, powerFactor, phase) }),
+    };
+  };
+  const most = table(tank.cutIn);
+  const school = (own: PressureTank, flowAt: (pressure: number) => number): SchoolTold => {
+    const starts = startsOverUse(own, flowAt, air);
+    const worst = mostStarts(starts);
+    const idle = tankCycle(own, flowAt, 0, air);
+    return {
+      tank: own,
+      gives: tankGives(own.volume, own.preCharge, own.cutIn, own.cutOut, air),
+      starts,
+      ...(worst && { worst }),
+      ...(idle.kind === "cycles" && { shortest: idle.run }),
+      runsOn: idle.kind === "runs-on",
+      at: [],
+    };
+  };
+  const switched = school(tank, table);
+  const { valve: given } = job.pressureTank ?? {};
+  const valve: ThrottleValve = {
+    pressure: given?.pressure ?? (tank.cutIn + tank.cutOut) / 2,
+    leastFlow: given?.leastFlow ?? Math.max(USUAL_VALVE.leastFlow, plate?.leastFlow ?? 0),
+  };
+  const behind: PressureTank = { ...tank, volume: given?.volume ?? USUAL_VALVE.volume };
+  const valved = school(behind, (pressure) => throughValve(valve, table(pressure), pressure));
+  const middle = table((tank.cutIn + tank.cutOut) / 2);
+  const uses = USES.map((part) => part * middle);
+  return {
+    ...base,
+    // On a plain switch the pump gives all it can while it runs, whatever is drawn.
+    switched: { ...switched, at: uses.map((use) => ({ ...atUse(middle), use })) },
+    valved: {
+      ...valved,
+      valve,
+      at: uses.map((use) => ({ ...atUse(Math.max(use, valve.leastFlow)), use })),
+    },
+    forMinute: tankFor(60 * middle, tank.preCharge, tank.cutIn, tank.cutOut, air),
+    ...(plate?.startsPerHour !== undefined && { startsLimit: plate.startsPerHour }),
+    ...(plate?.leastFlow !== undefined && { leastFlow: plate.leastFlow }),
+    ...(most > 0 && { flow: middle }),
+  };
+}
+
+const STEPS = 32;
+
+/** A falling flow read off a table, straight between its rows. */
+function tabulated(of: (x: number) => number, from: number, to: number): (x: number) => number {
+  const step = (to - from) / STEPS;
+  const values = Array.from({ length: STEPS + 1 }, (_, i) => of(from + i * step));
+  return (x) => {
+    const along = Math.min(Math.max((x - from) / step, 0), STEPS);
+    const i = Math.min(Math.floor(along), STEPS - 1);
+    const [a, b] = [values[i] as number, values[i + 1] as number];
+    return a + (b - a) * (along - i);
+  };
+}
+
+/** m all pumps of a line add at a flow, one after another. */
+function curveHead({ pumps }: Solution, flow: number): number {
+  return pumps.reduce((sum, { curve }) => sum + continuedHead(curve, flow), 0);
+}

@@ -1,0 +1,33 @@
+import type { TankDocument } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
+import { FOOT, GALLON, PSI } from "#core/quantity/constants.ts";
+import { type PreChargeSchool, type PressureTank, preChargeBy } from "#core/well/pressureTank.ts";
+
+/** What stands in until somebody types it. Common practice, no source. */
+
+/** Pa between cut-in and cut-out. */
+export const SWITCH_SPAN = 20 * PSI;
+export const USUAL_SCHOOL: PreChargeSchool = "2-psi-under";
+/** Pa of a switch nobody set, 30 and 50 psi, and m³ of its tank. */
+const USUAL_TANK = { volume: 20 * GALLON, cutIn: 30 * PSI, cutOut: 50 * PSI };
+/** m³/s a throttle valve always lets through, 1 gpm, and m³ of the tank behind it. */
+export const USUAL_VALVE = { leastFlow: (1 * GALLON) / 60, volume: 4.4 * GALLON };
+/** m over the intake at which a guard stops the pump. */
+export const GUARD_OVER = 2 * FOOT;
+
+/** A tank round the pressure a line is laid out for: `m` is a round length near a metre, three feet in US units. */
+export function usualTank(pressure: number, m: number): TankDocument {
+  const span = m < 1 ? SWITCH_SPAN : 140_000;
+  const cutIn = Math.max(Math.min(pressure, RANGES.outletPressure.max - span) - span / 2, 0);
+  return { volume: m < 1 ? 20 * GALLON : 0.08, cutIn, cutOut: cutIn + span };
+}
+
+/** The tank as it counts, with what nobody typed as it usually is. */
+export function tankOf(given: TankDocument = {}): PressureTank & { school: PreChargeSchool } {
+  const { volume, cutIn = USUAL_TANK.cutIn, school = USUAL_SCHOOL } = given;
+  const cutOut = given.cutOut ?? cutIn + SWITCH_SPAN;
+  return {
+    ...{ volume: volume ?? USUAL_TANK.volume, cutIn, cutOut, school },
+    preCharge: given.preCharge ?? preChargeBy(school, cutIn),
+  };
+}

@@ -1,0 +1,194 @@
+import type { PumpDocument } from "#contract/documents/pump.ts";
+import type { CheckContext } from "#core/check/check.ts";
+import { checkContext, type Judgement } from "#core/check/registry.ts";
+import { windowOf } from "#core/check/well.ts";
+import type { Solution } from "#core/hydraulics/solveLine.ts";
+import { everyItem, type PathItem, WATER_LEVELS } from "#core/line/path.ts";
+import { boreAt, meanArea, recoveryTime, settlingTime } from "#core/well/casing.ts";
+import { type DrawdownFit, drawdownAt, drawdownDoubt } from "#core/well/drawdown.ts";
+import type { SettingWindow } from "#core/well/setting.ts";
+import { pumpedOff } from "#core/well/tankDay.ts";
+import { solveJob } from "../solveJob.ts";
+import { type CableTold, cableOf } from "./cable.ts";
+import { type DropPipeTold, dropPipeOf } from "./dropPipe.ts";
+import { guardOf } from "./guard.ts";
+import { type OtherPumpsTold, otherPumpsOf } from "./otherPumps.ts";
+import { partsOfWell, type WellPart } from "./parts.ts";
+import { type JobWithWell, type Season, seasonOf } from "./season.ts";
+import { fitOf, pumpDepth, standingOf, topOf } from "./settle.ts";
+import { type TankTold, tankToldOf } from "./tank.ts";
+import { pumpToTankOf } from "./tankLine.ts";
+
+/** Everything that is told of a job's well, as plain data. SI. */
+export interface WellTold {
+  /** whether its pump runs, a flow is asked of one still to be chosen, or the line does not stand */
+  line: "running" | "asked" | "none";
+  top: number;
+  depth: number;
+  seasons: Season[];
+  fit: DrawdownFit;
+  /** m³/s and m: the curve through the test, from nothing to past its largest step */
+  curve: { flow: number; drawdown: number; doubt: number }[];
+  /** steps that were too short for the water to settle, by the casing alone; s it takes */
+  short: { step: number; needs: number }[];
+  /** the casing between standing and pumping level, in the dry season */
+  casing?: { area: number; settles: number; volume: number; recovers: number };
+  window: SettingWindow;
+  /** the pump its rules are about; none while one is to be chosen */
+  pump?: PumpDocument;
+  bore?: number;
+  /** where the well gives less than the pump lifts: how its guard runs it */
+  guarded?: Guarded;
+  /** of the judgements those the well is about */
+  judgements: Judgement[];
+  dropPipe: DropPipeTold;
+  parts: WellPart[];
+  cable: CableTold;
+  tank: TankTold;
+  others: OtherPumpsTold;
+}
+
+export interface Guarded {
+  stop: number;
+  restart: number;
+  assumed: boolean;
+  /** m³/s the pump lifts while it runs, and m³ a day in all */
+  lifts: number;
+  perDay: number;
+  startsPerHour: number;
+  /** part of the day it runs */
+  runs: number;
+}
+
+const DAY = 86_400;
+/** Of the drawdown, what is left when a well is said to have recovered. */
+const RECOVERED = 0.1;
+
+const ABOUT: ReadonlySet<string> = new Set([
+  ...["well-dry", "well-setting", "motor-cooling", "cut-out-reached", "pressure-rating"],
+  ...["pump-width", "water-too-deep", "pressure-rating-unknown"],
+]);
+
+/** A job's well at its three seasons: what it gives, where its pump may hang, on what, and what feeds and follows it. */
+export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []): WellTold {
+  const solved = solveJob(job);
+  const solution = solved.kind === "refused" ? undefined : solved.solution;
+  const context = solution && checkContext(solution, job, job.wantedFlow);
+  const top = topOf(job);
+  const fit = fitOf(job);
+  const depth = pumpDepth(job);
+  const pumps = everyItem<PathItem>(job.path as PathItem[]).filter(({ kind }) => kind === "pump");
+  const own = pumps.length > 0 ? solution?.pumps[0]?.pump.id : undefined;
+  const pump = job.pumps.find(({ id }) => id === own);
+  const seasons = WATER_LEVELS.map((at) => seasonOf(job, at, solution, fit));
+  const window = context ? windowOf(context, pump) : bareWindow(job, pump);
+  const dry = seasons[0] as Season;
+  const casings = job.well?.casings ?? [];
+  const known = job.source.kind === "well" ? job.source.drawdown : { linear: 0, quadratic: 0 };
+  const casing = casingOf(casings, dry, known.linear);
+  const guarded = guardedOf(job, solution, dry, casing?.area);
+  return {
+    line: !solution?.cases.normal.running ? "none" : solution.asked ? "asked" : "running",
+    ...{ top, depth, seasons, fit, curve: curveOf(fit) },
+    short: shortSteps(job, fit),
+    ...(casing && { casing }),
+    window,
+    ...(pump && { pump }),
+    ...optional("bore", boreAt(casings, depth)),
+    ...(guarded && { guarded }),
+    judgements: (solved.kind === "refused" ? [] : solved.judgements).filter(({ code }) =>
+      ABOUT.has(code),
+    ),
+    dropPipe: dropPipeOf(job, solution, dry),
+    parts: partsOfWell(job),
+    cable: cableOf(job, solution, pump),
+    tank: tankToldOf(job, solution),
+    others: otherPumpsOf(job, dry, library),
+  };
+}
+
+function optional<K extends string, T>(key: K, value: T | undefined): { [P in K]?: T } {
+  return (value === undefined ? {} : { [key]: value }) as { [P in K]?: T };
+}
+
+function bareWindow(job: JobWithWell, pump: PumpDocument | undefined): SettingWindow {
+  const empty = { solution: { line: { source: job.source }, cases: EMPTY_CASES }, line: job };
+  return windowOf(empty as unknown as Pick<CheckContext, "solution" | "line">, pump);
+}
+
+const EMPTY_CASES = { low: {}, normal: {}, high: {} };
+
+/** Points of the curve, and how far past its largest step it is drawn. */
+const POINTS = 24;
+const PAST = 1.3;
+
+function curveOf(fit: DrawdownFit): WellTold["curve"] {
+  if (fit.kind !== "fitted") return [];
+  return Array.from({ length: POINTS + 1 }, (_, i) => {
+    const flow = (fit.testedTo * PAST * i) / POINTS;
+    return { flow, drawdown: drawdownAt(fit.drawdown, flow), doubt: drawdownDoubt(fit, flow) };
+  });
+}
+
+/** Times the well's own time to settle that a step has to last for its level to stay within 2 %. */
+const SETTLED = 4;
+
+function shortSteps(job: JobWithWell, fit: DrawdownFit): WellTold["short"] {
+  const casings = job.well?.casings ?? [];
+  const standing = standingOf(job);
+  if (fit.kind !== "fitted") return [];
+  return (job.well?.steps ?? []).flatMap(({ flow, level, minutes }, step) => {
+    const area = meanArea(casings, standing, level);
+    if (area === undefined || minutes === undefined) return [];
+    const needs = SETTLED * settlingTime(area, (level - standing) / flow);
+    return 60 * minutes < needs ? [{ step, needs }] : [];
+  });
+}
+
+function casingOf(
+  casings: Parameters<typeof meanArea>[0],
+  { standing, pumping, flow, drawdown }: Season,
+  linear: number,
+): WellTold["casing"] {
+  if (pumping === undefined || !flow || !drawdown || drawdown <= 0) return undefined;
+  const area = meanArea(casings, standing, pumping);
+  if (area === undefined) return undefined;
+  const settles = settlingTime(area, linear > 0 ? linear : drawdown / flow);
+  return { area, settles, volume: area * drawdown, recovers: recoveryTime(settles, RECOVERED) };
+}
+
+function guardedOf(
+  job: JobWithWell,
+  solution: Solution | undefined,
+  dry: Season,
+  area = Math.PI * 0.05 ** 2,
+): Guarded | undefined {
+  const pump = solution && !solution.asked ? pumpToTankOf(job) : undefined;
+  const { source } = job;
+  if (!pump || source.kind !== "well" || dry.pumping === undefined) return undefined;
+  const top = topOf(job);
+  const { stop, restart, assumed } = guardOf(job, dry.standing);
+  if (stop <= dry.standing || dry.pumping <= stop) return undefined;
+  const pressure = pump.pressure;
+  const lifts = (level: number) => pump.flowAt(level, pressure);
+  const off = pumpedOff(
+    {
+      well: {
+        standing: top - dry.standing,
+        drawdown: source.drawdown,
+        area,
+        intake: source.intake,
+      },
+      protection: { stop: top - stop, restart: top - restart },
+      lifts,
+    },
+    DAY,
+  );
+  if (off.holds) return undefined;
+  return {
+    ...{ stop, restart, assumed, perDay: off.pumped },
+    lifts: off.runTime > 0 ? off.pumped / off.runTime : 0,
+    startsPerHour: off.starts / 24,
+    runs: off.runTime / DAY,
+  };
+}
