@@ -1,4 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
 import type { Judgement } from "#core/check/registry.ts";
 import type { Money, TogetherAsked } from "#core/choose/front.ts";
@@ -17,6 +18,9 @@ import { TIME_DRAWS, type TimeRangeResult, timeRange } from "#model/overTime/ran
 import { type Told, toldOverTime } from "#model/overTime/told.ts";
 import { mended, type SolvableJob, sizeGains, solveJob } from "#model/solveJob.ts";
 import { type JobThatWaters, type WateringTold, wateringOf } from "#model/watering/watering.ts";
+import { type WellDayTold, wellDayOf } from "#model/well/day.ts";
+import type { JobWithWell } from "#model/well/season.ts";
+import { type WellTold, wellOf } from "#model/well/well.ts";
 import type { Variant } from "#model/whatIf/changes.ts";
 import { type Column, columnsOf } from "#model/whatIf/columns.ts";
 import { type PumpYears, type Visit, yearsOf } from "#model/years.ts";
@@ -83,6 +87,8 @@ export const CALCULATIONS = {
     return solved.kind === "solved" ? judgeTests(solved, job, readings, doubt, limits) : [];
   },
   watering: (job: JobThatWaters): WateringTold => wateringOf(job),
+  well: (job: JobWithWell, library: readonly PumpDocument[]): WellTold => wellOf(job, library),
+  wellDay: (job: JobWithWell): WellDayTold => wellDayOf(job),
   years: (job: SolvableJob, visits: readonly Visit[], doubt: Doubt): PumpYears[] =>
     yearsOf(job, visits, doubt),
   sizes: (

@@ -13,6 +13,7 @@ import { localDay } from "../app/clock.ts";
 import { useUnits } from "../app/settings.ts";
 import { useJobStore, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { Usual } from "../job/parts/Usual.tsx";
 import { Button } from "../ui/Button.tsx";
 import { downloadText } from "../ui/downloadText.ts";
 import { NumberField, TextField } from "../ui/Fields.tsx";
@@ -23,7 +24,6 @@ import { ClockField } from "./ClockField.tsx";
 import { Figure } from "./Figure.tsx";
 import { editField, setIn } from "./field.ts";
 import type { ToldProps } from "./toldProps.ts";
-import { Usual } from "./Usual.tsx";
 
 /** The day by the clock: sets, moves, fuel stops, waits. */
 export function DayTold({ job, told }: ToldProps) {

@@ -18,10 +18,10 @@ import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { Button } from "../ui/Button.tsx";
 import { NumberField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
+import { Said } from "../ui/Said.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
 import { setField } from "./field.ts";
-import { Said } from "./Said.tsx";
 import type { ToldProps } from "./toldProps.ts";
 
 type Drip = NonNullable<FieldDocument["drip"]>;

@@ -8,13 +8,13 @@ import type { WateringTold } from "#model/watering/watering.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { Usual } from "../job/parts/Usual.tsx";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { NumberField, SelectField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
 import { sideName } from "./FieldDrawing.tsx";
 import { setField } from "./field.ts";
 import { KEPT_OFF, type KeepOff, type KeepOffs, keepOffName } from "./keptOff.ts";
-import { Usual } from "./Usual.tsx";
 
 const WINDS: Record<Wind, string> = {
   calm: "Calm",

@@ -14,11 +14,11 @@ import {
   throwWords,
 } from "#words/watering.ts";
 import { useUnits } from "../app/settings.ts";
+import { Said } from "../ui/Said.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { FieldDrawing } from "./FieldDrawing.tsx";
 import { Figure } from "./Figure.tsx";
 import { keepOffName } from "./keptOff.ts";
-import { Said } from "./Said.tsx";
 import type { ToldProps } from "./toldProps.ts";
 
 /** The field with its sets, how long each runs, and whether the ground takes it. */

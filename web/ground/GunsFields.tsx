@@ -14,12 +14,12 @@ import { FIRM, theFirm } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit, editItem, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { without } from "../job/without.ts";
 import { Button } from "../ui/Button.tsx";
 import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { ChartRows } from "./ChartRows.tsx";
-import { without } from "./field.ts";
 import { Throws } from "./Throws.tsx";
 
 /** The guns' own numbers, throws that were measured, and how many stand on the line. */

@@ -12,6 +12,7 @@ import { depthOf } from "#words/watering.ts";
 import { theFirm } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { visit } from "../job/jobStore.ts";
+import { Usual } from "../job/parts/Usual.tsx";
 import { Button } from "../ui/Button.tsx";
 import { PercentField, TextField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
@@ -20,7 +21,6 @@ import { QuantityField } from "../ui/QuantityField.tsx";
 import { Figure } from "./Figure.tsx";
 import { setIn } from "./field.ts";
 import type { ToldProps } from "./toldProps.ts";
-import { Usual } from "./Usual.tsx";
 
 /** The season week by week, and what it costs; by guns and by drip side by side. */
 export function SeasonTold({ job, told }: ToldProps) {

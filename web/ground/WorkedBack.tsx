@@ -10,11 +10,12 @@ import { halvingWords, strengthWords, togetherWords } from "#words/watering.ts";
 import { useUnits } from "../app/settings.ts";
 import { visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { Usual } from "../job/parts/Usual.tsx";
+import { without } from "../job/without.ts";
 import { PercentField, SelectField } from "../ui/Fields.tsx";
-import { setIn, without } from "./field.ts";
-import { Said } from "./Said.tsx";
+import { Said } from "../ui/Said.tsx";
+import { setIn } from "./field.ts";
 import type { ToldProps } from "./toldProps.ts";
-import { Usual } from "./Usual.tsx";
 
 const GUNS: Record<Stood, string> = { one: "One gun open", two: "Two guns open" };
 

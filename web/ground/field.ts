@@ -1,5 +1,6 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
 import { edit } from "../job/jobStore.ts";
+import { without } from "../job/without.ts";
 
 /** Changes what the job on the bench knows of its field. */
 export function editField(change: (field: FieldDocument) => FieldDocument): void {
@@ -23,9 +24,4 @@ export function setIn<G extends Group>(
   },
 ): void {
   editField((field) => ({ ...field, [group]: without({ ...field[group], ...patch }) }));
-}
-
-/** A copy with every undefined field taken out. */
-export function without<T extends object>(given: T): T {
-  return Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)) as T;
 }

@@ -14,6 +14,7 @@ import {
 } from "#words/overTime.ts";
 import { wallClock } from "../app/clock.ts";
 import { useUnits } from "../app/settings.ts";
+import { useFigureWorking } from "../job/FigureWorking.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Figure } from "../ui/Figure.tsx";
 import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
@@ -21,7 +22,7 @@ import { StatusMark } from "../ui/StatusMark.tsx";
 import { BodyDrawing } from "./BodyDrawing.tsx";
 import { EventList } from "./EventList.tsx";
 import { Range } from "./Range.tsx";
-import { RunWorking, useRunWorking } from "./RunWorking.tsx";
+import { RunWorking } from "./RunWorking.tsx";
 import { Stages } from "./Stages.tsx";
 import { Strip } from "./Strip.tsx";
 import { useOverTime } from "./useOverTime.ts";
@@ -69,7 +70,7 @@ export default function TimePane({ job }: { job: JobDocument }) {
 function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocument }) {
   const units = useUnits();
   const { timeline, answers, span, troubles, pumps, bodies, watched } = run;
-  const show = useRunWorking();
+  const show = useFigureWorking("time");
   const called = useMemo(
     (): Called => ({
       pump: (k) => itemName(job.path, pumps[k] ?? "", units),

@@ -1,5 +1,5 @@
 import type { ComponentProps } from "react";
-import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { JobQuantity } from "./JobQuantity.tsx";
 
 type Props = Omit<Extract<ComponentProps<typeof JobQuantity>, { optional: true }>, "optional"> & {
   /** SI, what is taken while nothing is typed */

@@ -1,0 +1,21 @@
+import type { HouseDocument, TankDocument, WellDocument } from "#contract/documents/job.ts";
+import { settled } from "#model/well/settle.ts";
+import { edit } from "../job/jobStore.ts";
+import { without } from "../job/without.ts";
+
+type Patch<T> = { [K in keyof T]?: T[K] | undefined };
+
+/** Puts fields into the well of the job on the bench; what is undefined is taken out, and what rests on it follows. */
+export function setWell(patch: Patch<WellDocument>): void {
+  edit((job) => settled({ ...job, well: without({ ...job.well, ...patch }) as WellDocument }));
+}
+
+export function setTank(patch: Patch<TankDocument>): void {
+  edit((job) =>
+    settled({ ...job, pressureTank: without({ ...job.pressureTank, ...patch }) as TankDocument }),
+  );
+}
+
+export function setHouse(patch: Patch<HouseDocument>): void {
+  edit((job) => ({ ...job, house: without({ ...job.house, ...patch }) as HouseDocument }));
+}
