@@ -1,6 +1,7 @@
 import type { JobInput } from "#contract/documents/job.ts";
 import { fromCatalogue, fromLibrary } from "./fromLibrary.ts";
 import { BRAMBLE_YARD, DRILL_TANK, RELAY_ROOM } from "./waterJobs.ts";
+import { BRAMBLE_BOREHOLE } from "./wellJobs.ts";
 
 /** Jobs of the invented firm Oxbow & Larch, pump fitters, in the invented Vale of Ennet. */
 
@@ -246,4 +247,5 @@ export const DEMO_JOBS: { id: string; job: JobInput }[] = [
   { id: "ennet-halt-relay-room", job: RELAY_ROOM },
   { id: "ennet-drill-tank", job: DRILL_TANK },
   { id: "bramble-rigg-yard", job: BRAMBLE_YARD },
+  { id: "bramble-rigg-borehole", job: BRAMBLE_BOREHOLE },
 ];

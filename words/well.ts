@@ -35,6 +35,12 @@ export const spell = (seconds: number): string =>
 export const litres = (si: number, system: UnitSystem): string =>
   system === "us" ? `${(si / GALLON).toFixed(1)} gal` : `${(si * 1000).toFixed(1)} L`;
 
+/** J for a m³ as energy is told of water. */
+export const workOf = (perVolume: number, system: UnitSystem): string =>
+  system === "us"
+    ? `${((perVolume * GALLON * 1000) / 3.6e6).toPrecision(2)} kWh/1000 gal`
+    : `${(perVolume / 3.6e6).toPrecision(2)} kWh/m³`;
+
 /** What the test says, and how far it may be trusted. */
 export function fitWords(fit: DrawdownFit, system: UnitSystem): SaidOfWell {
   switch (fit.kind) {
@@ -71,7 +77,7 @@ export function fitWords(fit: DrawdownFit, system: UnitSystem): SaidOfWell {
       }
       return fit.scatter === undefined
         ? {
-            severity: "good",
+            severity: "watch",
             sentence: `Two steps, which any curve goes through: a third would tell whether they agree. Tested to ${to}; above that the drawdown is not known.`,
           }
         : {
@@ -139,8 +145,8 @@ export function cableWords({ fails, asks }: CableRow, breaker: number | undefine
       ? "Carries less than the motor takes"
       : `Carries less than its ${breaker} A breaker lets through`;
   }
-  if (asks === "ampacity") return "Keeps the voltage up; what it may carry is to be typed";
-  if (asks === "breaker") return "Keeps the voltage up; which breaker is to be typed";
+  if (asks === "ampacity") return "Type what it may carry";
+  if (asks === "breaker") return "Type the breaker";
   return "Passes";
 }
 
@@ -317,7 +323,7 @@ export function suctionWords(limit: number, lift: number, system: UnitSystem): S
   return lift > limit
     ? {
         severity: "stop",
-        sentence: `The water stands ${head(lift)} down in the dry season; a pump at the top holds ${head(limit)} here at the most, ${format(25 * FOOT, "head", system)} at the sea (common practice, no source). The pump, or the cylinder of a hand pump, has to go down.`,
+        sentence: `No pump at the top draws from here: the water stands ${head(lift)} down in the dry season, and it holds ${head(limit)} here at the most, ${format(25 * FOOT, "head", system)} at the sea (common practice, no source). The pump, or a hand pump’s cylinder, has to go down.`,
       }
     : {
         severity: lift > 0.9 * limit ? "watch" : "good",

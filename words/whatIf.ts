@@ -9,6 +9,7 @@ export type OfferSaid =
   | { kind: "one-gun" }
   | { kind: "trash-pump" | "pressure-pump"; name: string }
   | { kind: "second-pump" }
+  | { kind: "half-and-booster"; name: string; booster: string }
   | { kind: "other-pump"; name: string }
   | { kind: "float-higher"; by: number }
   | { kind: "no-check" }
@@ -32,6 +33,8 @@ export function offerLabel(offer: OfferSaid, system: UnitSystem): string {
       return `Pressure pump: ${offer.name}`;
     case "second-pump":
       return "Second pump beside it";
+    case "half-and-booster":
+      return `${offer.name} to an open tank, ${offer.booster} as booster`;
     case "other-pump":
       return offer.name;
     case "float-higher":

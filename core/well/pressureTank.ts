@@ -107,10 +107,14 @@ export function startsOverUse(
   tank: PressureTank,
   flowAt: (pressure: number) => number,
   air = AIR,
+  /** m³/s up to which half of all uses are looked at: where a valve makes little uses matter most */
+  fineTo = 0,
 ): StartsAt[] {
   const most = flowAt(Math.max(tank.cutIn, tank.preCharge));
+  const bend = fineTo > 0 && fineTo < most ? fineTo : most / 2;
   return Array.from({ length: USES + 1 }, (_, i): StartsAt => {
-    const use = (most * i) / USES;
+    const half = USES / 2;
+    const use = i <= half ? (bend * i) / half : bend + ((most - bend) * (i - half)) / half;
     const cycle = tankCycle(tank, flowAt, use, air);
     if (cycle.kind === "runs-on") {
       return { use, startsPerHour: 0, run: Number.POSITIVE_INFINITY };
@@ -119,7 +123,7 @@ export function startsOverUse(
   });
 }
 
-const USES = 48;
+const USES = 64;
 
 /** The use at which it starts most often. */
 export const mostStarts = (over: readonly StartsAt[]): StartsAt | undefined =>

@@ -1,7 +1,7 @@
 import type { PumpState } from "../hydraulics/boundary.ts";
 import { type LineModel, stateOf } from "../hydraulics/solveLine.ts";
 import { evaluate, monotoneCubic } from "../numeric/monotoneCubic.ts";
-import { powerAt, publishedValue } from "../pump/curve.ts";
+import { continuedHead, powerAt, publishedValue } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 
 /** A pump that lifts water out of a well into a tank under pressure, tabulated so that a day of it costs no solving. */
@@ -10,6 +10,8 @@ export interface PumpToTank {
   flowAt: (level: number, pressure: number) => number;
   /** W at a flow; undefined where no power is published */
   powerAt: (flow: number) => number | undefined;
+  /** m the pumps add at a flow, one after another */
+  headAt: (flow: number) => number;
   /** m above datum, of the tank */
   tank: number;
   /** kg/m³ */
@@ -54,6 +56,11 @@ export function pumpToTank(ready: LineModel, specificGravity: number): PumpToTan
       const lift = outlet.elevation + pressure / perMetre - level;
       return lift >= shutoff ? 0 : Math.max(evaluate(curve, Math.max(lift, 0)), 0);
     },
+    headAt: (flow) =>
+      states.reduce(
+        (sum, state) => sum + (state.kind === "running" ? continuedHead(state.curve, flow) : 0),
+        0,
+      ),
     powerAt: (flow) => {
       const powers = states.map((state) => powerOf(state, flow));
       return powers.every((own) => own !== undefined)

@@ -9,11 +9,12 @@ import { drawdownAt } from "#core/well/drawdown.ts";
 import { type Tap, tapPressure } from "#core/well/houseLine.ts";
 import { type TankDay, tankDay, type WellSystem } from "#core/well/tankDay.ts";
 import { type Draw, USUAL_TAP, usualDay, volumeOf } from "#core/well/useOfDay.ts";
+import { workForWater } from "./booster.ts";
 import { guardOf } from "./guard.ts";
 import type { JobWithWell } from "./season.ts";
 import { topOf } from "./settle.ts";
 import { pumpToTankOf } from "./tankLine.ts";
-import { tankOf, USUAL_VALVE } from "./usual.ts";
+import { tankOf, valveOf } from "./usual.ts";
 
 /** What happens in a job's well and tank while a household, or the plots, draw water. */
 export interface WellDayTold {
@@ -27,6 +28,8 @@ export interface WellDayTold {
   /** on the switch alone, and with a valve that holds the pressure; absent while no pump runs into a tank */
   switched?: SchoolDay;
   valved?: SchoolDay;
+  /** J the pump in the well takes for the same water, where a booster makes the pressure */
+  lifting?: number;
 }
 
 export interface SchoolDay {
@@ -91,25 +94,26 @@ export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayTold
   const guard = guardOf(job, top - standing);
   const system: WellSystem = {
     ...{ pump, tank, air: atmosphericPressure(site.altitude) },
-    well: { standing, drawdown: source.drawdown, area, intake: source.intake },
-    ...(top - guard.stop < standing && {
-      protection: { stop: top - guard.stop, restart: top - guard.restart },
-    }),
-  };
-  const { valve = {} } = job.pressureTank ?? {};
-  const held: WellSystem = {
-    ...system,
-    tank: { ...tank, volume: valve.volume ?? USUAL_VALVE.volume },
-    valve: {
-      pressure: valve.pressure ?? (tank.cutIn + tank.cutOut) / 2,
-      leastFlow: valve.leastFlow ?? USUAL_VALVE.leastFlow,
+    well: {
+      ...{ standing, area, intake: source.intake },
+      // A booster draws from an open tank, and the well fills that meanwhile.
+      drawdown: pump.boosts ? { linear: 0, quadratic: 0 } : source.drawdown,
     },
+    ...(!pump.boosts &&
+      top - guard.stop < standing && {
+        protection: { stop: top - guard.stop, restart: top - guard.restart },
+      }),
   };
+  const held: WellSystem = { ...system, ...valveOf(job.pressureTank, pump.plate?.leastFlow) };
   const of = (own: WellSystem): SchoolDay => {
     const run = tankDay(own, draws, days * DAY);
     return { run, taps: tapsOf(job, draws, run) };
   };
-  return { ...base, switched: of(system), valved: of(held) };
+  const lift = pump.boosts ? workForWater(job).well : undefined;
+  return {
+    ...{ ...base, switched: of(system), valved: of(held) },
+    ...(lift !== undefined && { lifting: lift * volumeOf(draws) }),
+  };
 }
 
 /** m² of a casing nobody measured: 4 in. */

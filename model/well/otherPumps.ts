@@ -17,6 +17,7 @@ import {
 import { drawdownAt } from "#core/well/drawdown.ts";
 import { cylinderArea, handFlow, handleForce, MOST_PULL, STICK } from "#core/well/handPump.ts";
 import { UNDER_WATER } from "#core/well/setting.ts";
+import { workForWater } from "./booster.ts";
 import type { JobWithWell, Season } from "./season.ts";
 import { topOf } from "./settle.ts";
 
@@ -80,14 +81,14 @@ export function otherPumpsOf(
   const water = waterAt(site.waterTemperature, site.specificGravity);
   const drawn = (flow: number) => (source.kind === "well" ? drawdownAt(source.drawdown, flow) : 0);
   const limit = correctedLiftLimit(RATED_SUCTION, site.altitude, water);
-  const pump = job.pumps[0];
+  const own = workForWater(job).whole;
   return {
     suction: { limit, lift: dry.standing },
     ...(well?.hand && { hand: handOf(well.hand, dry.standing, drawn, water) }),
     jets: limit > dry.standing ? jetsOf(job, library) : [],
     ...(well?.air && { air: airOf(job, well.air, dry.standing, drawn, water) }),
     ...(well?.pulse && { pulse: pulseOf(well.pulse, dry.standing, drawn, water) }),
-    ...(pump && { own: workOf(job) }),
+    ...(own !== undefined && { own }),
   };
 }
 
@@ -160,16 +161,6 @@ function outletOver(job: JobWithWell): number {
     if (item.kind === "pipe" || item.kind === "rise") elevation += item.rise;
   }
   return elevation - topOf(job);
-}
-
-/** J a m³ of the job's own pump at normal water. */
-function workOf(job: JobWithWell): number {
-  const solved = solveLine({ ...job, path: job.path as PathItem[] }, job.pumps);
-  if (solved.kind === "refused") return 0;
-  const { running } = solved.solution.cases.normal;
-  return running?.power && running.state.delivered > 0
-    ? running.power / running.state.delivered
-    : 0;
 }
 
 /** The library's jet pumps stood at the top on a suction pipe of their own, those that move most first. */

@@ -1,5 +1,5 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { levelsOf } from "#core/line/path.ts";
+import { levelsOf, type WaterLevel } from "#core/line/path.ts";
 import { type DrawdownFit, fitDrawdown } from "#core/well/drawdown.ts";
 
 /** Whether a job draws from a well, and so has something to say of one. */
@@ -91,20 +91,9 @@ export function withPumpDepth(job: JobDocument, depth: number): JobDocument {
   return settled({ ...job, source, path: done ? path : job.path } as JobDocument);
 }
 
-/** The job with a water level moved: depths of the dry season, the usual and the wet one keep their order. */
-export function withStanding(
-  job: JobDocument,
-  season: "low" | "normal" | "high",
-  depth: number,
-): JobDocument {
+/** The job with the standing water of one season at another depth, in m down. */
+export function withStanding(job: JobDocument, season: WaterLevel, depth: number): JobDocument {
   if (job.source.kind !== "well") return job;
-  const level = topOf(job) - depth;
-  const { low, normal, high } = job.source.level;
-  const moved =
-    season === "low"
-      ? { low: level, normal: Math.max(normal, level), high: Math.max(high, level) }
-      : season === "high"
-        ? { low: Math.min(low, level), normal: Math.min(normal, level), high: level }
-        : { low: Math.min(low, level), normal: level, high: Math.max(high, level) };
-  return settled({ ...job, source: { ...job.source, level: moved } });
+  const level = { ...job.source.level, [season]: topOf(job) - depth };
+  return settled({ ...job, source: { ...job.source, level } });
 }

@@ -3,7 +3,6 @@ import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { levelsOf } from "#core/line/path.ts";
 import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
-import { continuedHead } from "#core/pump/curve.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
 import { drawdownAt } from "#core/well/drawdown.ts";
 import {
@@ -22,7 +21,7 @@ import {
 } from "#core/well/pressureTank.ts";
 import type { JobWithWell } from "./season.ts";
 import { pumpToTankOf } from "./tankLine.ts";
-import { tankOf, USUAL_VALVE } from "./usual.ts";
+import { tankOf, valveOf } from "./usual.ts";
 
 /** A tank on a plain switch, or behind a valve: how it starts and what it asks of pipe and motor. */
 export interface SchoolTold {
@@ -83,10 +82,11 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
   });
   const base = { tank, schools, air, overCharged: tank.preCharge > tank.cutIn };
   const pump = solution && !solution.asked ? pumpToTankOf(job) : undefined;
-  const plate = job.pumps.find(({ id }) => id === solution?.pumps[0]?.pump.id);
+  const plate = pump?.plate;
   if (!pump || job.source.kind !== "well") return base;
   // At the usual level, drawn down as the flow itself asks.
-  const { drawdown } = job.source;
+  // A booster draws from an open tank, whose water stays where it is.
+  const drawdown = pump.boosts ? { linear: 0, quadratic: 0 } : job.source.drawdown;
   const standing = levelsOf(job.source).normal;
   const openAt = (pressure: number) => {
     const most = pump.flowAt(standing, pressure);
@@ -101,19 +101,22 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
   const electric = plate?.electric;
   const { phase = 1, volts, powerFactor = USUAL_POWER_FACTOR } = electric ?? {};
   // What the pump adds at a flow is the pipe's pressure over the water outside.
-  const headAt = (flow: number) => solution && curveHead(solution, flow);
   const atUse = (use: number): AtUse => {
     const power = pump.powerAt(use);
     return {
       use,
-      pipe: (headAt(use) ?? 0) * perMetre,
+      pipe: pump.headAt(use) * perMetre,
       ...(power !== undefined && { power, perVolume: power / use }),
       ...(power !== undefined && volts && { current: currentOf(power, volts, powerFactor, phase) }),
     };
   };
   const most = table(tank.cutIn);
-  const school = (own: PressureTank, flowAt: (pressure: number) => number): SchoolTold => {
-    const starts = startsOverUse(own, flowAt, air);
+  const school = (
+    own: PressureTank,
+    flowAt: (pressure: number) => number,
+    fineTo?: number,
+  ): SchoolTold => {
+    const starts = startsOverUse(own, flowAt, air, fineTo);
     const worst = mostStarts(starts);
     const idle = tankCycle(own, flowAt, 0, air);
     return {
@@ -127,13 +130,12 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
     };
   };
   const switched = school(tank, table);
-  const { valve: given } = job.pressureTank ?? {};
-  const valve: ThrottleValve = {
-    pressure: given?.pressure ?? (tank.cutIn + tank.cutOut) / 2,
-    leastFlow: given?.leastFlow ?? Math.max(USUAL_VALVE.leastFlow, plate?.leastFlow ?? 0),
-  };
-  const behind: PressureTank = { ...tank, volume: given?.volume ?? USUAL_VALVE.volume };
-  const valved = school(behind, (pressure) => throughValve(valve, table(pressure), pressure));
+  const { valve, tank: behind } = valveOf(job.pressureTank, plate?.leastFlow);
+  const valved = school(
+    behind,
+    (pressure) => throughValve(valve, table(pressure), pressure),
+    1.2 * valve.leastFlow,
+  );
   const middle = table((tank.cutIn + tank.cutOut) / 2);
   const uses = USES.map((part) => part * middle);
   return {
@@ -164,9 +166,4 @@ function tabulated(of: (x: number) => number, from: number, to: number): (x: num
     const [a, b] = [values[i] as number, values[i + 1] as number];
     return a + (b - a) * (along - i);
   };
-}
-
-/** m all pumps of a line add at a flow, one after another. */
-function curveHead({ pumps }: Solution, flow: number): number {
-  return pumps.reduce((sum, { curve }) => sum + continuedHead(curve, flow), 0);
 }

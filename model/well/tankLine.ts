@@ -1,14 +1,25 @@
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import { lineModel } from "#core/hydraulics/solveLine.ts";
 import { everyItem, levelsOf, type PathItem } from "#core/line/path.ts";
 import { type PumpToTank, pumpToTank } from "#core/well/pumpToTank.ts";
-import type { SolvableJob } from "../solveJob.ts";
+import { boosterOf, boosterToTank } from "./booster.ts";
+import type { JobWithWell } from "./season.ts";
+import { tankOf } from "./usual.ts";
 
-/** A job's pump as its tank sees it, with the pressure its line is laid out for; nothing where no outlet holds one. */
+/**
+ * What a job's tank is filled by, with the pressure its line is laid out for: a booster behind an open tank, else the pump
+ * in the well; nothing where no outlet holds a pressure.
+ */
 export function pumpToTankOf(
-  job: SolvableJob & Pick<JobDocument, "source">,
-): (PumpToTank & { pressure: number }) | undefined {
+  job: JobWithWell,
+): (PumpToTank & { pressure: number; plate?: PumpDocument; boosts: boolean }) | undefined {
   const { source } = job;
+  const booster = boosterOf(job);
+  if (booster) {
+    const { cutIn, cutOut } = tankOf(job.pressureTank);
+    const pressure = (cutIn + cutOut) / 2;
+    return { ...boosterToTank(job, booster), pressure, plate: booster, boosts: true };
+  }
   // The well's own drawdown is followed as its level moves, and not counted a second time.
   const line = {
     ...job,
@@ -22,5 +33,7 @@ export function pumpToTankOf(
   );
   const pressure =
     outlet?.kind === "outlet" && outlet.outlet.type === "pressure" ? outlet.outlet.pressure : 0;
-  return found && { ...found, pressure };
+  const first = ready.kind === "ready" ? ready.pumps[0]?.pump.id : undefined;
+  const plate = job.pumps.find(({ id }) => id === first);
+  return found && { ...found, pressure, ...(plate && { plate }), boosts: false };
 }

@@ -1,7 +1,12 @@
 import type { TankDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { FOOT, GALLON, PSI } from "#core/quantity/constants.ts";
-import { type PreChargeSchool, type PressureTank, preChargeBy } from "#core/well/pressureTank.ts";
+import {
+  type PreChargeSchool,
+  type PressureTank,
+  preChargeBy,
+  type ThrottleValve,
+} from "#core/well/pressureTank.ts";
 
 /** What stands in until somebody types it. Common practice, no source. */
 
@@ -11,7 +16,7 @@ export const USUAL_SCHOOL: PreChargeSchool = "2-psi-under";
 /** Pa of a switch nobody set, 30 and 50 psi, and m³ of its tank. */
 const USUAL_TANK = { volume: 20 * GALLON, cutIn: 30 * PSI, cutOut: 50 * PSI };
 /** m³/s a throttle valve always lets through, 1 gpm, and m³ of the tank behind it. */
-export const USUAL_VALVE = { leastFlow: (1 * GALLON) / 60, volume: 4.4 * GALLON };
+const USUAL_VALVE = { leastFlow: (1 * GALLON) / 60, volume: 4.4 * GALLON };
 /** m over the intake at which a guard stops the pump. */
 export const GUARD_OVER = 2 * FOOT;
 
@@ -29,5 +34,21 @@ export function tankOf(given: TankDocument = {}): PressureTank & { school: PreCh
   return {
     ...{ volume: volume ?? USUAL_TANK.volume, cutIn, cutOut, school },
     preCharge: given.preCharge ?? preChargeBy(school, cutIn),
+  };
+}
+
+/** The valve that could hold a tank's pressure, and the tank behind it: never less through it than cools the motor. */
+export function valveOf(
+  given: TankDocument = {},
+  coolingFlow = 0,
+): { valve: ThrottleValve; tank: PressureTank } {
+  const tank = tankOf(given);
+  const { pressure, leastFlow, volume = USUAL_VALVE.volume } = given.valve ?? {};
+  return {
+    valve: {
+      pressure: pressure ?? (tank.cutIn + tank.cutOut) / 2,
+      leastFlow: leastFlow ?? Math.max(USUAL_VALVE.leastFlow, coolingFlow),
+    },
+    tank: { ...tank, volume },
   };
 }

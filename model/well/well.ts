@@ -165,7 +165,7 @@ function guardedOf(
 ): Guarded | undefined {
   const pump = solution && !solution.asked ? pumpToTankOf(job) : undefined;
   const { source } = job;
-  if (!pump || source.kind !== "well" || dry.pumping === undefined) return undefined;
+  if (!pump || pump.boosts || source.kind !== "well" || dry.pumping === undefined) return undefined;
   const top = topOf(job);
   const { stop, restart, assumed } = guardOf(job, dry.standing);
   if (stop <= dry.standing || dry.pumping <= stop) return undefined;

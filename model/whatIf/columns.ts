@@ -1,14 +1,20 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
+import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import type { Answers } from "#core/simulation/answers.ts";
 import type { GunAtWork } from "#core/watering/gunsOnLine.ts";
+import { volumeOf } from "#core/well/useOfDay.ts";
 import { inTime, toldOverTime } from "../overTime/told.ts";
 import { solveJob } from "../solveJob.ts";
 import { radiusOf } from "../watering/fieldPlan.ts";
 import { inWatering, wateringOf } from "../watering/watering.ts";
 import { waters } from "../watering/waters.ts";
+import { boosterOf, workForWater } from "../well/booster.ts";
+import { drawsOf } from "../well/day.ts";
+import { seasonOf } from "../well/season.ts";
+import { fitOf } from "../well/settle.ts";
 import { applyChanges, type Variant } from "./changes.ts";
 
 /** What one job, or one change of it, comes to: beside the others. SI. */
@@ -18,6 +24,7 @@ export interface Column {
   stops: number;
   overTime?: Answers;
   watering?: WateringColumn;
+  well?: WellColumn;
   /** the money of pipes and pumps whose price is known, and whether that is all of them */
   price?: { known: number; whole: boolean };
   /** why there is nothing to show */
@@ -38,6 +45,15 @@ export interface WateringColumn {
   whole?: number;
   /** m³ of fuel */
   fuel?: number;
+}
+
+/** What a well and its pressure come to: m down in the dry season, J a m³ at the taps, and J a day. */
+export interface WellColumn {
+  pumping?: number;
+  lifting?: number;
+  boosting?: number;
+  whole?: number;
+  perDay?: number;
 }
 
 /** The job as it is, and each of its changes tried on it, all worked out alike. */
@@ -72,6 +88,7 @@ function columnOf(job: JobDocument): Column {
     stops: solved.judgements.filter(({ severity }) => severity === "stop").length,
     ...(told.kind === "run" && { overTime: told.answers }),
     ...(waters(job) && wateringColumn(job)),
+    ...(job.source.kind === "well" && { well: wellColumn(job, solved.solution) }),
     price,
   };
 }
@@ -92,7 +109,21 @@ function wateringColumn(job: JobDocument): { watering?: WateringColumn } {
   };
 }
 
-function priceOf({ path, pumps }: JobDocument): { known: number; whole: boolean } {
+function wellColumn(job: JobDocument, solution: Solution): WellColumn {
+  const { pumping } = seasonOf(job, "low", solution, fitOf(job));
+  const { well, booster, whole } = workForWater(job);
+  const { draws } = drawsOf({ ...job.house, days: 1 });
+  return {
+    ...(pumping !== undefined && { pumping }),
+    ...(well !== undefined && { lifting: well }),
+    ...(booster !== undefined && { boosting: booster }),
+    ...(whole !== undefined && { whole, perDay: whole * volumeOf(draws) }),
+  };
+}
+
+function priceOf(job: JobDocument): { known: number; whole: boolean } {
+  const { path, pumps } = job;
+  const booster = boosterOf(job);
   let known = 0;
   let whole = true;
   for (const item of everyItem<PathItem>(path)) {
@@ -101,6 +132,10 @@ function priceOf({ path, pumps }: JobDocument): { known: number; whole: boolean 
     const price = pumps.find(({ id }) => id === item.pump)?.price;
     if (price === undefined) whole = false;
     else known += price;
+  }
+  if (booster) {
+    if (booster.price === undefined) whole = false;
+    else known += booster.price;
   }
   return { known, whole };
 }

@@ -6,6 +6,7 @@ import { everyItem, type PathItem } from "#core/line/path.ts";
 import { gunsOf, withOneGun, withSecondGun } from "#core/watering/gunsOnLine.ts";
 import { besideItself } from "#core/whatif/changes.ts";
 import type { OfferSaid } from "#words/whatIf.ts";
+import { halfWithBooster } from "../well/booster.ts";
 import type { FieldChange } from "./changes.ts";
 
 /** A what-if that is offered for a job as it stands, by what it is about. */
@@ -26,6 +27,7 @@ const MOST_PUMPS = 3;
 export function offersFor(job: JobDocument, library: readonly PumpDocument[] = []): Offer[] {
   return [
     ...biggerPipe(job),
+    ...halfPump(job, library),
     ...guns(job),
     ...secondPump(job),
     ...otherKind(job, library),
@@ -52,6 +54,17 @@ function biggerPipe({ path }: JobDocument): Offer[] {
   if (!most || !from || !to) return [];
   const changes = most[1].ids.map((id) => ({ field: `path.${id}.stock`, value: to.id }));
   return [{ kind: "bigger-pipe", from: from.nominal, to: to.nominal, changes }];
+}
+
+/** A pump of half the power that fills an open tank, and a booster behind it. */
+function halfPump(job: JobDocument, library: readonly PumpDocument[]): Offer[] {
+  const found = halfWithBooster(job, library);
+  if (!found) return [];
+  const { small, booster, changes } = found;
+  const name = `${small.maker} ${small.model}`;
+  return [
+    { kind: "half-and-booster", name, booster: `${booster.maker} ${booster.model}`, changes },
+  ];
 }
 
 function secondPump({ path }: JobDocument): Offer[] {

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
 import { waters } from "#model/watering/waters.ts";
+import { hasWell } from "#model/well/settle.ts";
 import { wallClock } from "../app/clock.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Redo2, Undo2 } from "../ui/icons.ts";
@@ -15,6 +16,9 @@ export function JobHeader({ stage }: { stage: Stage }) {
   const name = useJobStore((s) => s.job.name);
   // A stage that has nothing to show is not drawn.
   const hasGround = useJobStore((s) => waters(s.job));
+  const ofWell = useJobStore((s) => hasWell(s.job));
+  const isThere = (each: Stage) =>
+    each === "ground" ? hasGround : each === "well" ? ofWell : true;
   const [draft, setDraft] = useState<string | null>(null);
   const { pastStates, futureStates } = useStore(useJobStore.temporal, (s) => s);
   const link = (to: string, label: string, current: boolean) => {
@@ -52,13 +56,13 @@ export function JobHeader({ stage }: { stage: Stage }) {
         }}
       />
       <nav aria-label="Stages of the job" className="no-print flex max-sm:order-2 max-sm:flex-1">
-        {STAGES.filter((each) => each !== "ground" || hasGround || stage === each).map((each) =>
+        {STAGES.filter((each) => each === stage || isThere(each)).map((each) =>
           link(each, STAGE_NAMES[each], each === stage),
         )}
         {link("sheet", "Sheet", false)}
       </nav>
       <span
-        className={`no-print flex scrolled:hidden ${hasGround ? "max-sm:order-1" : "max-sm:order-2"}`}
+        className={`no-print flex scrolled:hidden ${hasGround || ofWell ? "max-sm:order-1" : "max-sm:order-2"}`}
       >
         <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={undo}>
           <Undo2 size={18} aria-hidden />
@@ -74,6 +78,7 @@ export function JobHeader({ stage }: { stage: Stage }) {
 
 const STAGE_NAMES: Record<Stage, string> = {
   need: "Need",
+  well: "Well",
   line: "Line",
   pump: "Pump",
   ground: "Ground",

@@ -14,6 +14,7 @@ import { useUnsaved } from "../outbox/useHeld.ts";
 import { Button } from "../ui/Button.tsx";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { Switch } from "../ui/Switch.tsx";
+import { WELL_VIEWS } from "../well/views.ts";
 import { jobToOpen, putOnBench, startAutosave } from "./autosave.ts";
 import { ChangesSheet } from "./ChangesSheet.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
@@ -38,6 +39,7 @@ const TogetherPane = lazy(() => import("../choose/TogetherPane.tsx"));
 const TimePane = lazy(() => import("../time/TimePane.tsx"));
 const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
 const GroundPane = lazy(() => import("../ground/GroundPane.tsx"));
+const WellPane = lazy(() => import("../well/WellPane.tsx"));
 const MeasurePane = lazy(() => import("../measure/MeasurePane.tsx"));
 
 /** Loads a job onto the bench and keeps it saved. */
@@ -141,6 +143,7 @@ function whereAt(step: string | undefined, asked: string | null) {
 
 const FIRST_PART = {
   need: "source",
+  well: "source",
   pump: "pump",
   ground: "outlet",
   measure: "discharge",
@@ -155,7 +158,8 @@ function Bench() {
   const { id, step } = useParams();
   const { stage, part } = whereAt(step, params.get("part"));
   const measuring = stage === "measure";
-  const watering = stage === "ground";
+  // Stages that have the room of the section, and views of their own.
+  const ofItsOwn = stage === "ground" || stage === "well";
   const owner = useMemo(
     (): Owner => ({ of: "jobs", id: id ?? "", test: { jobId: id ?? "" } }),
     [id],
@@ -235,7 +239,7 @@ function Bench() {
       if (typing || command || event.altKey || measuring) return;
       const digit = PARTS[Number(event.key) - 1];
       if (digit) onPart(digit.part);
-      if (watering) return;
+      if (ofItsOwn) return;
       if (event.key === "l") onView("ledger");
       if (event.key === "s") onView("sizes");
       if (event.key === "c") onView("curve");
@@ -247,7 +251,7 @@ function Bench() {
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
-  }, [measuring, watering, onPart, onView, toggleSection]);
+  }, [measuring, ofItsOwn, onPart, onView, toggleSection]);
 
   return (
     <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
@@ -256,20 +260,18 @@ function Bench() {
         <Suspense fallback={<Loading what="the watch" />}>
           <MeasurePane {...{ job, solved, owner, jobRevision }} band={currentBand(band)} />
         </Suspense>
-      ) : watering ? (
+      ) : ofItsOwn ? (
         <div
           ref={scroller}
           onScroll={shrinkHeads}
           className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[348px_minmax(0,1fr)_322px] lg:grid-rows-[minmax(0,1fr)]"
         >
-          <Suspense fallback={<Loading what="the ground" />}>
-            <GroundPane
-              job={job}
-              view={
-                GROUND_VIEWS.find(({ value }) => value === params.get("view"))?.value ?? "field"
-              }
-              onView={onView}
-            />
+          <Suspense fallback={<Loading what={`the ${stage}`} />}>
+            {stage === "ground" ? (
+              <GroundPane {...{ job, onView }} view={viewOf(GROUND_VIEWS, params) ?? "field"} />
+            ) : (
+              <WellPane {...{ job, onView }} view={viewOf(WELL_VIEWS, params) ?? "hole"} />
+            )}
           </Suspense>
           <section
             id={DUTY}
@@ -392,6 +394,11 @@ function Bench() {
       <Working {...{ job, solved }} />
     </div>
   );
+}
+
+/** The view of a stage that an address names. */
+function viewOf<V extends string>(views: readonly { value: V }[], params: URLSearchParams) {
+  return views.find(({ value }) => value === params.get("view"))?.value;
 }
 
 /** The band to draw: only one that is there. */

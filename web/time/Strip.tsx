@@ -1,13 +1,12 @@
-import type { PointerEvent, ReactNode } from "react";
+import type { PointerEvent } from "react";
 import { format } from "#contract/units/format.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
 import type { ToldRun } from "#model/overTime/told.ts";
 import { clockOf } from "#words/overTime.ts";
 import { useUnits } from "../app/settings.ts";
+import { bars, Mark, points, Row, WIDE } from "./rows.tsx";
 import { thinned } from "./thinned.ts";
 
-/** The strip is drawn so wide, and stretched to the room there is. */
-const WIDE = 1000;
 const INFLOW = 52;
 const LEVEL = 150;
 const BAR = 14;
@@ -115,7 +114,10 @@ export function Strip({
         {pumps.map((id, k) => (
           <Row key={id} name={pumpName(k)} height={BAR} label={`When ${pumpName(k)} runs`} slim>
             <rect width={WIDE} height={BAR} fill="var(--press)" />
-            <path d={bars(times, running, k, span, x)} fill="var(--pump)" />
+            <path
+              d={bars(times, (i) => hasPump(running[i] as number, k), span, x, BAR)}
+              fill="var(--pump)"
+            />
           </Row>
         ))}
         <div
@@ -144,44 +146,6 @@ export function Strip({
   );
 }
 
-function Row({
-  name,
-  top,
-  bottom,
-  height,
-  label,
-  slim,
-  children,
-}: {
-  name: string;
-  top?: string;
-  bottom?: string;
-  height: number;
-  label: string;
-  slim?: boolean;
-  children: ReactNode;
-}) {
-  return (
-    <div className={slim ? "pt-0.5" : "pt-1"}>
-      <p className="flex justify-between gap-2 text-[13px] leading-tight text-soft">
-        <span className="min-w-0 truncate">{name}</span>
-        {top && <span className="shrink-0">{top}</span>}
-      </p>
-      <svg
-        role="img"
-        aria-label={label}
-        viewBox={`0 0 ${WIDE} ${height}`}
-        preserveAspectRatio="none"
-        className="block w-full border-b border-rule"
-        style={{ height }}
-      >
-        {children}
-      </svg>
-      {bottom && <p className="-mt-4.5 h-4.5 text-[13px] leading-none text-soft">{bottom}</p>}
-    </div>
-  );
-}
-
 function Outage({
   powerCut,
   x,
@@ -201,56 +165,6 @@ function Outage({
       opacity={0.14}
     />
   );
-}
-
-function Mark({ y, colour, dashed }: { y: number; colour: string; dashed?: boolean }) {
-  return (
-    <path
-      d={`M0 ${y}H${WIDE}`}
-      stroke={colour}
-      strokeWidth={1}
-      strokeDasharray={dashed ? "5 4" : undefined}
-      vectorEffect="non-scaling-stroke"
-      opacity={0.8}
-    />
-  );
-}
-
-function points(
-  curve: readonly (readonly [number, number])[],
-  x: (time: number) => number,
-  y: (value: number) => number,
-): string {
-  return curve.map(([time, value]) => `L${x(time).toFixed(1)} ${y(value).toFixed(2)}`).join("");
-}
-
-/** The times one pump runs, as a path of bars; those too near to tell apart are drawn as one. */
-function bars(
-  times: readonly number[],
-  running: readonly number[],
-  pump: number,
-  span: number,
-  x: (time: number) => number,
-): string {
-  const near = span / WIDE / 2;
-  let path = "";
-  let from: number | undefined;
-  let to = 0;
-  const draw = () => {
-    if (from !== undefined)
-      path += `M${x(from).toFixed(1)} 0H${x(to).toFixed(1)}V${BAR}H${x(from).toFixed(1)}Z`;
-  };
-  for (let i = 0; i < times.length; i++) {
-    if (!hasPump(running[i] as number, pump)) continue;
-    const start = times[i] as number;
-    if (from === undefined || start - to > near) {
-      draw();
-      from = start;
-    }
-    to = times[i + 1] ?? span;
-  }
-  draw();
-  return path;
 }
 
 function timeUnder(event: PointerEvent<HTMLElement>, span: number): number {

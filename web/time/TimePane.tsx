@@ -21,6 +21,7 @@ import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { BodyDrawing } from "./BodyDrawing.tsx";
 import { EventList } from "./EventList.tsx";
+import { indexAt } from "./indexAt.ts";
 import { Range } from "./Range.tsx";
 import { RunWorking } from "./RunWorking.tsx";
 import { Stages } from "./Stages.tsx";
@@ -208,17 +209,6 @@ function usePlay(span: number, at: number, setAt: (time: (before: number) => num
       setPlaying(!playing);
     },
   };
-}
-
-/** The last of rising times that is not after one. */
-function indexAt(times: readonly number[], time: number): number {
-  let [low, high] = [0, times.length - 1];
-  while (low < high) {
-    const middle = Math.ceil((low + high) / 2);
-    if ((times[middle] as number) <= time) low = middle;
-    else high = middle - 1;
-  }
-  return low;
 }
 
 function levelAt({ timeline }: ToldRun, index: number, time: number, body: number): number {

@@ -6,6 +6,7 @@ import { applyChanges, type Variant } from "#model/whatIf/changes.ts";
 import type { Column } from "#model/whatIf/columns.ts";
 import { offersFor } from "#model/whatIf/offers.ts";
 import { amountOf, lasting } from "#words/overTime.ts";
+import { workOf } from "#words/well.ts";
 import { offerLabel } from "#words/whatIf.ts";
 import { useUnits } from "../app/settings.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
@@ -172,6 +173,21 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
     row("Once round", ({ watering }) => time(watering?.whole)),
     row("Fuel once round", ({ watering }) =>
       watering?.fuel === undefined ? undefined : format(watering.fuel, "volume", units),
+    ),
+    row("Lowest pumping level", ({ well }) =>
+      well?.pumping === undefined ? undefined : format(well.pumping, "length", units),
+    ),
+    row("Lifting it", ({ well }) =>
+      well?.lifting === undefined ? undefined : workOf(well.lifting, units),
+    ),
+    row("Booster", ({ well }) =>
+      well?.boosting === undefined ? undefined : workOf(well.boosting, units),
+    ),
+    row("Energy at the taps", ({ well }) =>
+      well?.whole === undefined ? undefined : workOf(well.whole, units),
+    ),
+    row("Energy a day", ({ well }) =>
+      well?.perDay === undefined ? undefined : format(well.perDay, "energy", units),
     ),
     row("Dry after", ({ overTime }) => time(overTime?.dry?.at)),
     row("Full after", ({ overTime }) => time(overTime?.full?.at)),

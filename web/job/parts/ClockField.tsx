@@ -1,6 +1,6 @@
 import clsx from "clsx";
 import { useId } from "react";
-import { visit } from "../job/jobStore.ts";
+import { visit } from "../jobStore.ts";
 
 /** An hour of the day, in the platform's own entry. */
 export function ClockField({

@@ -1,0 +1,283 @@
+import { RANGES } from "#contract/documents/ranges.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import { USUAL_START } from "#core/driving/motor.ts";
+import { cableLength } from "#model/well/settle.ts";
+import { cableWords, choiceWords } from "#words/well.ts";
+import { useUnits } from "../app/settings.ts";
+import { edit } from "../job/jobStore.ts";
+import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { Button } from "../ui/Button.tsx";
+import { SelectField } from "../ui/Fields.tsx";
+import { OptionalNumber } from "../ui/OptionalNumber.tsx";
+import { Said } from "../ui/Said.tsx";
+import { StatusMark } from "../ui/StatusMark.tsx";
+import { setWell } from "./edits.ts";
+import { Figure } from "./Figure.tsx";
+import type { FieldProps, ToldProps } from "./props.ts";
+
+/** The way the cable takes, what it is fed by, and what the electrician says of its sizes. */
+export function CableFields({ job, told }: FieldProps) {
+  const units = useUnits();
+  const { cable = {}, cables = [] } = job.well ?? {};
+  const first = job.site.supplies?.[0];
+  const rows = told?.cable.rows ?? [];
+  const setCable = (
+    conductor: string,
+    patch: { ampacity?: number | undefined; price?: number | undefined },
+  ) => {
+    const own = {
+      ...(cables.find((each) => each.conductor === conductor) ?? { conductor }),
+      ...patch,
+    };
+    const kept = Object.fromEntries(
+      Object.entries(own).filter(([, value]) => value !== undefined),
+    ) as typeof own;
+    const others = cables.filter((each) => each.conductor !== conductor);
+    const next = Object.keys(kept).length > 1 ? [...others, kept] : others;
+    setWell({ cables: next.length > 0 ? (next as typeof cables) : undefined });
+  };
+  const american = (job.site.cable?.conductor ?? rows[0]?.conductor.id ?? "").startsWith("awg");
+  return (
+    <div className="grid gap-4">
+      <section aria-label="The way" className="grid grid-cols-2 items-end gap-2">
+        <JobQuantity
+          label="Supply to the well’s head"
+          optional
+          quantity="length"
+          range={RANGES.lengthOrNone}
+          value={cable.run}
+          onChange={(run) =>
+            setWell({
+              cable: {
+                ...(cable.heavier !== undefined && { heavier: cable.heavier }),
+                ...(run !== undefined && { run }),
+              },
+            })
+          }
+        />
+        <OptionalNumber
+          label="Breaker, A"
+          whole={false}
+          most={1000}
+          value={first?.breaker}
+          onChange={(breaker) =>
+            edit((j) => {
+              const { breaker: _, ...rest } = j.site.supplies?.[0] ?? {};
+              const supply = breaker === undefined ? rest : { ...rest, breaker };
+              return {
+                ...j,
+                site: { ...j.site, supplies: [supply, ...(j.site.supplies ?? []).slice(1)] },
+              };
+            })
+          }
+        />
+        <label className="target col-span-2 flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={cable.heavier ?? true}
+            onChange={(event) => setWell({ cable: { ...cable, heavier: event.target.checked } })}
+          />
+          It lies in the ground: one size heavier there
+        </label>
+        <SelectField
+          label="Sizes"
+          visibleLabel
+          value={american ? "awg" : "mm2"}
+          onChange={(way) => {
+            const alike = way === "awg" ? "awg-12" : "mm2-2-5";
+            edit((j) => ({
+              ...j,
+              site: {
+                ...j.site,
+                cable: { length: Math.max(cableLength(j), 0.1), conductor: alike },
+              },
+            }));
+          }}
+        >
+          <option value="awg">AWG</option>
+          <option value="mm2">mm²</option>
+        </SelectField>
+      </section>
+      {rows.length > 0 && (
+        <section aria-label="What each size carries" className="grid gap-2">
+          <h2 className="text-xl">What each size carries</h2>
+          <p className="text-[13px] text-soft">
+            Amperes as the electrician’s code gives them for this cable where it lies, and the price
+            of a {units === "us" ? "metre, as the firm buys it" : "metre"}.
+          </p>
+          {rows
+            .filter(({ fails }) => !fails.includes("start") && !fails.includes("drop"))
+            .slice(0, 4)
+            .map(({ conductor }) => {
+              const own = cables.find((each) => each.conductor === conductor.id);
+              return (
+                <div key={conductor.id} className="grid grid-cols-[4.6rem_1fr_1fr] items-end gap-2">
+                  <span className="plate pb-1.5 text-[17px]">{conductor.label}</span>
+                  <OptionalNumber
+                    label={`${conductor.label} carries, A`}
+                    whole={false}
+                    most={5000}
+                    value={own?.ampacity}
+                    onChange={(ampacity) => setCable(conductor.id, { ampacity })}
+                  />
+                  <OptionalNumber
+                    label="a metre"
+                    whole={false}
+                    most={100_000}
+                    value={own?.price}
+                    onChange={(price) => setCable(conductor.id, { price })}
+                  />
+                </div>
+              );
+            })}
+        </section>
+      )}
+    </div>
+  );
+}
+
+/** Sizes that are shown under the first that passes, and over it. */
+const LESS = 2;
+const MORE = 2;
+
+/** Every size with what reaches the motor, and the cheapest that passes. */
+export function CableTold({ job, told }: ToldProps) {
+  const units = useUnits();
+  const { cable } = told;
+  const { motor, rows, choice, chosen } = cable;
+  const volts = (si: number) => `${si.toFixed(si < 10 ? 1 : 0)} V`;
+  if (!motor) {
+    return (
+      <Said
+        severity="unknown"
+        sentence={
+          cable.lacks.includes("pump")
+            ? "The cable follows the motor: choose a pump first, under Pump."
+            : cable.lacks.includes("volts")
+              ? "Neither the pump’s plate nor the supply says how many volts: type either."
+              : "The motor’s current is not on its plate, nor is its power published: read it with a clamp meter, and type it with the pump."
+        }
+      />
+    );
+  }
+  const best = choice && choice.kind !== "none" ? choice.row.conductor.id : undefined;
+  // From a little too thin to a little more than needed.
+  const first = rows.findIndex(({ fails }) => fails.length === 0);
+  const taken = rows.findIndex(({ conductor }) => conductor.id === chosen);
+  const last = first < 0 ? rows.length : Math.max(first, taken) + MORE;
+  const shown = rows.slice(Math.max((first < 0 ? rows.length - MORE : first) - LESS, 0), last + 1);
+  return (
+    <div className="grid gap-4">
+      <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4">
+        <Figure
+          name="Way"
+          value={format(cable.run + cable.down, "length", units)}
+          note={`${format(cable.run, "length", units)} along, ${format(cable.down, "length", units)} down`}
+        />
+        <Figure
+          name="Runs at"
+          value={`${motor.current.toFixed(1)} A`}
+          note={motor.currentFrom === "plate" ? "by its plate" : "by the most it takes"}
+        />
+        <Figure
+          name="Starts at"
+          value={`${motor.starting.toFixed(0)} A`}
+          note={motor.startingAssumed ? `assumed, ${USUAL_START} times running` : "by its plate"}
+        />
+        <Figure
+          name="Supply"
+          value={`${motor.volts} V`}
+          note={`${motor.phase === 3 ? "three phases" : "one phase"}${motor.breaker === undefined ? ", breaker not typed" : `, ${motor.breaker} A breaker`}`}
+        />
+      </dl>
+      {choice && <Said {...choiceWords(choice)} />}
+      <div className="overflow-x-auto">
+        <table className="w-full border-collapse text-left text-[15px]" data-testid="cables">
+          <caption className="sr-only">Every size of cable and what reaches the motor</caption>
+          <thead>
+            <tr className="text-[13px] text-soft">
+              {["Down the well", "In the ground", "Running", "Starting", "Price", ""].map(
+                (name) => (
+                  <th key={name} scope="col" className="px-1.5 pb-1 font-normal">
+                    {name}
+                  </th>
+                ),
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((row) => {
+              const { conductor, ground, part, atMotor, atStart, startPart, price, fails } = row;
+              const severity = fails.length > 0 ? "stop" : row.asks ? "unknown" : "good";
+              return (
+                <tr
+                  key={conductor.id}
+                  className={`border-t border-rule ${conductor.id === best ? "bg-press" : ""}`}
+                >
+                  <th scope="row" className="plate px-1.5 py-1 text-[18px] whitespace-nowrap">
+                    {conductor.label}
+                  </th>
+                  <td className="px-1.5 whitespace-nowrap">{cable.run > 0 ? ground.label : "–"}</td>
+                  <td className="px-1.5 whitespace-nowrap">
+                    {volts(atMotor)}{" "}
+                    <span className="text-[13px] text-soft">−{formatPercent(part, 1)}</span>
+                  </td>
+                  <td className="px-1.5 whitespace-nowrap">
+                    {volts(atStart)}{" "}
+                    <span className="text-[13px] text-soft">{formatPercent(startPart)}</span>
+                  </td>
+                  <td className="px-1.5">{price.toFixed(0)}</td>
+                  <td className="px-1.5 py-1">
+                    <span className="flex flex-wrap items-center gap-x-2">
+                      <StatusMark severity={severity} />
+                      <span className="text-[13px] leading-tight">
+                        {cableWords(row, motor.breaker)}
+                      </span>
+                      {fails.length === 0 &&
+                        (conductor.id === chosen ? (
+                          <span className="text-[13px] text-soft">taken</span>
+                        ) : (
+                          <Button
+                            aria-label={`Take ${conductor.label}`}
+                            onClick={() =>
+                              edit((j) => ({
+                                ...j,
+                                site: {
+                                  ...j.site,
+                                  cable: { length: cableLength(j), conductor: conductor.id },
+                                },
+                              }))
+                            }
+                          >
+                            Take it
+                          </Button>
+                        ))}
+                    </span>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <dl>
+        <Figure
+          name="How the voltage is lost"
+          value={(() => {
+            const row = rows.find(({ conductor }) => conductor.id === (chosen ?? best));
+            return row ? volts(row.drop) : "–";
+          })()}
+          note="along the way at the running current"
+          working="cable"
+        />
+      </dl>
+      <p className="text-[14px]">
+        A licensed electrician chooses cable, breaker, earthing and splices by the local code, and
+        joins them: this only says what the numbers are. Prices nobody typed are invented.
+        {job.site.supplies?.[0]?.volts === undefined &&
+          " The voltage is the pump’s plate: say under “Power there” what supply there is."}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,438 @@
+import { useState } from "react";
+import type { HouseDocument } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
+import { format, formatPercent } from "#contract/units/format.ts";
+import { GALLON } from "#core/quantity/constants.ts";
+import { USUAL_TAP } from "#core/well/useOfDay.ts";
+import { drawsOf, type SchoolDay, USUAL_COUNT } from "#model/well/day.ts";
+import { stockName } from "#words/items.ts";
+import { amountOf } from "#words/overTime.ts";
+import { clock, dayWords, spell } from "#words/well.ts";
+import { useUnits } from "../app/settings.ts";
+import { visit } from "../job/jobStore.ts";
+import { ClockField } from "../job/parts/ClockField.tsx";
+import { STOCK_OPTIONS } from "../job/parts/choices.ts";
+import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { Button, IconButton } from "../ui/Button.tsx";
+import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
+import { Plus, Trash2 } from "../ui/icons.ts";
+import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
+import { Said } from "../ui/Said.tsx";
+import { SearchField } from "../ui/SearchField.tsx";
+import { StatusMark } from "../ui/StatusMark.tsx";
+import { setHouse } from "./edits.ts";
+import type { FieldProps, ToldProps } from "./props.ts";
+import { TankStrip } from "./TankStrip.tsx";
+import { useWellDay } from "./useWell.ts";
+
+const USES = {
+  house: "A house, as it usually is",
+  plots: "Allotment plots, as they usually are",
+  typed: "As typed below",
+} as const;
+
+/** Who draws water, where, and when. */
+export function DayFields({ job }: FieldProps) {
+  const house = job.house ?? {};
+  const { use = "house", taps = [], draws = [], days = 1, shared } = house;
+  const counted = use === "typed" ? undefined : (house.count ?? USUAL_COUNT[use]);
+  return (
+    <div className="grid gap-4">
+      <section aria-label="Use" className="grid grid-cols-2 items-end gap-2">
+        <SelectField
+          className="col-span-2"
+          label="Water is drawn by"
+          visibleLabel
+          value={use}
+          onChange={(next) => setHouse(useChosen(house, next as keyof typeof USES))}
+        >
+          {Object.entries(USES).map(([value, name]) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        {counted !== undefined && (
+          <NumberField
+            label={`${use === "house" ? "Heads" : "Plots"}${house.count === undefined ? " (assumed)" : ""}`}
+            visibleLabel
+            whole
+            min={1}
+            max={200}
+            value={counted}
+            onVisit={visit}
+            onChange={(count) => setHouse({ count })}
+          />
+        )}
+        <SelectField
+          label="Looked at"
+          visibleLabel
+          value={String(days)}
+          onChange={(value) => setHouse({ days: Number(value) })}
+        >
+          <option value="1">one day</option>
+          <option value="7">a week</option>
+        </SelectField>
+      </section>
+      <section aria-label="Taps" className="grid gap-2">
+        <h2 className="text-xl">Taps</h2>
+        {shared ? (
+          <div className="grid grid-cols-[1fr_6rem_auto] items-end gap-2">
+            <SearchField
+              label="Pipe all share"
+              visibleLabel
+              shown={stockName(shared.stock)}
+              value={shared.stock}
+              options={STOCK_OPTIONS}
+              onChange={(stock) => setHouse({ shared: { ...shared, stock } })}
+            />
+            <JobQuantity
+              label="Length"
+              quantity="length"
+              range={RANGES.length}
+              value={shared.length}
+              onChange={(length) => setHouse({ shared: { ...shared, length } })}
+            />
+            <IconButton
+              label="Take the shared pipe out"
+              onClick={() => setHouse({ shared: undefined })}
+            >
+              <Trash2 size={16} aria-hidden />
+            </IconButton>
+          </div>
+        ) : (
+          <Button
+            look="quiet"
+            className="justify-self-start"
+            onClick={() => setHouse({ shared: { stock: BRANCH, length: 10 } })}
+          >
+            <Plus size={16} aria-hidden /> A pipe all share
+          </Button>
+        )}
+        {taps.map((tap, i) => {
+          const set = (patch: Partial<typeof tap>) =>
+            setHouse({ taps: taps.with(i, { ...tap, ...patch }) });
+          return (
+            <fieldset
+              key={i}
+              className="grid grid-cols-6 items-end gap-2 border-t border-rule pt-2"
+            >
+              <legend className="sr-only">{tap.name}</legend>
+              <TextField
+                className="col-span-3"
+                label={`Tap ${i + 1}`}
+                value={tap.name}
+                maxLength={60}
+                onVisit={visit}
+                onChange={(name) => set({ name })}
+              />
+              <div className="col-span-2">
+                <JobQuantity
+                  label="Draws"
+                  quantity="flow"
+                  range={RANGES.emitterFlow}
+                  value={tap.flow}
+                  onChange={(flow) => set({ flow })}
+                />
+              </div>
+              <IconButton
+                label={`Take ${tap.name || `tap ${i + 1}`} out`}
+                onClick={() => setHouse({ taps: taps.toSpliced(i, 1) })}
+              >
+                <Trash2 size={16} aria-hidden />
+              </IconButton>
+              <SearchField
+                className="col-span-2"
+                label="On"
+                visibleLabel
+                shown={stockName(tap.stock)}
+                value={tap.stock}
+                options={STOCK_OPTIONS}
+                onChange={(stock) => set({ stock })}
+              />
+              <div className="col-span-2">
+                <JobQuantity
+                  label="Branch"
+                  quantity="length"
+                  range={RANGES.length}
+                  value={tap.length}
+                  onChange={(length) => set({ length })}
+                />
+              </div>
+              <div className="col-span-2">
+                <JobQuantity
+                  label="Over the tank"
+                  quantity="length"
+                  range={HEIGHT}
+                  value={tap.height}
+                  onChange={(height) => set({ height })}
+                />
+              </div>
+            </fieldset>
+          );
+        })}
+        <Button
+          className="justify-self-start"
+          disabled={taps.length >= 40}
+          onClick={() =>
+            setHouse({
+              taps: [
+                ...taps,
+                {
+                  ...{ name: `Tap ${taps.length + 1}`, height: 1, stock: BRANCH, length: 10 },
+                  flow: USUAL_TAP,
+                },
+              ],
+            })
+          }
+        >
+          <Plus size={16} aria-hidden /> A tap
+        </Button>
+      </section>
+      {use === "typed" && <Draws {...{ draws, taps }} />}
+    </div>
+  );
+}
+
+const BRANCH = "pe100-sdr11-25mm";
+const HEIGHT = { min: -200, max: 200, what: "The height" };
+
+/** Another way to say who draws; what is usual is taken over row by row where it is to be typed. */
+function useChosen(house: HouseDocument, use: keyof typeof USES) {
+  if (use !== "typed" || (house.draws?.length ?? 0) > 0) return { use };
+  const { draws } = drawsOf({ ...house, days: 1 });
+  return {
+    use,
+    draws: draws.slice(0, 24).map(({ start, duration, flow, tap }) => ({
+      at: Math.round(start / 60) * 60,
+      volume: duration * flow,
+      ...((house.taps?.length ?? 0) > 0 && { tap }),
+    })),
+  };
+}
+
+/** Draws of a day, one by one. */
+function Draws({
+  draws,
+  taps,
+}: {
+  draws: NonNullable<HouseDocument["draws"]>;
+  taps: NonNullable<HouseDocument["taps"]>;
+}) {
+  const set = (i: number, patch: Partial<(typeof draws)[number]>) =>
+    setHouse({ draws: draws.with(i, { ...draws[i], ...patch } as (typeof draws)[number]) });
+  return (
+    <section aria-label="Draws" className="grid gap-2">
+      <h2 className="text-xl">Draws, each day</h2>
+      {draws.map((own, i) => (
+        <div key={i} className="grid grid-cols-[5.4rem_1fr_1.1fr_auto] items-end gap-1.5">
+          <ClockField
+            label={`Draw ${i + 1}`}
+            seconds={own.at}
+            onChange={(at) => set(i, { at: at ?? 0 })}
+          />
+          <JobQuantity
+            label="Water"
+            quantity="volume"
+            range={RANGES.volume}
+            value={own.volume}
+            onChange={(volume) => set(i, { volume })}
+          />
+          {taps.length > 0 && (
+            <SelectField
+              label="At"
+              visibleLabel
+              value={String(own.tap ?? 0)}
+              onChange={(tap) => set(i, { tap: Number(tap) })}
+            >
+              {taps.map(({ name }, k) => (
+                <option key={k} value={k}>
+                  {name}
+                </option>
+              ))}
+            </SelectField>
+          )}
+          <IconButton
+            label={`Take draw ${i + 1} out`}
+            onClick={() => setHouse({ draws: draws.toSpliced(i, 1) })}
+          >
+            <Trash2 size={16} aria-hidden />
+          </IconButton>
+        </div>
+      ))}
+      <Button
+        className="justify-self-start"
+        disabled={draws.length >= 500}
+        onClick={() =>
+          setHouse({
+            draws: [
+              ...draws,
+              { at: ((draws.at(-1)?.at ?? 7 * 3600) + 3600) % 86_400, volume: 10 * GALLON },
+            ],
+          })
+        }
+      >
+        <Plus size={16} aria-hidden /> A draw
+      </Button>
+    </section>
+  );
+}
+
+/** A day, or a week, of pressure, water level and starts by either school. */
+export function DayTold({ job, told }: ToldProps) {
+  const units = useUnits();
+  const { value: day, kind, error, again, stale } = useWellDay(job);
+  const [school, setSchool] = useState<"switched" | "valved">("switched");
+  if (kind === "failed") return <NotWorkedOut {...{ error, again }} />;
+  if (!day) return <Loading what="the day" />;
+  const { switched, valved } = day;
+  const own = school === "switched" ? switched : valved;
+  const per = day.days === 1 ? "a day" : "a week";
+  if (!switched || !valved || !own) {
+    return (
+      <Said
+        severity="unknown"
+        sentence={`${day.draws} draws and ${amountOf(day.volume, units)} a day are wanted. What the tank and the well make of it is told once a pump runs into the tank: choose one under Pump.`}
+      />
+    );
+  }
+  const startsLimit = told.tank.startsLimit;
+  return (
+    <div className={`grid gap-4 ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
+      <p className="text-[15px]">
+        {day.draws} draws, {amountOf(day.volume, units)} a day
+        {day.countAssumed &&
+          ` (${day.count} ${day.use === "house" ? "heads" : "plots"} assumed; what each draws is common practice, no source)`}
+        ; dry season.
+      </p>
+      <div role="group" aria-label="School" className="flex">
+        {(["switched", "valved"] as const).map((each) => (
+          <Button
+            key={each}
+            look={school === each ? "strong" : "plain"}
+            aria-pressed={school === each}
+            className="rounded-none first:rounded-l last:rounded-r"
+            onClick={() => setSchool(each)}
+          >
+            {each === "switched" ? "Switch alone" : "With the valve"}
+          </Button>
+        ))}
+      </div>
+      <TankStrip {...{ job, told, run: own.run, days: day.days }} />
+      {dayWords(own.run, startsLimit, units).map((said) => (
+        <Said key={said.sentence} {...said} />
+      ))}
+      <Both {...{ switched, valved, per }} />
+      <Taps taps={own.taps} />
+    </div>
+  );
+}
+
+/** Both schools on the same days. */
+function Both({ switched, valved, per }: { switched: SchoolDay; valved: SchoolDay; per: string }) {
+  const units = useUnits();
+  const row = (name: string, of: (own: SchoolDay) => string) => (
+    <tr className="border-t border-rule">
+      <th scope="row" className="py-1 pr-2 font-normal">
+        {name}
+      </th>
+      <td className="plate pr-3 text-[17px]">{of(switched)}</td>
+      <td className="plate text-[17px]">{of(valved)}</td>
+    </tr>
+  );
+  return (
+    <table className="w-full max-w-160 border-collapse text-left text-[15px]" data-testid="both">
+      <caption className="sr-only">Both schools on the same draws</caption>
+      <thead>
+        <tr className="text-[13px] text-soft">
+          <td />
+          <th scope="col" className="font-normal">
+            Switch alone
+          </th>
+          <th scope="col" className="font-normal">
+            With the valve
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {row(`Starts ${per}`, ({ run }) => String(run.starts))}
+        {row("Most within an hour", ({ run }) => String(run.worstHour))}
+        {row("Shortest run", ({ run }) =>
+          run.shortestRun === undefined ? "–" : spell(run.shortestRun),
+        )}
+        {row(`Runs ${per}`, ({ run }) => spell(run.runTime))}
+        {row(`Energy ${per}`, ({ run }) =>
+          run.energy === undefined ? "not published" : format(run.energy, "energy", units),
+        )}
+        {row("Tank, least to most", ({ run }) => {
+          const least = run.pressure.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+          const most = run.pressure.reduce((a, b) => Math.max(a, b), 0);
+          return `${format(least, "pressure", units).replace(/ .*/, "")} to ${format(most, "pressure", units)}`;
+        })}
+        {row("Did not come", ({ run }) =>
+          run.short > 0
+            ? `${amountOf(run.short, units)}, ${formatPercent(run.short / run.wanted)}`
+            : "nothing",
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** Pa at a tap below which nobody is content: 20 psi. Common practice, no source. */
+const WEAK = 138_000;
+
+function Taps({ taps }: { taps: SchoolDay["taps"] }) {
+  const units = useUnits();
+  if (taps.length === 0) {
+    return (
+      <p className="text-[14px] text-soft">
+        Give it taps, each with its branch and height: then the pressure at each stands here.
+      </p>
+    );
+  }
+  return (
+    <section aria-label="Pressure at the taps" className="grid gap-1">
+      <h2 className="text-xl">Pressure at the taps</h2>
+      <table className="w-full border-collapse text-left text-[15px]" data-testid="taps">
+        <caption className="sr-only">Each tap while it draws</caption>
+        <tbody>
+          {taps.map(({ name, flow, least, most, at }, i) => (
+            <tr key={i} className="border-t border-rule">
+              <th scope="row" className="py-1 pr-2 font-normal">
+                {name}, {format(flow, "flow", units)}
+              </th>
+              {least === undefined || most === undefined ? (
+                <td colSpan={2} className="text-soft">
+                  never drawn from
+                </td>
+              ) : (
+                <>
+                  <td className="plate pr-2 text-[17px]">
+                    {least <= 0
+                      ? "so much does not come"
+                      : `${format(least, "pressure", units).replace(/ .*/, "")} to ${format(most, "pressure", units)}`}
+                  </td>
+                  <td>
+                    <span className="flex flex-wrap items-center gap-1.5">
+                      <StatusMark
+                        severity={least <= 0 ? "stop" : least < WEAK ? "watch" : "good"}
+                      />
+                      <span className="text-[13px] text-soft">
+                        {at === undefined ? "" : `least at ${clock(at)}`}
+                      </span>
+                    </span>
+                  </td>
+                </>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="text-[13px] text-soft">
+        With all that draws at the same time in the shared pipe. Under{" "}
+        {format(WEAK, "pressure", units)} people complain (common practice, no source).
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,156 @@
+import { useState } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { format } from "#contract/units/format.ts";
+import type { TankDay } from "#core/well/tankDay.ts";
+import { topOf } from "#model/well/settle.ts";
+import type { WellTold } from "#model/well/well.ts";
+import { clock } from "#words/well.ts";
+import { useUnits } from "../app/settings.ts";
+import { indexAt } from "../time/indexAt.ts";
+import { bars, Mark, points, Row, WIDE } from "../time/rows.tsx";
+import { thinned } from "../time/thinned.ts";
+
+const DRAWN = 44;
+const PRESSURE = 96;
+const LEVEL = 84;
+const BAR = 14;
+
+/** What is drawn, the tank's pressure, the well's water and the pump, from the first midnight on. */
+export function TankStrip({
+  job,
+  told,
+  run,
+  days,
+}: {
+  job: JobDocument;
+  told: WellTold;
+  run: TankDay;
+  days: number;
+}) {
+  const units = useUnits();
+  const span = days * 86_400;
+  const [marker, setMarker] = useState(7 * 3600);
+  const at = Math.min(marker, span);
+  const { times, pressure, level, drawn, runs } = run;
+  const x = (time: number) => (WIDE * time) / span;
+  const most = drawn.reduce((a, b) => Math.max(a, b), 1e-9);
+  const { tank } = told.tank;
+  const highest = pressure.reduce((a, b) => Math.max(a, b), tank.cutOut);
+  const lowest = Math.min(
+    pressure.reduce((a, b) => Math.min(a, b), tank.cutIn),
+    tank.cutIn,
+  );
+  const bottom = lowest - 0.08 * (highest - lowest);
+  const up = (p: number) => PRESSURE - 3 - (PRESSURE - 10) * ((p - bottom) / (highest - bottom));
+  const top = topOf(job);
+  const standing = Math.max(level[0] ?? 0, run.lowestLevel + 0.01);
+  const intake = job.source.intake;
+  const down = (z: number) => 6 + (LEVEL - 12) * ((standing - z) / (standing - intake));
+  const index = indexAt(times, at);
+  const length = (z: number) => format(top - z, "length", units);
+  return (
+    <figure className="min-w-0">
+      <p className="text-[15px]" data-testid="marker">
+        <span className="plate text-[24px]">{clock(at)}</span>{" "}
+        {format(pressure[index] ?? 0, "pressure", units)} in the tank, water{" "}
+        {length(level[index] ?? standing)} down,{" "}
+        {(drawn[index] ?? 0) > 0 ? `${format(drawn[index] ?? 0, "flow", units)} drawn, ` : ""}
+        pump {runs[index] ? "runs" : "rests"}
+      </p>
+      <div className="relative select-none">
+        <Row
+          name="Drawn"
+          top={format(most, "flow", units)}
+          height={DRAWN}
+          label={`Water drawn, at the most ${format(most, "flow", units)}`}
+        >
+          <path
+            d={`M0 ${DRAWN}${points(
+              steps(times, drawn),
+              x,
+              (q) => DRAWN - (DRAWN - 4) * (q / most),
+            )}L${WIDE} ${DRAWN}Z`}
+            fill="var(--water)"
+            opacity={0.5}
+          />
+        </Row>
+        <Row
+          name="Pressure in the tank"
+          top={format(highest, "pressure", units)}
+          bottom={format(Math.max(bottom, 0), "pressure", units)}
+          height={PRESSURE}
+          label={`Pressure in the tank, from ${format(lowest, "pressure", units)} to ${format(highest, "pressure", units)}`}
+        >
+          <path
+            d={points(
+              thinned(times, (i) => pressure[i] as number, WIDE),
+              x,
+              up,
+            ).replace("L", "M")}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={1.6}
+            vectorEffect="non-scaling-stroke"
+          />
+          <Mark y={up(tank.cutIn)} colour="var(--pump)" dashed />
+          <Mark y={up(tank.cutOut)} colour="var(--pump)" dashed />
+        </Row>
+        <Row
+          name="Water in the well"
+          top={`${length(standing)} standing`}
+          bottom={`${length(intake)} intake`}
+          height={LEVEL}
+          label={`Water in the well, down to ${length(run.lowestLevel)}`}
+        >
+          <path
+            d={`M0 ${LEVEL}${points(
+              thinned(times, (i) => level[i] as number, WIDE),
+              x,
+              down,
+            )}L${WIDE} ${LEVEL}Z`}
+            fill="var(--water)"
+            fillOpacity={0.22}
+            stroke="var(--water)"
+            strokeWidth={1.6}
+            vectorEffect="non-scaling-stroke"
+          />
+        </Row>
+        <Row name="Pump" height={BAR} label="When the pump runs" slim>
+          <rect width={WIDE} height={BAR} fill="var(--press)" />
+          <path d={bars(times, (i) => runs[i] === true, span, x, BAR)} fill="var(--pump)" />
+        </Row>
+        <div
+          aria-hidden
+          className="pointer-events-none absolute inset-y-0 w-0.5 -translate-x-1/2 bg-signal"
+          style={{ left: `${(100 * at) / span}%` }}
+        />
+      </div>
+      <input
+        type="range"
+        aria-label="Time of the run"
+        aria-valuetext={clock(at)}
+        className="block w-full accent-(--signal)"
+        min={0}
+        max={span}
+        step={60}
+        value={at}
+        onChange={(event) => setMarker(Number(event.target.value))}
+      />
+      <figcaption className="flex justify-between text-[13px] text-soft">
+        <span>00:00</span>
+        <span>{clock(span / 2)}</span>
+        <span>{days === 1 ? "24:00" : `after ${days} days`}</span>
+      </figcaption>
+    </figure>
+  );
+}
+
+/** A curve that stays until it jumps, thinned to what can be seen. */
+function steps(times: readonly number[], values: readonly number[]): [number, number][] {
+  return thinned(times, (i) => values[i] as number, WIDE).flatMap(([time, value], i, all) => {
+    const before = all[i - 1]?.[1];
+    return before === undefined || before === value
+      ? [[time, value] as [number, number]]
+      : [[time, before] as [number, number], [time, value] as [number, number]];
+  });
+}
