@@ -186,6 +186,18 @@ export const VOLTAGE_LOST = formula({
     voltageDrop(length, current, resistance, phases === 3 ? 3 : 1),
 });
 
+export const VOLTAGE_IN_ALL = formula({
+  title: "Voltage the whole way takes",
+  equation: "\\Delta V = \\Delta V_1 + \\Delta V_2",
+  given: [
+    sign("\\Delta V_1", "along the ground, V", "ratio"),
+    sign("\\Delta V_2", "down the well, V", "ratio"),
+  ],
+  result: sign("\\Delta V", "lost, V", "ratio"),
+  source: "One after the other",
+  of: (along: number, down: number) => along + down,
+});
+
 export const CYLINDER = formula({
   title: "Area of the cylinder",
   equation: "A = \\frac{\\pi}{4} d^2",

@@ -19,6 +19,7 @@ import {
   RECOVERS,
   SETTLES,
   TANK_FOR,
+  VOLTAGE_IN_ALL,
   VOLTAGE_LOST,
   WELL_GIVES,
 } from "#core/formula/well.ts";
@@ -109,7 +110,7 @@ export function wellDerivation(
       const along = derive(VOLTAGE_LOST, [cable.run, current, row.ground.resistance, phase], {
         title: `Along the ground, ${row.ground.label}`,
       });
-      return [along, down];
+      return [along, down, derive(VOLTAGE_IN_ALL, [along.result.value, down.result.value])];
     }
     case "tank":
     case "minute": {

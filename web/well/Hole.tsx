@@ -38,7 +38,6 @@ export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument 
                 : `${length(window.from).replace(/ .*/, "")} to ${length(window.to)}`
           }
           note={`it hangs ${length(told.depth)} down`}
-          working="highest"
         />
         {dry?.pumping !== undefined && (
           <Figure

@@ -176,11 +176,15 @@ export function PipeTold({ job, told }: ToldProps) {
         <Holds key={run.itemId} {...{ run, job }} />
       ))}
       {dropPipe.lift !== undefined && dropPipe.cutOut !== undefined && (
-        <dl className="grid grid-cols-2 gap-4">
+        <dl>
           <Figure
-            name="Tank over the lowest pumping level"
-            value={length(dropPipe.lift)}
-            note={`and ${format(dropPipe.cutOut, "pressure", units)} of cut-out`}
+            name="At cut-out, at the lowest water outside"
+            value={format(
+              dropPipe.runs[0]?.holds.find(({ state }) => state === "cut-out")?.pressure ?? 0,
+              "pressure",
+              units,
+            )}
+            note={`${length(dropPipe.lift)} up to the tank, and ${format(dropPipe.cutOut, "pressure", units)}`}
             working="cut-out"
           />
         </dl>
