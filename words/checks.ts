@@ -82,11 +82,17 @@ const WORDS: Words = {
           `${say.item} has to pass ${say.limit}, and its plate does not say how wide it is.`,
           "Measure it before it goes down.",
         ]
-      : [
-          say.bad ? "Too wide for the way in" : "It fits the way in",
-          `${say.item} is ${say.value} across; the way in is ${say.limit}.`,
-          "Choose a slimmer pump, or another way in.",
-        ],
+      : severity === "watch"
+        ? [
+            "Little room on its way down",
+            `${say.item} is ${say.value} across in a casing of ${say.limit}: scale or a bend may hold it.`,
+            "Run a dummy of its width and length down first, or choose a slimmer pump.",
+          ]
+        : [
+            say.bad ? "Too wide for the way in" : "It fits the way in",
+            `${say.item} is ${say.value} across; the way in is ${say.limit}.`,
+            "Choose a slimmer pump, or another way in.",
+          ],
   "pump-passage": ({ severity }, say) =>
     severity === "unknown"
       ? [

@@ -12,6 +12,7 @@ import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import type { Quantity } from "../quantity/quantity.ts";
 import { narrowestTo } from "../well/casing.ts";
+import { CLEARANCE } from "../well/setting.ts";
 import {
   type CheckContext,
   check,
@@ -193,8 +194,11 @@ export const pumpWidth = check<NoFacts>({
       const narrowest = narrowestTo(casings, Math.max(depth, 0.01))?.bore;
       const limit = Math.min(narrowest ?? Infinity, site.access?.hatch ?? Infinity);
       if (!Number.isFinite(limit)) return undefined;
+      const room = diameter === undefined ? undefined : limit - diameter;
+      const tight = inCasing ? 2 * CLEARANCE.easy : 0;
       return {
-        severity: diameter === undefined ? "unknown" : diameter >= limit ? "stop" : "good",
+        severity:
+          room === undefined ? "unknown" : room <= 0 ? "stop" : room < tight ? "watch" : "good",
         ...{ at: "normal", value: diameter ?? limit, limit, source: "The pump's plate" },
       };
     });

@@ -160,8 +160,8 @@ const OF_THE_LINE: readonly CheckCode[] = [
   "hazen-williams-range",
 ];
 
-/** What is said of the water and where it comes from: of every pump the same, so of none in a list of them. */
-export const OF_NO_PUMP: ReadonlySet<CheckCode> = new Set(["water-unfit"]);
+/** What is said of the water and where it comes from, and of a depth that is still to be chosen: of no pump in a list of them. */
+export const OF_NO_PUMP: ReadonlySet<CheckCode> = new Set(["water-unfit", "well-setting"]);
 
 /** Every judgement on a solution, the worst first; of one check on one thing the worst state of the water. */
 export function judge(context: CheckContext): Judgement[] {

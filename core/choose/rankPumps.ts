@@ -270,6 +270,8 @@ function pairsIn(
   most: number,
 ): Setting["pairs"] {
   if (besideItself(line.path, own) === undefined || own.speedRatio !== undefined) return undefined;
+  // A casing takes one pump.
+  if (line.source.kind === "well") return undefined;
   // Its own check valve goes with each of the two.
   const at = line.path.findIndex(({ id }) => id === own.id);
   const after = line.path.slice(at + 1);

@@ -38,7 +38,7 @@ describe("the depth a pump may hang at", () => {
       ...["under-water", "off-bottom", "immersion", "cord"],
     ]);
     expect(settingWindow({ ...well, pump }).to).toBe(38);
-    const lined = [...well.casings, { bore: 0.1, from: 24, to: 60 }];
+    const lined = [...well.casings, { bore: 0.095, from: 24, to: 60 }];
     const tight = settingWindow({ ...well, casings: lined, pump: { diameter: 0.098 } });
     expect(tight.foot).toBe("casing");
     expect(tight.to).toBeLessThan(tight.from);

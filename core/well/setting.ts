@@ -6,8 +6,8 @@ export const UNDER_WATER = 3 * FOOT;
 export const OFF_BOTTOM = 5 * FOOT;
 /** m the motor reaches below the intake where nobody says: 2 ft. Common practice, no source. */
 export const USUAL_MOTOR = 2 * FOOT;
-/** m all round that a pump wants to go down without sticking. Common practice, no source. */
-export const CLEARANCE = 0.003;
+/** m all round without which a pump does not go down, and with which it does not stick. Common practice, no source. */
+export const CLEARANCE = { least: 0.001, easy: 0.003 };
 
 /** What a pump's depth is held against: m down from the casing's top, of the intake unless said. */
 export interface SettingAsked {
@@ -85,11 +85,13 @@ export function settingWindow(asked: SettingAsked): SettingWindow {
     greatestImmersion === undefined ? undefined : highestStanding + greatestImmersion,
   );
   notBelow("cord", greatestDepth);
-  const across = Math.max(diameter ?? 0, sleeve ?? 0);
+  // A sleeve's own wall counts as what it wants to go down easily.
+  const across = Math.max(diameter ?? 0, sleeve === undefined ? 0 : sleeve + 2 * CLEARANCE.easy);
   if (across > 0) {
-    const tight = casings.filter(({ bore }) => bore < across + 2 * CLEARANCE);
+    const tight = casings.filter(({ bore }) => bore < across + 2 * CLEARANCE.least);
     // The motor is what sticks first.
-    if (tight.length > 0) notBelow("casing", Math.min(...tight.map(({ from }) => from)) - motor);
+    if (tight.length > 0)
+      notBelow("casing", Math.max(Math.min(...tight.map(({ from }) => from)) - motor, 0));
   }
   const above = bounds.filter(({ side }) => side === "not-above");
   const below = bounds.filter(({ side }) => side === "not-below");

@@ -96,7 +96,7 @@ function candidates(line: Line, pumps: readonly Pump[], library: readonly Pump[]
   return [
     ...sizeChanges(line.path),
     ...bendChanges(line.path),
-    ...pumpChanges(line.path, pumps, library),
+    ...pumpChanges(line, pumps, library),
   ];
 }
 
@@ -145,7 +145,11 @@ function bendChanges(path: PathItem[]): ToTry[] {
   });
 }
 
-function pumpChanges(path: PathItem[], pumps: readonly Pump[], library: readonly Pump[]): ToTry[] {
+function pumpChanges(
+  { path, source }: Line,
+  pumps: readonly Pump[],
+  library: readonly Pump[],
+): ToTry[] {
   const places = everyItem(path).filter((item) => item.kind === "pump");
   const [place] = places;
   const own = pumps.find(({ id }) => id === place?.pump);
@@ -164,7 +168,8 @@ function pumpChanges(path: PathItem[], pumps: readonly Pump[], library: readonly
         price: pump.price,
       };
     });
-  const twice = besideItself(path, place);
+  // A casing takes one pump.
+  const twice = source.kind === "well" ? undefined : besideItself(path, place);
   const second: Change = { kind: "second-pump", itemId, pump: own };
   return [...others, ...(twice ? [{ change: second, path: twice, price: own.price }] : [])];
 }

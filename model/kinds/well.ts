@@ -1,4 +1,4 @@
-import { OFF_BOTTOM, USUAL_MOTOR } from "#core/well/setting.ts";
+import { OFF_BOTTOM, UNDER_WATER, USUAL_MOTOR } from "#core/well/setting.ts";
 import { usualTank } from "../well/usual.ts";
 import { type JobKind, runOf } from "./kind.ts";
 
@@ -34,8 +34,11 @@ export const well: JobKind = {
       normal: -standing,
       high: (-2 / 3) * standing,
     };
-    const seat = Math.min(of("bottom") - OFF_BOTTOM - USUAL_MOTOR, drawn - level.low + 5 * m);
-    const drop = Math.max(seat, 1);
+    // Halfway to the lowest it may hang, and no more than 15 m under the lowest pumping level: in hand for a dry year.
+    const lowest = drawn - level.low;
+    const foot = of("bottom") - OFF_BOTTOM - USUAL_MOTOR;
+    const seat = Math.min(Math.max((lowest + foot) / 2, lowest + UNDER_WATER), lowest + 15 * m);
+    const drop = Math.max(Math.min(seat, foot), 1);
     const stock = m < 1 ? "pe-sidr7-1-1-4in" : "pe100-sdr11-40mm";
     const pressure = of("pressure");
     return {

@@ -55,7 +55,7 @@ describe("a well among the checks", () => {
     expect(said(sleeved, "well-setting")?.severity).toBe("good");
     // A liner the pump does not pass, above the water: no depth either, and it is the casing.
     const lined = withWell({
-      casings: [...(borehole.well?.casings ?? []), { bore: 0.1, from: 20, to: 66 }],
+      casings: [...(borehole.well?.casings ?? []), { bore: 0.095, from: 20, to: 66 }],
     });
     expect(said(lined, "well-setting")?.sentence).toContain("the casing is too narrow");
   });

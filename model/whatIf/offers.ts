@@ -67,7 +67,9 @@ function halfPump(job: JobDocument, library: readonly PumpDocument[]): Offer[] {
   ];
 }
 
-function secondPump({ path }: JobDocument): Offer[] {
+function secondPump({ path, source }: JobDocument): Offer[] {
+  // A casing takes one pump.
+  if (source.kind === "well") return [];
   const pumps = everyItem<PathItem>(path).filter((item) => item.kind === "pump");
   const [only] = pumps;
   const twice = only && pumps.length === 1 ? besideItself(path as PathItem[], only) : undefined;

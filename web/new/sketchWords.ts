@@ -71,7 +71,7 @@ export const CARDS: Record<JobKindId, Card> = {
       casing: ["Casing across", 0, 0],
       pressure: ["Pressure at the tank", 0, 0],
     },
-    note: "Depths from the casing’s top. The water is reckoned a third higher and lower through the year; the pump hangs 15 ft (5 m) under the lowest pumping level and 5 ft off the bottom.",
+    note: "Depths from the casing’s top. The water is reckoned a third higher and lower through the year; the pump hangs halfway from the lowest pumping level to 5 ft (1.5 m) off the bottom, and 50 ft (15 m) under that level at the most.",
   },
   "pond-to-field": {
     fields: {

@@ -14,11 +14,11 @@ import { setWell } from "./edits.ts";
 import { type Placed, spread } from "./spread.ts";
 
 const WIDE = 400;
-const HIGH = 620;
+const HIGH = 600;
 const TOP = 74;
 const FOOT = 26;
 /** of an entry with its name */
-const ENTRY = 55;
+const ENTRY = 62;
 const MIDDLE = WIDE / 2;
 
 /** The well as it hangs: every depth an entry that stands where it is. */
@@ -200,7 +200,11 @@ export function WellDrawing({ job, told }: { job: JobDocument; told: WellTold | 
         ))}
       </div>
       <p className="pt-1 text-[13px] text-soft">
-        All depths down from the casing’s top. The bar beside the pump is where it may hang.
+        All depths down from the casing’s top.
+        {window &&
+          Number.isFinite(window.to) &&
+          window.to > window.from &&
+          ` The bar beside the pump is where it may hang: ${format(window.from, "length", units)} to ${format(window.to, "length", units)}.`}
       </p>
       <Casings {...{ job, deepest }} />
     </div>
