@@ -28,6 +28,7 @@ import { benchMeasuring } from "./measuring.ts";
 import { benchPage } from "./page.ts";
 import { benchStorage } from "./storage.ts";
 import { benchWatering } from "./watering.ts";
+import { benchWell } from "./well.ts";
 
 /**
  * npm run bench: what the computation costs. Figures that travel between machines are ratios within
@@ -366,6 +367,7 @@ console.log("\nA pit over time\n");
 console.log("\nKeeping\n");
 benchMeasuring(row);
 benchWatering(row);
+benchWell(row);
 await benchStorage(row);
 await benchLoad(row);
 if (process.env.CHROMIUM) await benchPage(row, process.env.CHROMIUM);

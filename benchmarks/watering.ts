@@ -6,22 +6,7 @@ import type { Point } from "#core/watering/plane.ts";
 import { planSets } from "#core/watering/sets.ts";
 import { KETTERBY } from "#demo/jobs.ts";
 import { inWatering, wateringOf } from "#model/watering/watering.ts";
-
-const TIMES = 9;
-
-/** ms after which the engine's compiler has done its work */
-const WARM = 500;
-
-/** ms of the middle one of several, warmed up. */
-function middle(work: () => unknown): number {
-  for (const end = performance.now() + WARM; performance.now() < end; ) work();
-  const all = Array.from({ length: TIMES }, () => {
-    const begins = performance.now();
-    work();
-    return performance.now() - begins;
-  });
-  return all.toSorted((a, b) => a - b)[TIMES >> 1] as number;
-}
+import { middle } from "./middle.ts";
 
 /** A field of about so many sets, watered and put on the clock. */
 function planned(sets: number): number {

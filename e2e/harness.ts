@@ -52,7 +52,7 @@ export async function choosePump(page: Page, name: string): Promise<void> {
 }
 
 /** The link of a stage of the job. */
-export const stage = (page: Page, name: "Need" | "Line" | "Pump" | "Ground" | "Measure") =>
+export const stage = (page: Page, name: "Need" | "Well" | "Line" | "Pump" | "Ground" | "Measure") =>
   page.getByRole("navigation", { name: "Stages of the job" }).getByRole("link", { name });
 
 /** Waits until the job says that it is saved. */

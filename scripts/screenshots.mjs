@@ -9,7 +9,7 @@ import { buildServer, buildWeb, install, root } from "./tasks/prepare.mjs";
 const GLASSHOUSES = "/jobs/ennet-glasshouses-transfer";
 const KETTERBY = "/jobs/ketterby-hurling-ground";
 const TALLOW_MILL = "/jobs/tallow-mill-wheel-pit";
-const RELAY_ROOM = "/jobs/ennet-halt-relay-room";
+const BOREHOLE = "/jobs/bramble-rigg-borehole";
 const DESK = { viewport: { width: 1280, height: 800 } };
 const PHONE = {
   viewport: { width: 390, height: 844 },
@@ -24,12 +24,6 @@ const PICTURES = [
   { name: "job-ledger", path: `${GLASSHOUSES}/line`, ...DESK },
   { name: "job-pump", path: `${GLASSHOUSES}/pump`, ...DESK },
   {
-    name: "with-pipe",
-    path: `${GLASSHOUSES}/pump?view=together`,
-    act: seeFront,
-    ...DESK,
-  },
-  {
     name: "driving-dark",
     path: `${KETTERBY}/pump?view=driving`,
     act: seeCards,
@@ -43,10 +37,11 @@ const PICTURES = [
   { name: "years", path: `${GLASSHOUSES}/years`, act: seeYears, ...DESK },
   { name: "need-time", path: `${TALLOW_MILL}/need`, act: markPowerCut, ...DESK },
   { name: "what-if", path: `${TALLOW_MILL}/need?view=changes`, act: putBeside, ...DESK },
-  { name: "emptying", path: `${RELAY_ROOM}/need`, act: seeRun, ...DESK },
   { name: "field", path: `${KETTERBY}/ground?view=field`, act: seeSets, ...DESK },
   { name: "day-plan", path: `${KETTERBY}/ground?view=day`, act: seeClock, ...PHONE },
-  { name: "catch-cans", path: `${KETTERBY}/ground?view=cans`, act: seeCans, ...DESK },
+  { name: "well", path: `${BOREHOLE}/well`, act: seeWell, ...DESK },
+  { name: "well-cable", path: `${BOREHOLE}/well?view=cable`, act: seeCable, ...DESK },
+  { name: "well-day", path: `${BOREHOLE}/well?view=day`, act: seeDay, ...DESK },
   { name: "job-sheet", path: `${GLASSHOUSES}/sheet`, ...DESK },
   { name: "pumps", path: "/pumps", ...DESK },
   { name: "phone-measure", path: `${KETTERBY}/measure`, act: timeBuckets, ...PHONE },
@@ -80,8 +75,16 @@ async function seeClock(page) {
   await page.getByRole("list", { name: "By the clock" }).waitFor();
 }
 
-async function seeCans(page) {
-  await page.getByTestId("can-figures").waitFor();
+async function seeWell(page) {
+  await page.getByTestId("well-figures").waitFor();
+}
+
+async function seeCable(page) {
+  await page.getByTestId("cables").waitFor();
+}
+
+async function seeDay(page) {
+  await page.getByTestId("both").waitFor();
 }
 
 async function markPowerCut(page) {
@@ -110,11 +113,6 @@ async function putBeside(page) {
 async function seeCards(page) {
   await page.keyboard.press("f");
   await page.getByText(/ways to put them/).waitFor();
-}
-
-async function seeFront(page) {
-  await seeCards(page);
-  await page.getByRole("list", { name: "What nothing beats" }).waitFor();
 }
 
 /** A chart as it is printed, drawn here, its axes marked and its line clicked along. */

@@ -1,8 +1,10 @@
 import { derive, formula, sign } from "../formula/formula.ts";
 import { DIFFERENCE, DRAWDOWN, STATIC_PRESSURE } from "../formula/laws.ts";
 import { WATER_OVER_INTAKE } from "../formula/well.ts";
+import { pressureHead } from "../hydraulics/boundary.ts";
 import { shutHeads } from "../hydraulics/shutHeads.ts";
-import { levelsOf, WATER_LEVELS } from "../line/path.ts";
+import { type Solution, stateOf } from "../hydraulics/solveLine.ts";
+import { type Line, levelsOf, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { flowDrawing } from "../well/drawdown.ts";
 import {
@@ -11,14 +13,7 @@ import {
   settingWindow,
   UNDER_WATER,
 } from "../well/setting.ts";
-import {
-  type CheckContext,
-  check,
-  type Found,
-  lessIsWorse,
-  PRACTICE,
-  whileRunning,
-} from "./check.ts";
+import { type CheckContext, check, type Found, lessIsWorse, PRACTICE } from "./check.ts";
 
 /** What a well and its pressure tank allow. Depths are down from the casing's top. */
 
@@ -44,8 +39,9 @@ export const wellDry = check<Drawn>({
     const { linear, quadratic } = source.drawdown;
     const known = linear > 0 || quadratic > 0;
     const testedTo = steps && steps.length > 0 ? Math.max(...steps.map(({ flow }) => flow)) : null;
-    return whileRunning(context, ({ state }, { at }): Found<Drawn>[] => {
-      const surface = state.nodeHeads[line.intakeNode] as number;
+    return WATER_LEVELS.flatMap((at): Found<Drawn>[] => {
+      const surface = lowestSurface(context.solution, context.line, at);
+      if (surface === undefined) return [];
       const value = surface - source.intake;
       const standing = levelsOf(source)[at];
       const drawdown = standing - surface;
@@ -77,6 +73,30 @@ export const wellDry = check<Drawn>({
     ];
   },
 });
+
+/**
+ * The lowest the water of a well is pumped to at a season, in m above datum: where a switch lets the tank's pressure fall
+ * to its cut-in the pump gives most there. Undefined while nothing runs.
+ */
+export function lowestSurface(
+  { line, model, states, boundaries, cases, water }: Solution,
+  { pressureTank }: Pick<Line, "pressureTank">,
+  at: WaterLevel,
+): number | undefined {
+  const running = cases[at].running;
+  if (!running) return undefined;
+  const surface = running.state.nodeHeads[line.intakeNode] as number;
+  const { cutIn } = pressureTank ?? {};
+  if (cutIn === undefined) return surface;
+  const boundary = boundaries[at];
+  const outlets = line.outlets.map(({ item, elevation }, i) =>
+    item.outlet.type === "pressure"
+      ? elevation + pressureHead(Math.min(cutIn, item.outlet.pressure), water)
+      : (boundary.outlets[i] as number),
+  );
+  const state = stateOf(model.solve({ ...boundary, outlets }, states, running.state));
+  return Math.min(surface, (state?.nodeHeads[line.intakeNode] as number | undefined) ?? surface);
+}
 
 /** A flow is one that was tested up to this many times the largest step. */
 const PAST_TEST = 1.02;
@@ -159,21 +179,18 @@ const DOWN = formula({
 
 /** The window a pump of this job may hang in, by the lowest the water is pumped to at any season. */
 export function windowOf(
-  { solution, line: { well = {} } }: Pick<CheckContext, "solution" | "line">,
+  { solution, line: own }: Pick<CheckContext, "solution" | "line">,
   pump:
     | { diameter?: number; greatestImmersion?: number; greatestDepth?: number }
     | object
     | undefined,
 ): SettingWindow {
-  const { line, cases } = solution;
-  const { source } = line;
+  const { source } = solution.line;
+  const { well = {} } = own;
   const top = well.top ?? 0;
   const known =
     source.kind === "well" && (source.drawdown.linear > 0 || source.drawdown.quadratic > 0);
-  const surfaces = WATER_LEVELS.flatMap((at) => {
-    const { running } = cases[at];
-    return running ? [running.state.nodeHeads[line.intakeNode] as number] : [];
-  });
+  const surfaces = WATER_LEVELS.flatMap((at) => lowestSurface(solution, own, at) ?? []);
   const lowest = surfaces.length > 0 && known ? top - Math.min(...surfaces) : undefined;
   return settingWindow({
     ...(lowest !== undefined && { lowestPumping: lowest }),

@@ -211,8 +211,8 @@ export interface Line {
   site: Site;
   method: Method;
   well?: WellLine | undefined;
-  /** Pa at which a switch stops the pump */
-  pressureTank?: { cutOut?: number | undefined } | undefined;
+  /** Pa at which a switch starts and stops the pump */
+  pressureTank?: { cutIn?: number | undefined; cutOut?: number | undefined } | undefined;
   /** a battery unit, as a supply beside the site's */
   overTime?: { battery?: { volts?: number | undefined } | undefined } | undefined;
 }

@@ -100,6 +100,6 @@ describe("what hangs in a well", () => {
     expect(full - dry).toBeCloseTo(water, 9);
     expect(water).toBeCloseTo((Math.PI / 4) * 0.02664 ** 2 * 60 * 1000, 0);
     expect(rope).toBe(ROPE_FACTOR * full);
-    expect(pull && pull.stress).toBeGreaterThan(0);
+    expect(pull?.stress).toBeGreaterThan(0);
   });
 });

@@ -12,10 +12,12 @@ import { ledgerName } from "#words/ledger.ts";
 import type { ToldRun } from "../overTime/told.ts";
 import { derivationOf, type JobSolution, mended, normalLedger } from "../solveJob.ts";
 import type { WateringTold } from "../watering/watering.ts";
+import type { WellTold } from "../well/well.ts";
 import { type Block, left, right } from "./blocks.ts";
 import { groundBlocks } from "./groundBlocks.ts";
 import { overTimeBlocks, permissionBlocks } from "./overTimeBlocks.ts";
 import { partsOfLine } from "./partsOfLine.ts";
+import { wellBlocks } from "./wellBlocks.ts";
 
 /** A job on paper. */
 export interface JobSheet {
@@ -29,6 +31,7 @@ export interface JobSheet {
  * The job on one sheet, and its working beside.
  * @param band where the duty likely lies, once that is known
  * @param run the job over time, where it moves and once that is known
+ * @param well what its well and its tank come to, where it draws from one and once that is known
  * @param watering what its guns and its ground come to, where it has any and once that is known
  */
 export function jobSheet(
@@ -38,6 +41,7 @@ export function jobSheet(
   band?: Band,
   run?: ToldRun,
   watering?: WateringTold,
+  well?: WellTold,
 ): JobSheet {
   const head = (si: number) => format(si, "head", system);
   const flow = (si: number) => format(si, "flow", system);
@@ -137,6 +141,7 @@ export function jobSheet(
   sheet.push(
     { kind: "paragraph", text: `${good} ${good === 1 ? "check" : "checks"} good.` },
     ...(run ? overTimeBlocks(job, run, system) : []),
+    ...(well ? wellBlocks(job, well, system) : []),
     ...(watering ? groundBlocks(job, watering, system) : []),
     ...permissionBlocks(job),
     ...parts,

@@ -1,4 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
+import { lowestSurface } from "#core/check/well.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { levelsOf, type WaterLevel } from "#core/line/path.ts";
 import { type DrawdownFit, drawdownDoubt, flowDrawing } from "#core/well/drawdown.ts";
@@ -21,7 +22,7 @@ export interface Season {
   standing: number;
   /** absent while nothing runs or no drawdown is known */
   pumping?: number;
-  /** m³/s of the pump, and m drawn down, with its doubt where there was a test */
+  /** m³/s of the pump at the cut-in, and m drawn down, with its doubt where there was a test */
   flow?: number;
   drawdown?: number;
   doubt?: number;
@@ -29,7 +30,7 @@ export interface Season {
   gives?: number;
 }
 
-/** The well at one season: the duty is found at the level its own flow causes. */
+/** The well at one season, at its lowest: the flow is found at the level it causes itself. */
 export function seasonOf(
   job: JobWithWell,
   at: WaterLevel,
@@ -39,11 +40,12 @@ export function seasonOf(
   const top = topOf(job);
   const { source } = job;
   const standing = top - levelsOf(source)[at];
-  const running = solution?.cases[at].running;
+  // Where a switch lets the pressure fall to its cut-in the pump gives most, and draws the water lowest.
+  const surface = solution && lowestSurface(solution, job, at);
   const drawdown = source.kind === "well" ? source.drawdown : undefined;
   const known = drawdown && (drawdown.linear > 0 || drawdown.quadratic > 0);
-  if (!running || !solution || !known) return { at, standing };
-  const pumping = top - (running.state.nodeHeads[solution.line.intakeNode] as number);
+  if (surface === undefined || !known) return { at, standing };
+  const pumping = top - surface;
   const drawn = pumping - standing;
   const flow = flowDrawing(drawdown, drawn);
   const room = pumpDepth(job) - UNDER_WATER - standing;

@@ -84,10 +84,11 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
   const pump = solution && !solution.asked ? pumpToTankOf(job) : undefined;
   const plate = pump?.plate;
   if (!pump || job.source.kind !== "well") return base;
-  // At the usual level, drawn down as the flow itself asks.
+  // Drawn down as the flow itself asks.
   // A booster draws from an open tank, whose water stays where it is.
   const drawdown = pump.boosts ? { linear: 0, quadratic: 0 } : job.source.drawdown;
-  const standing = levelsOf(job.source).normal;
+  // In the wet season the pump gives most, runs shortest and starts most often.
+  const standing = levelsOf(job.source).high;
   const openAt = (pressure: number) => {
     const most = pump.flowAt(standing, pressure);
     const over = (flow: number) =>

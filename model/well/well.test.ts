@@ -44,14 +44,14 @@ describe("a well among the checks", () => {
   });
 
   it("that leaves no depth for the pump stops, with what is missing", () => {
-    const none = said(withWell({ screen: { from: 33, to: 60 } }), "well-setting");
+    const none = said(withWell({ screen: { from: 34, to: 60 } }), "well-setting");
     expect(none?.severity).toBe("stop");
     expect(none?.sentence).toMatch(
-      /33\.6 m down or more .* no lower than 32\.4 m .*1\.26 m are missing/,
+      /34\.8 m down or more .* no lower than 33\.4 m .*1\.42 m are missing/,
     );
     expect(none?.mend).toContain("sleeve");
     // The sleeve lets it hang in the screen.
-    const sleeved = withWell({ screen: { from: 33, to: 60 }, sleeve: 0.114 });
+    const sleeved = withWell({ screen: { from: 34, to: 60 }, sleeve: 0.114 });
     expect(said(sleeved, "well-setting")?.severity).toBe("good");
     // A liner the pump does not pass, above the water: no depth either, and it is the casing.
     const lined = withWell({

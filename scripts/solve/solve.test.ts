@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { beforeAll, describe, expect, it } from "vitest";
 import { KETTERBY } from "#demo/jobs.ts";
+import { BRAMBLE_BOREHOLE } from "#demo/wellJobs.ts";
 // @ts-expect-error: plain JavaScript without types
 import { buildSolve, root } from "../tasks/prepare.mjs";
 
@@ -37,6 +38,13 @@ describe("solve", () => {
     expect(watering.guns[0].thrown.kind).toBe("throws");
     expect(watering.timing.runs).toHaveLength(watering.sets.sets);
     expect(JSON.parse(solve(example).stdout).watering).toBeUndefined();
+  });
+
+  it("tells of a job that draws from a well where its pump may hang and what its pipe holds", () => {
+    const { well } = JSON.parse(solve(JSON.stringify(BRAMBLE_BOREHOLE)).stdout);
+    expect(well.depth).toBeGreaterThan(well.window.from);
+    expect(well.dropPipe.runs[0].holds).toHaveLength(3);
+    expect(JSON.parse(solve(example).stdout).well).toBeUndefined();
   });
 
   it.each<[string, (job: Record<string, never>) => unknown, RegExp]>([

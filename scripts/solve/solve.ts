@@ -5,6 +5,9 @@ import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
 import { inWatering, wateringOf } from "#model/watering/watering.ts";
 import { waters } from "#model/watering/waters.ts";
+import { inWell } from "#model/well/season.ts";
+import { hasWell } from "#model/well/settle.ts";
+import { wellOf } from "#model/well/well.ts";
 import { withNamedPumps } from "./namedPumps.ts";
 import { report } from "./report.ts";
 import { timelineCsv, timelineOf, timelineReport } from "./timeline.ts";
@@ -49,21 +52,23 @@ if (!parsed.success) {
 
 const result = report(parsed.data);
 if (result.kind === "refused") refuseAll(result.problems);
-// As the Ground stage tells it, in SI.
-const watering = waters(parsed.data as JobDocument)
-  ? { watering: wateringOf(inWatering(parsed.data as JobDocument)) }
-  : {};
+const job = parsed.data as JobDocument;
+// As the stages of ground and well tell it, in SI.
+const told = {
+  ...(waters(job) && { watering: wateringOf(inWatering(job)) }),
+  ...(hasWell(job) && { well: wellOf(inWell(job)) }),
+};
 const timeline = timelineOf(parsed.data, until);
 if (timeline.kind === "refused") refuseAll(timeline.problems);
 if (timeline.kind === "none") {
   if (values.csv || until !== undefined) {
     refuse("bodies", "Nothing moves in time: give the source, or an outlet, a body of water.");
   }
-  process.stdout.write(`${JSON.stringify({ ...result.report, ...watering }, null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify({ ...result.report, ...told }, null, 2)}\n`);
 } else if (values.csv) process.stdout.write(timelineCsv(timeline.run));
 else {
   const overTime = timelineReport(parsed.data, timeline.run);
-  process.stdout.write(`${JSON.stringify({ ...result.report, ...watering, overTime }, null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify({ ...result.report, ...told, overTime }, null, 2)}\n`);
 }
 
 function refuseAll(problems: readonly { path: string; message: string }[]): never {

@@ -69,6 +69,7 @@ export function Palette({
               {id && pathname.startsWith("/jobs/") && (
                 <Command.Group heading={<span className={heading}>This job</span>}>
                   {go("Need: levels and flow", `/jobs/${id}/need`)}
+                  {go("Well: hole, pipe, cable and tank", `/jobs/${id}/well`)}
                   {go("Suction line", `/jobs/${id}/line?part=suction`)}
                   {go("Choose the pump", `/jobs/${id}/pump`)}
                   {go("Discharge line", `/jobs/${id}/line?part=discharge`)}

@@ -5,6 +5,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { jobSheet } from "#model/report/jobSheet.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { waters } from "#model/watering/waters.ts";
+import { hasWell } from "#model/well/settle.ts";
 import { oneOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { useWatering } from "../ground/useWatering.ts";
@@ -13,6 +14,7 @@ import { useBand } from "../job/useBand.ts";
 import { useOverTime } from "../time/useOverTime.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
+import { useWell } from "../well/useWell.ts";
 import { Blocks } from "./Blocks.tsx";
 
 /** The job on one sheet, as it was last saved, to read or to print. */
@@ -33,9 +35,11 @@ function Sheet({ id, job }: { id: string; job: JobDocument }) {
   const run = told.value?.kind === "run" && !told.stale ? told.value : undefined;
   const watered = useWatering(job);
   const watering = waters(job) && !watered.stale ? watered.value : undefined;
+  const welled = useWell(job);
+  const well = hasWell(job) && !welled.stale ? welled.value : undefined;
   const { sheet, working } = useMemo(
-    () => jobSheet(job, solved, units, band, run, watering),
-    [job, solved, units, band, run, watering],
+    () => jobSheet(job, solved, units, band, run, watering, well),
+    [job, solved, units, band, run, watering, well],
   );
   const [withWorking, setWithWorking] = useState(false);
   const [title, ...rest] = sheet;

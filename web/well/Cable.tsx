@@ -137,6 +137,9 @@ export function CableFields({ job, told }: FieldProps) {
   );
 }
 
+const ROW =
+  "grid grid-cols-[4.2rem_5rem_1fr_1fr_2.4rem] gap-x-2 sm:grid-cols-[4.4rem_4.6rem_6rem_5.4rem_2.6rem_minmax(0,1fr)]";
+
 /** Sizes that are shown under the first that passes, and over it. */
 const LESS = 2;
 const MORE = 2;
@@ -192,75 +195,74 @@ export function CableTold({ job, told }: ToldProps) {
         />
       </dl>
       {choice && <Said {...choiceWords(choice)} />}
-      <div className="overflow-x-auto">
-        <table className="w-full border-collapse text-left text-[15px]" data-testid="cables">
-          <caption className="sr-only">Every size of cable and what reaches the motor</caption>
-          <thead>
-            <tr className="text-[13px] text-soft">
-              {["Down the well", "In the ground", "Running", "Starting", "Price", ""].map(
-                (name) => (
-                  <th key={name} scope="col" className="px-1.5 pb-1 font-normal">
-                    {name}
-                  </th>
-                ),
-              )}
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((row) => {
-              const { conductor, ground, part, atMotor, atStart, startPart, price, fails } = row;
-              const severity = fails.length > 0 ? "stop" : row.asks ? "unknown" : "good";
-              return (
-                <tr
-                  key={conductor.id}
-                  className={`border-t border-rule ${conductor.id === best ? "bg-press" : ""}`}
-                >
-                  <th scope="row" className="plate px-1.5 py-1 text-[18px] whitespace-nowrap">
-                    {conductor.label}
-                  </th>
-                  <td className="px-1.5 whitespace-nowrap">{cable.run > 0 ? ground.label : "–"}</td>
-                  <td className="px-1.5 whitespace-nowrap">
-                    {volts(atMotor)}{" "}
-                    <span className="text-[13px] text-soft">−{formatPercent(part, 1)}</span>
-                  </td>
-                  <td className="px-1.5 whitespace-nowrap">
-                    {volts(atStart)}{" "}
-                    <span className="text-[13px] text-soft">{formatPercent(startPart)}</span>
-                  </td>
-                  <td className="px-1.5">{price.toFixed(0)}</td>
-                  <td className="px-1.5 py-1">
-                    <span className="flex flex-wrap items-center gap-x-2">
-                      <StatusMark severity={severity} />
-                      <span className="text-[13px] leading-tight">
-                        {cableWords(row, motor.breaker)}
-                      </span>
-                      {fails.length === 0 &&
-                        (conductor.id === chosen ? (
-                          <span className="text-[13px] text-soft">taken</span>
-                        ) : (
-                          <Button
-                            aria-label={`Take ${conductor.label}`}
-                            onClick={() =>
-                              edit((j) => ({
-                                ...j,
-                                site: {
-                                  ...j.site,
-                                  cable: { length: cableLength(j), conductor: conductor.id },
-                                },
-                              }))
-                            }
-                          >
-                            Take it
-                          </Button>
-                        ))}
-                    </span>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+      <ul aria-label="Sizes of cable" className="text-[15px]" data-testid="cables">
+        <li aria-hidden className={`${ROW} pb-1 text-[13px] text-soft max-sm:hidden`}>
+          {["Down the well", "In the ground", "Running", "Starting", "Price", ""].map((name) => (
+            <span key={name}>{name}</span>
+          ))}
+        </li>
+        {shown.map((row) => {
+          const { conductor, ground, part, atMotor, atStart, startPart, price, fails } = row;
+          const severity = fails.length > 0 ? "stop" : row.asks ? "unknown" : "good";
+          return (
+            <li
+              key={conductor.id}
+              className={`${ROW} items-center border-t border-rule px-1.5 py-1 ${conductor.id === best ? "bg-press" : ""}`}
+            >
+              <span className="plate text-[18px]">{conductor.label}</span>
+              <span className="max-sm:text-[13px]">
+                {cable.run > 0 ? (
+                  <>
+                    <span className="text-soft sm:sr-only">ground </span>
+                    {ground.label}
+                  </>
+                ) : (
+                  "–"
+                )}
+              </span>
+              <span>
+                <span className="sr-only">running </span>
+                {volts(atMotor)}{" "}
+                <span className="text-[13px] text-soft">−{formatPercent(part, 1)}</span>
+              </span>
+              <span>
+                <span className="sr-only">starting </span>
+                {volts(atStart)}{" "}
+                <span className="text-[13px] text-soft">{formatPercent(startPart)}</span>
+              </span>
+              <span className="max-sm:text-right">
+                <span className="sr-only">price </span>
+                {price.toFixed(0)}
+              </span>
+              <span className="flex items-center gap-x-2 max-sm:col-span-5">
+                <StatusMark severity={severity} />
+                <span className="min-w-0 flex-1 text-[13px] leading-tight">
+                  {cableWords(row, motor.breaker)}
+                </span>
+                {fails.length === 0 &&
+                  (conductor.id === chosen ? (
+                    <span className="text-[13px] text-soft">taken</span>
+                  ) : (
+                    <Button
+                      aria-label={`Take ${conductor.label}`}
+                      onClick={() =>
+                        edit((j) => ({
+                          ...j,
+                          site: {
+                            ...j.site,
+                            cable: { length: cableLength(j), conductor: conductor.id },
+                          },
+                        }))
+                      }
+                    >
+                      Take it
+                    </Button>
+                  ))}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
       <dl>
         <Figure
           name="How the voltage is lost"

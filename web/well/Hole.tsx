@@ -45,8 +45,8 @@ export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument 
             value={length(dry.pumping)}
             note={
               dry.doubt === undefined
-                ? "dry season, at the flow it causes"
-                : `dry season, ± ${length(dry.doubt)} by the test`
+                ? "dry season, at the cut-in"
+                : `dry season, at the cut-in, ± ${length(dry.doubt)} by the test`
             }
             working="pumping"
           />
@@ -193,7 +193,8 @@ function Seasons({
         <caption className="sr-only">The well through the year</caption>
         <thead>
           <tr className="text-[13px] text-soft">
-            {["", "Standing", "Pumped to", "Drawn down", "Flow", "It gives"].map((name) => (
+            <td />
+            {["Standing", "Pumped to", "Drawn down", "At cut-in", "It gives"].map((name) => (
               <th key={name} scope="col" className="px-1.5 pb-1 font-normal">
                 {name}
               </th>

@@ -76,7 +76,7 @@ export function OtherFields({ job }: FieldProps) {
               onChange={(leverage) => setWell({ hand: { ...hand, leverage } })}
             />
             <JobQuantity
-              label="Cylinder down at (top)"
+              label={hand.cylinder === undefined ? "Cylinder down at (top)" : "Cylinder down at"}
               optional
               quantity="length"
               range={RANGES.depth}
@@ -217,7 +217,7 @@ export function OtherTold({ job, told }: ToldProps) {
     <div className="grid gap-5" data-testid="others">
       <Said {...suctionWords(suction.limit, suction.lift, units)} />
       {hand && (
-        <section aria-label="By hand" className="grid gap-2">
+        <section aria-label="What it gives by hand" className="grid gap-2">
           <h2 className="text-xl">By hand</h2>
           <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4">
             <Figure name="Gives" value={flow(hand.flow)} note="85 % of what it sweeps (assumed)" />
@@ -294,7 +294,7 @@ export function OtherTold({ job, told }: ToldProps) {
         </section>
       )}
       {air && (
-        <section aria-label="Air lift" className="grid gap-2">
+        <section aria-label="What the air lift gives" className="grid gap-2">
           <h2 className="text-xl">Air lift</h2>
           <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4">
             <Figure
@@ -334,7 +334,7 @@ export function OtherTold({ job, told }: ToldProps) {
         </section>
       )}
       {pulse && (
-        <section aria-label="Pulse pump" className="grid gap-2">
+        <section aria-label="What the pulse pump gives" className="grid gap-2">
           <h2 className="text-xl">Pulse pump</h2>
           <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4">
             <Figure name="Gives" value={flow(pulse.flow)} note="as it was measured" />

@@ -49,7 +49,7 @@ export function PipeFields({ job, told }: FieldProps) {
           onChange={(motor) => setWell({ motor })}
         />
         <JobQuantity
-          label="Sleeve, bore (none)"
+          label={job.well?.sleeve === undefined ? "Sleeve, bore (none)" : "Sleeve, bore"}
           optional
           quantity="diameter"
           range={RANGES.bore}

@@ -89,7 +89,8 @@ export function TankStrip({
             ).replace("L", "M")}
             fill="none"
             stroke="var(--ink)"
-            strokeWidth={1.6}
+            strokeWidth={days > 1 ? 1 : 1.6}
+            opacity={days > 1 ? 0.75 : 1}
             vectorEffect="non-scaling-stroke"
           />
           <Mark y={up(tank.cutIn)} colour="var(--pump)" dashed />
