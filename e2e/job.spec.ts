@@ -192,6 +192,9 @@ test.describe("at the pit", () => {
       "/jobs/ketterby-hurling-ground?part=pump&view=sizes",
       "/jobs/ketterby-hurling-ground?part=discharge&view=ledger",
       "/jobs/ketterby-hurling-ground/measure",
+      "/jobs/bramble-rigg-borehole/well",
+      "/jobs/bramble-rigg-borehole/well?view=cable",
+      "/jobs/bramble-rigg-borehole/well?view=day",
     ]) {
       await page.goto(path);
       await page.waitForLoadState("networkidle");

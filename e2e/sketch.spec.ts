@@ -125,10 +125,10 @@ test("what was typed stays as typed, is refused in its place, and is assumed unt
   await expect(page.getByLabel("Name of the job")).toHaveValue(/^Well, Bramble Rigg, /);
   await page.getByRole("navigation", { name: "Stages of the job" }).getByText("Need").click();
   const assumed = page.getByRole("region", { name: "Assumed" });
-  await expect(assumed).toContainText("Low water");
-  await expect(assumed).not.toContainText("Normal water");
-  await page.getByLabel("Low water", { exact: true }).fill("-70");
-  await expect(assumed).not.toContainText("Low water");
+  await expect(assumed).toContainText("Dry-season water");
+  await expect(assumed).not.toContainText("Usual water");
+  await page.getByLabel("Dry-season water", { exact: true }).fill("-70");
+  await expect(assumed).not.toContainText("Dry-season water");
   await assumed.getByRole("button", { name: "All of it is right" }).click();
   await expect(assumed).toHaveCount(0);
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();

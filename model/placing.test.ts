@@ -131,7 +131,7 @@ describe("no pump is ranked where it cannot stand", () => {
       if (found.length > 0)
         expect([pump.id, ...found, fit?.kind]).toEqual([pump.id, ...found, "apart"]);
       if (fit?.kind !== "apart") continue;
-      const { title, sentence, mend } = checkWords(fit.why, job.path, "us");
+      const { title, sentence, mend } = checkWords(fit.why, job, "us");
       for (const text of [title, sentence, mend]) expect(text).toMatch(/\w{3}/);
       expect(judgements).toContain(fit.why);
     }
@@ -285,7 +285,7 @@ describe("what the water is", () => {
     const solved = solveJob({ ...pit, site: { ...pit.site, water }, wantedFlow: 1e-3 });
     if (solved.kind !== "asked") throw new Error("not asked");
     return solved.judgements.flatMap((own) =>
-      own.code === "water-unfit" ? [checkWords(own, pit.path, "metric").title] : [],
+      own.code === "water-unfit" ? [checkWords(own, pit, "metric").title] : [],
     );
   };
 
@@ -446,7 +446,7 @@ describe("what is recommended", () => {
     const { best } = cardsOf(chosen);
     expect(best?.fit?.kind).toBe("ranked");
     for (const own of chosen) {
-      const reason = reasonOf(own, best, WEIGHINGS.balanced, wet.path, "us");
+      const reason = reasonOf(own, best, WEIGHINGS.balanced, wet, "us");
       if (own !== best) expect(reason ?? "").toMatch(own.fit ? /\w{3}/ : /^$/);
     }
   });

@@ -2,7 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
-import { itemName, STANDS, stockName } from "./items.ts";
+import { itemName, STANDS, stockName, waterOf } from "./items.ts";
 
 /** A part of a job that stands there without having been measured, by the name it has in `assumed`. */
 export function assumedName(job: JobDocument, field: string, units: UnitSystem): string {
@@ -25,7 +25,8 @@ export function assumedName(job: JobDocument, field: string, units: UnitSystem):
     case "source":
       if (id === "level") {
         if (part === "low" || part === "normal" || part === "high") {
-          return `${LEVELS[part]}: ${length(levels[part])}`;
+          const name = waterOf(source)[part];
+          return `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${length(levels[part])}`;
         }
         return `Water: low ${length(levels.low)}, normal ${length(levels.normal)}, high ${length(levels.high)}`;
       }
@@ -78,5 +79,3 @@ export function assumedMark(
 }
 
 const PARTS: Record<string, string> = { stock: "size", length: "length", rise: "rise" };
-
-const LEVELS = { low: "Low water", normal: "Normal water", high: "High water" } as const;

@@ -9,7 +9,7 @@ import type { TooFast } from "#core/check/slowerSize.ts";
 import type { PathItem } from "#core/line/path.ts";
 import type { SettingRule } from "#core/well/setting.ts";
 import { duration } from "./duration.ts";
-import { itemName, WATER } from "./items.ts";
+import { itemName, waterOf } from "./items.ts";
 
 /** A judgement in words: a headline, what and how much, and what would mend it. */
 export interface CheckWords {
@@ -44,7 +44,7 @@ type Words = {
 
 export function checkWords(
   judgement: Judgement,
-  path: readonly PathItem[],
+  { path, source }: { path: readonly PathItem[]; source: { kind: string } },
   system: UnitSystem,
 ): CheckWords {
   const { quantity, itemId, limit = 0 } = judgement;
@@ -53,7 +53,7 @@ export function checkWords(
   const say: Voice = {
     value: show(quantity)(judgement.value),
     limit: show(quantity)(limit),
-    water: WATER[judgement.at],
+    water: waterOf(source)[judgement.at],
     item: itemId ? itemName(path, itemId, system) : "the line",
     bad: judgement.severity !== "good",
     head: show("head"),

@@ -1,7 +1,6 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { Merit, Weighing } from "#core/choose/weights.ts";
-import type { PathItem } from "#core/line/path.ts";
 import type { Advice } from "#core/simulation/answers.ts";
 import { checkWords } from "./checks.ts";
 import { adviceWords } from "./overTime.ts";
@@ -47,13 +46,13 @@ export function reasonOf(
   own: Reasoned,
   best: Reasoned | undefined,
   weights: Record<Merit, number>,
-  path: readonly PathItem[],
+  job: Parameters<typeof checkWords>[1],
   units: UnitSystem,
 ): string | undefined {
   const { fit } = own;
   switch (fit?.kind) {
     case "apart":
-      return checkWords(fit.why, path, units).title.toLowerCase();
+      return checkWords(fit.why, job, units).title.toLowerCase();
     case "too-weak":
       return fit.short === undefined
         ? "too weak"

@@ -114,11 +114,21 @@ export const SUPPLIES: readonly { name: string; is: Supply[] }[] = [
   { name: "480 V, three phases", is: [{ volts: 480, phase: 3 }] },
 ];
 
-export const WATER: Record<WaterLevel, string> = {
+const WATER: Record<WaterLevel, string> = {
   low: "low water",
   normal: "normal water",
   high: "high water",
 };
+/** A well goes by its seasons. */
+const WELL_WATER: Record<WaterLevel, string> = {
+  low: "dry-season water",
+  normal: "usual water",
+  high: "wet-season water",
+};
+
+/** The three states of a job's water, as they are told of its source. */
+export const waterOf = ({ kind }: { kind: string }): Record<WaterLevel, string> =>
+  kind === "well" ? WELL_WATER : WATER;
 
 /** In place of a flow in a table, where a pump does not settle at one. */
 export const UNSETTLED = {

@@ -34,6 +34,9 @@ function judgement<C extends CheckCode>(
   return { severity: "stop", at: "low", source: "s", ...over, code } as Judgement;
 }
 
+/** A line with nothing on it, where no item is named. */
+const NOWHERE = { path: [], source: { kind: "open" } };
+
 describe("judgements in words", () => {
   it("say what, how much, and what to do, in the reader's units", () => {
     const lift = judgement("suction-lift-pump", {
@@ -43,13 +46,15 @@ describe("judgements in words", () => {
       limit: 6.4,
       facts: { staticLift: 7, friction: 0.9 },
     });
-    expect(checkWords(lift, path, "metric")).toEqual({
+    expect(checkWords(lift, { path, source: { kind: "open" } }, "metric")).toEqual({
       title: "Suction lift too high for the pump",
       sentence:
         "Suction lifts 7.90 m at low water, friction counted; at this altitude and water temperature the pump holds 6.40 m.",
       mend: "Lower the pump by 2.14 m, cut suction friction, or move to a submersible.",
     });
-    expect(checkWords(lift, path, "us").sentence).toContain("25.9 ft");
+    expect(checkWords(lift, { path, source: { kind: "open" } }, "us").sentence).toContain(
+      "25.9 ft",
+    );
   });
 
   it("name the next size where one is stocked", () => {
@@ -61,7 +66,9 @@ describe("judgements in words", () => {
       severity: "watch",
       facts: { larger: "suction-hose-3in" },
     });
-    expect(checkWords(fast, path, "metric").mend).toBe("Lay it in 3 in.");
+    expect(checkWords(fast, { path, source: { kind: "open" } }, "metric").mend).toBe(
+      "Lay it in 3 in.",
+    );
   });
 
   it("leave out the mending where all is well", () => {
@@ -72,13 +79,13 @@ describe("judgements in words", () => {
       severity: "good",
       facts: {},
     });
-    expect(checkWords(good, path, "us").mend).toBeUndefined();
+    expect(checkWords(good, { path, source: { kind: "open" } }, "us").mend).toBeUndefined();
   });
 
   it("say what falls short when it is friction and not height", () => {
     const facts = { staticHead: 21.4, bestHead: 22, short: "friction" } as const;
     const short = judgement("cannot-lift", { quantity: "head", value: 1.17, facts });
-    const { sentence } = checkWords(short, path, "metric");
+    const { sentence } = checkWords(short, { path, source: { kind: "open" } }, "metric");
     expect(sentence).toContain("lift and friction");
     expect(sentence).toContain("1.17 m short");
     const high = judgement("cannot-lift", {
@@ -86,7 +93,9 @@ describe("judgements in words", () => {
       value: 4.35,
       facts: { staticHead: 26.35, bestHead: 22, short: "static-head" },
     });
-    expect(checkWords(high, path, "metric").mend).toContain("4.35 m short");
+    expect(checkWords(high, { path, source: { kind: "open" } }, "metric").mend).toContain(
+      "4.35 m short",
+    );
   });
 });
 
@@ -246,7 +255,7 @@ describe("why a pump is not the best", () => {
       { ...best, ...over, fit: { kind: "ranked", score: 0.5, parts: parts(merits) } },
       best,
       weights,
-      [],
+      NOWHERE,
       units,
     );
 
@@ -267,7 +276,7 @@ describe("why a pump is not the best", () => {
         }))(best),
         best,
         weights,
-        [],
+        NOWHERE,
         "metric",
       ),
     ).toBe("its price is not known");
@@ -275,11 +284,12 @@ describe("why a pump is not the best", () => {
   });
 
   it("says what stands against it where something does, and nothing of the best itself", () => {
-    const of = (fit: object) => reasonOf({ ...best, fit } as never, best, weights, [], "metric");
+    const of = (fit: object) =>
+      reasonOf({ ...best, fit } as never, best, weights, NOWHERE, "metric");
     expect(of({ kind: "too-weak", short: 1.9 })).toBe("too weak by 1.90 m");
     expect(of({ kind: "too-weak" })).toBe("too weak");
     expect(of({ kind: "too-strong" })).toContain("past its published curve");
     expect(behind({}, { flow: 0 })).toBe("too strong: throttle it, or a smaller one");
-    expect(reasonOf(best, best, weights, [], "metric")).toBeUndefined();
+    expect(reasonOf(best, best, weights, NOWHERE, "metric")).toBeUndefined();
   });
 });

@@ -63,6 +63,11 @@ describe("pumps without a motor in the well", () => {
     );
   });
 
+  it("is primed with 0.078 gal for each foot of 1-1/4 in pipe", () => {
+    const bore = findPipeStock("steel-sch40-1-1-4in")?.bore ?? 0;
+    expect((cylinderArea(bore) * FOOT) / GALLON).toBeCloseTo(0.078, 3);
+  });
+
   it("by air: 1.75 psi holds 4.04 ft, and it starts, lifts and gives out where it should", () => {
     expect(startPressure(1000, 4.04 * FOOT, 0) / PSI).toBeCloseTo(1.75, 2);
     const air = { flow: 1e-3, pressure: 1.5e5 };

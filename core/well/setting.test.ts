@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { findPipeStock } from "../catalogue/pipes.ts";
 import { FOOT, INCH, PSI } from "../quantity/constants.ts";
 import { boreAt, meanArea, narrowestTo, recoveringDrawdown, recoveryTime } from "./casing.ts";
 import { annulusVelocity, coolingVelocity, sleeveFor } from "./cooling.ts";
@@ -110,6 +111,29 @@ describe("a drop pipe", () => {
     expect(psi(at(300)["cut-out"])).toBeCloseTo(190, 0);
     // The pump adds its shut-off head to whatever water it stands in.
     expect(at(400)["dead-headed"]).toBeCloseTo(at(300)["dead-headed"] as number, 6);
+  });
+
+  it("of 200 psi holds 300 ft and 60 psi running and at cut-out, and all of it only where the pump is no stronger", () => {
+    const rated = (id: string) => findPipeStock(id)?.pressureRating ?? 0;
+    const [two, more] = [rated("pe-sidr7-1in"), rated("pe4710-sidr7-1in")];
+    expect([psi(two), psi(more)].map(Math.round)).toEqual([200, 250]);
+    const at = (lift: number, shutoff: number) =>
+      dropPipePressures(
+        {
+          ...{ lowest: -500 * FOOT, lowestWater: -lift * FOOT, running: 20 * FOOT },
+          ...{ cutOut: { tank: 0, pressure: 60 * PSI }, shutoff: shutoff * FOOT },
+        },
+        PSI / (9.80665 * 2.31 * FOOT),
+      );
+    const weak = Object.values(at(300, 460));
+    expect(weak).toHaveLength(3);
+    expect(weak.every((own) => own <= two)).toBe(true);
+    const strong = at(300, 500);
+    expect(strong.running).toBeLessThan(two);
+    expect(strong["cut-out"]).toBeLessThan(two);
+    expect(strong["dead-headed"]).toBeGreaterThan(two);
+    expect(at(400, 500)["cut-out"]).toBeGreaterThan(two);
+    expect(at(400, 500)["cut-out"]).toBeLessThan(more);
   });
 
   it("above the water has only air outside", () => {

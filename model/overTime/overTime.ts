@@ -16,26 +16,14 @@ import { type LineTable, lineTable } from "#core/simulation/lineTable.ts";
 import { simulate } from "#core/simulation/simulate.ts";
 import { type Condition, conditioned } from "#core/whatif/condition.ts";
 import { flowOfNeed, runoffArea } from "../need.ts";
+import type { SolvableJob } from "../solveJob.ts";
 import { batteryOf, onBattery } from "./battery.ts";
 import { bottomOf, storeOf } from "./bodies.ts";
 import { inflowOf, type Piece, stormPieces, tablePieces } from "./storm.ts";
 import { troublesOf } from "./troubles.ts";
 
 /** What of a job its run over time depends on. */
-export type JobInTime = Pick<
-  JobDocument,
-  | "source"
-  | "path"
-  | "site"
-  | "method"
-  | "pumps"
-  | "wantedFlow"
-  | "well"
-  | "pressureTank"
-  | "need"
-  | "bodies"
-  | "overTime"
->;
+export type JobInTime = SolvableJob & Pick<JobDocument, "need" | "bodies">;
 
 /** A job over time, or why it cannot be told. */
 export type OverTime =

@@ -7,7 +7,7 @@ import type { Band } from "#core/whatif/uncertainty.ts";
 import { assumedName } from "#words/assumed.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
-import { itemName, WATER } from "#words/items.ts";
+import { itemName, waterOf } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
 import type { ToldRun } from "../overTime/told.ts";
 import { derivationOf, type JobSolution, mended, normalLedger } from "../solveJob.ts";
@@ -48,6 +48,7 @@ export function jobSheet(
   const sheet: Block[] = [{ kind: "heading", level: 1, text: job.name }];
   for (const text of [job.place, job.note]) if (text) sheet.push({ kind: "paragraph", text });
   const levels = levelsOf(job.source);
+  const water = waterOf(job.source);
   const level = (at: (typeof WATER_LEVELS)[number]) => format(levels[at], "length", system);
   const datum = job.datum
     ? `Levels measured from: ${job.datum}`
@@ -79,7 +80,7 @@ export function jobSheet(
       {
         ...{ kind: "table", caption: datum },
         columns: [left("At"), right("Level")],
-        rows: WATER_LEVELS.map((at) => [WATER[at], level(at)]),
+        rows: WATER_LEVELS.map((at) => [water[at], level(at)]),
       },
       { kind: "heading", level: 2, text: "No duty yet" },
       ...solved.diagnostics.map((diagnostic): Block => {
@@ -125,7 +126,7 @@ export function jobSheet(
       const { staticHead, outcome, running } = solution.cases[at];
       const duty = settledDuty(outcome);
       return [
-        ...[WATER[at], level(at), head(staticHead)],
+        ...[water[at], level(at), head(staticHead)],
         duty ? head(duty.head) : "–",
         duty && running ? flow(running.state.delivered) : "no duty",
       ];
@@ -134,7 +135,7 @@ export function jobSheet(
   for (const judgement of judgements) {
     const { severity } = judgement;
     if (severity === "good") continue;
-    const { title, sentence, mend } = checkWords(judgement, job.path, system);
+    const { title, sentence, mend } = checkWords(judgement, job, system);
     sheet.push({ kind: "finding", severity, title, text: sentence, ...(mend && { mend }) });
   }
   const good = judgements.filter(({ severity }) => severity === "good").length;

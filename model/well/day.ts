@@ -45,6 +45,8 @@ export interface TapTold {
   most?: number;
   /** s of the least */
   at?: number;
+  /** each draw: from and to in s, and the least Pa at the tap meanwhile */
+  draws: { from: number; to: number; least: number }[];
 }
 
 const DAY = 86_400;
@@ -135,12 +137,13 @@ function tapsOf(
   const sharedRun = shared && runOf(shared.stock, shared.length);
   return taps.map(({ name, height, stock, length, flow }, i): TapTold => {
     const branch = runOf(stock, length);
-    if (!branch) return { name, flow };
+    if (!branch) return { name, flow, draws: [] };
     const tap: Tap = { height, branch, flow };
-    const told: TapTold = { name, flow };
+    const told: TapTold = { name, flow, draws: [] };
     for (const draw of draws) {
       if (draw.tap !== i) continue;
       const end = draw.start + draw.duration;
+      let least = Number.POSITIVE_INFINITY;
       for (let k = firstAt(times, draw.start); k < times.length; k++) {
         const time = times[k] as number;
         if (time > end) break;
@@ -153,12 +156,14 @@ function tapsOf(
           sharedRun && { run: sharedRun, flow: together },
           water,
         );
+        least = Math.min(least, own);
         if (told.least === undefined || own < told.least) {
           told.least = own;
           told.at = time;
         }
         if (told.most === undefined || own > told.most) told.most = own;
       }
+      if (Number.isFinite(least)) told.draws.push({ from: draw.start, to: end, least });
     }
     return told;
   });

@@ -29,7 +29,7 @@ function said(job: JobDocument, code: string) {
   const solved = solveJob(job);
   if (solved.kind === "refused") throw new Error(solved.diagnostics.map((own) => own.code).join());
   const judgement = solved.judgements.find((own) => own.code === code);
-  return judgement && { ...judgement, ...checkWords(judgement, job.path as never, "metric") };
+  return judgement && { ...judgement, ...checkWords(judgement, job, "metric") };
 }
 
 describe("a well among the checks", () => {

@@ -10,7 +10,7 @@ import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
 import { type Pump, toleranceOf } from "#core/pump/pump.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
-import { WATER } from "#words/items.ts";
+import { waterOf } from "#words/items.ts";
 import { useSettings } from "../app/settings.ts";
 import { type Inks, inks } from "./inks.ts";
 import { type Data, type Layout, loadPlotly, useResized } from "./plot.ts";
@@ -173,6 +173,7 @@ function drawing(
   if (on) {
     const { solution, place } = on;
     const { model, boundaries } = solution;
+    const names = waterOf(solution.line.source);
     const last = mostFlow * 1.04;
     const lineAt = (at: WaterLevel) => {
       const systemHead = model.systemHead(boundaries[at], solution.cases[at].states, place);
@@ -182,11 +183,11 @@ function drawing(
       });
     };
     data.push(
-      trace(`Line, ${WATER.low}`, lineAt("low"), {
+      trace(`Line, ${names.low}`, lineAt("low"), {
         line: { color: ink.water, width: 1, dash: "dot", simplify: false },
         showlegend: false,
       }),
-      trace(`Line, ${WATER.high}`, lineAt("high"), {
+      trace(`Line, ${names.high}`, lineAt("high"), {
         line: { color: ink.water, width: 1, dash: "dot", simplify: false },
         fill: "tonexty",
         fillcolor: alpha(ink.water, 0.14),
@@ -205,7 +206,7 @@ function drawing(
       name: of ? "Duty" : "Asked",
       x: duties.map((d) => q(d.flow)),
       y: duties.map((d) => h(d.head)),
-      text: duties.map((d) => `${WATER[d.at]}<br>${hover(d.flow, d.head)}`),
+      text: duties.map((d) => `${names[d.at]}<br>${hover(d.flow, d.head)}`),
       hovertemplate: `${of ? "Duty" : "Asked"} at %{text}<extra></extra>`,
       marker: {
         size: duties.map((d) => (d.at === "normal" ? 13 : 8)),

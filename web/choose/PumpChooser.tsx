@@ -281,7 +281,7 @@ function Way({
   const name = nameOf(own, pumps);
   const isChosen =
     own.kind === "one" && item.pump === own.ids[0] && sameSpeed(item.speedRatio, own.speedRatio);
-  const reason = reasonOf(own, best, WEIGHINGS[weighing], job.path, units);
+  const reason = reasonOf(own, best, WEIGHINGS[weighing], job, units);
   const said = [
     reason,
     ...warningsOf(own, job, units),
@@ -367,7 +367,7 @@ function warningsOf(
     ({ severity, code }) => severity === worst && code !== "wanted-flow",
   );
   const titles = [...open, ...worth].map((each) =>
-    checkWords(each, job.path, units).title.toLowerCase(),
+    checkWords(each, job, units).title.toLowerCase(),
   );
   return [...new Set(titles)].slice(0, 3);
 }

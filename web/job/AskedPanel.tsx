@@ -50,7 +50,7 @@ export function AskedPanel({ job, solved, onItem }: Props) {
       </div>
       {solved.kind === "asked" ? (
         <>
-          <CaseTable cases={solved.solution.cases} asked />
+          <CaseTable cases={solved.solution.cases} source={job.source} asked />
           <Schools {...solved.solution.crossChecks} />
           <PumpsThatDoIt
             job={job}
@@ -59,7 +59,7 @@ export function AskedPanel({ job, solved, onItem }: Props) {
               edit((j) => withArrangement(j, solved.asked.itemId, arrangement) ?? j)
             }
           />
-          <CheckList judgements={solved.judgements} path={job.path} onItem={onItem} />
+          <CheckList judgements={solved.judgements} job={job} onItem={onItem} />
         </>
       ) : (
         <p className="px-3 text-soft">

@@ -1,8 +1,8 @@
 import { format } from "#contract/units/format.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
-import { WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
-import { WATER } from "#words/items.ts";
+import { type Source, WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
+import { waterOf } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
 import { Worked } from "./Figures.tsx";
 
@@ -22,12 +22,15 @@ export const NO_DUTY = {
  */
 export function CaseTable({
   cases,
+  source,
   asked = false,
 }: {
   cases: Record<WaterLevel, SolvedCase>;
+  source: Source;
   asked?: boolean;
 }) {
   const units = useUnits();
+  const names = waterOf(source);
   return (
     <table className="mx-3 mb-1 text-[14px]">
       <thead className="text-left text-[13px] text-soft">
@@ -44,7 +47,7 @@ export function CaseTable({
           const duty = settledDuty(outcome);
           return (
             <tr key={name} className="border-t border-rule">
-              <th className="text-left font-normal">{WATER[name]}</th>
+              <th className="text-left font-normal">{names[name]}</th>
               <td className="text-right">
                 <Worked subject="static" at={name}>
                   {format(staticHead, "head", units)}

@@ -1,5 +1,5 @@
 import { type Judgement, judgementKey } from "#core/check/registry.ts";
-import type { PathItem } from "#core/line/path.ts";
+import type { PathItem, Source } from "#core/line/path.ts";
 import { checkWords } from "#words/checks.ts";
 import { useUnits } from "../app/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
@@ -7,18 +7,18 @@ import { useWorking } from "./Working.tsx";
 
 interface ListProps {
   judgements: readonly Judgement[];
-  path: readonly PathItem[];
+  job: { path: readonly PathItem[]; source: Source };
   /** brings a part to hand, where parts can be */
   onItem: ((itemId: string) => void) | undefined;
 }
 
 /** What stops, what to watch and what cannot be judged, each open; the good ones fold into one line. */
-export function CheckList({ judgements, path, onItem }: ListProps) {
+export function CheckList({ judgements, job, onItem }: ListProps) {
   const bad = judgements.filter(({ severity }) => severity !== "good");
   const good = judgements.filter(({ severity }) => severity === "good");
   return (
     <>
-      <Checks name="Checks" judgements={bad} {...{ path, onItem }} />
+      <Checks name="Checks" judgements={bad} {...{ job, onItem }} />
       {good.length > 0 && (
         <details className="group border-t border-rule">
           <summary className="flex min-h-7 list-none items-center gap-2 px-3 py-1.5">
@@ -31,21 +31,21 @@ export function CheckList({ judgements, path, onItem }: ListProps) {
               <span className="not-group-open:hidden">fold</span>
             </span>
           </summary>
-          <Checks name="Good checks" judgements={good} {...{ path, onItem }} />
+          <Checks name="Good checks" judgements={good} {...{ job, onItem }} />
         </details>
       )}
     </>
   );
 }
 
-function Checks({ name, judgements, path, onItem }: ListProps & { name: string }) {
+function Checks({ name, judgements, job, onItem }: ListProps & { name: string }) {
   const units = useUnits();
   const show = useWorking();
   if (judgements.length === 0) return null;
   return (
     <ul aria-label={name} className="border-t border-rule *:not-first:border-t">
       {judgements.map((judgement) => {
-        const { title, sentence, mend } = checkWords(judgement, path, units);
+        const { title, sentence, mend } = checkWords(judgement, job, units);
         const { code, severity, itemId, source } = judgement;
         return (
           <li

@@ -47,10 +47,10 @@ export function DutyPanel({ solved, job, band, onItem }: Props) {
         normal={cases.normal}
         outlets={solved.solution.line.outlets.map(({ item }) => item.id)}
       />
-      <CaseTable cases={cases} />
+      <CaseTable cases={cases} source={job.source} />
       <Likely {...{ band, doubt }} />
       <OtherSchools crossChecks={crossChecks} />
-      <CheckList judgements={solved.judgements} path={path} onItem={onItem} />
+      <CheckList judgements={solved.judgements} job={job} onItem={onItem} />
     </div>
   );
 }

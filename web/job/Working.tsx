@@ -7,7 +7,7 @@ import { judgementKey } from "#core/check/registry.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
 import { derivationOf, type JobSolution, type Subject } from "#model/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
-import { itemName, WATER } from "#words/items.ts";
+import { itemName, waterOf } from "#words/items.ts";
 import { ledgerSentence } from "#words/ledger.ts";
 import { useUnits } from "../app/settings.ts";
 import { Dialog } from "../ui/Dialog.tsx";
@@ -111,7 +111,7 @@ function titleOf(
 ): string {
   switch (subject.kind) {
     case "check":
-      return checkWords(subject.judgement, job.path, units).title;
+      return checkWords(subject.judgement, job, units).title;
     case "other-friction":
     case "other-fittings": {
       const { friction, fittings } = solution.crossChecks;
@@ -135,7 +135,7 @@ function titleOf(
         efficiency: running?.efficiency && formatPercent(running.efficiency),
       }[subject.kind];
       const whose = subject.itemId ? ` of ${itemName(job.path, subject.itemId, units)}` : "";
-      return `${NAMES[subject.kind]}${whose}, ${WATER[subject.at]}: ${shown ?? "none"}`;
+      return `${NAMES[subject.kind]}${whose}, ${waterOf(job.source)[subject.at]}: ${shown ?? "none"}`;
     }
   }
 }

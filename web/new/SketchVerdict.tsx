@@ -108,7 +108,7 @@ export function SketchVerdict({
         <>
           <PumpsThatDoIt job={job} itemId={pump.id} onChoose={onChoose} />
           {solved.kind === "asked" && (
-            <CheckList judgements={solved.judgements} path={job.path} onItem={undefined} />
+            <CheckList judgements={solved.judgements} job={job} onItem={undefined} />
           )}
         </>
       )}

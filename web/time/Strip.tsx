@@ -4,7 +4,7 @@ import { hasPump } from "#core/simulation/runningSet.ts";
 import type { ToldRun } from "#model/overTime/told.ts";
 import { clockOf } from "#words/overTime.ts";
 import { useUnits } from "../app/settings.ts";
-import { bars, Mark, points, Row, WIDE } from "./rows.tsx";
+import { bars, Mark, MarkerLine, MarkerSlider, points, Row, WIDE } from "./rows.tsx";
 import { thinned } from "./thinned.ts";
 
 const INFLOW = 52;
@@ -120,23 +120,9 @@ export function Strip({
             />
           </Row>
         ))}
-        <div
-          aria-hidden
-          className="pointer-events-none absolute inset-y-0 w-0.5 -translate-x-1/2 bg-signal"
-          style={{ left: `${(100 * at) / span}%` }}
-        />
+        <MarkerLine {...{ at, span }} />
       </div>
-      <input
-        type="range"
-        aria-label="Time of the run"
-        aria-valuetext={clockOf(at)}
-        className="block w-full accent-(--signal)"
-        min={0}
-        max={span}
-        step={span / 1000}
-        value={at}
-        onChange={(event) => onAt(Number(event.target.value))}
-      />
+      <MarkerSlider {...{ at, span }} said={clockOf(at)} onAt={onAt} />
       <figcaption className="flex justify-between text-[13px] text-soft">
         <span>0</span>
         <span>{powerCut ? "shaded: no power" : clockOf(span / 2)}</span>

@@ -42,6 +42,45 @@ export function Row({
   );
 }
 
+/** Where the marker stands, over all strips. */
+export function MarkerLine({ at, span }: { at: number; span: number }) {
+  return (
+    <div
+      aria-hidden
+      className="pointer-events-none absolute inset-y-0 w-0.5 -translate-x-1/2 bg-signal"
+      style={{ left: `${(100 * at) / span}%` }}
+    />
+  );
+}
+
+/** The slider that moves it, for keys and for thumbs. */
+export function MarkerSlider({
+  at,
+  span,
+  said,
+  onAt,
+}: {
+  at: number;
+  span: number;
+  /** the time, in words */
+  said: string;
+  onAt: (time: number) => void;
+}) {
+  return (
+    <input
+      type="range"
+      aria-label="Time of the run"
+      aria-valuetext={said}
+      className="block w-full accent-(--signal)"
+      min={0}
+      max={span}
+      step={span / 1000}
+      value={at}
+      onChange={(event) => onAt(Number(event.target.value))}
+    />
+  );
+}
+
 /** A level that matters, across a strip. */
 export function Mark({ y, colour, dashed }: { y: number; colour: string; dashed?: boolean }) {
   return (

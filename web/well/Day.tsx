@@ -318,7 +318,10 @@ export function DayTold({ job, told }: ToldProps) {
           </Button>
         ))}
       </div>
-      <TankStrip {...{ job, told, run: own.run, days: day.days }} />
+      <TankStrip
+        {...{ job, told, run: own.run, taps: own.taps, days: day.days }}
+        own={school === "switched"}
+      />
       {dayWords(own.run, startsLimit, units).map((said) => (
         <Said key={said.sentence} {...said} />
       ))}

@@ -117,7 +117,7 @@ export function PipeTold({ job, told }: ToldProps) {
       </dl>
       <ul aria-label="What is said of it" className="grid gap-2">
         {judgements.map((judgement) => {
-          const { title, sentence, mend } = checkWords(judgement, job.path, units);
+          const { title, sentence, mend } = checkWords(judgement, job, units);
           const sleeve =
             judgement.code === "motor-cooling" && judgement.facts.within === "casing"
               ? judgement.facts.sleeve

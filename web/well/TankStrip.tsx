@@ -2,17 +2,20 @@ import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { TankDay } from "#core/well/tankDay.ts";
+import type { TapTold } from "#model/well/day.ts";
 import { topOf } from "#model/well/settle.ts";
 import type { WellTold } from "#model/well/well.ts";
-import { clock } from "#words/well.ts";
+import { clock, litres } from "#words/well.ts";
 import { useUnits } from "../app/settings.ts";
 import { indexAt } from "../time/indexAt.ts";
-import { bars, Mark, points, Row, WIDE } from "../time/rows.tsx";
+import { bars, Mark, MarkerLine, MarkerSlider, points, Row, WIDE } from "../time/rows.tsx";
 import { thinned } from "../time/thinned.ts";
+import { SelectField } from "../ui/Fields.tsx";
 
 const DRAWN = 44;
 const PRESSURE = 96;
 const LEVEL = 84;
+const TAP = 44;
 const BAR = 14;
 
 /** What is drawn, the tank's pressure, the well's water and the pump, from the first midnight on. */
@@ -20,12 +23,17 @@ export function TankStrip({
   job,
   told,
   run,
+  taps,
   days,
+  own,
 }: {
   job: JobDocument;
   told: WellTold;
   run: TankDay;
+  taps: readonly TapTold[];
   days: number;
+  /** the tank on the switch alone, whose size and air the figures beside are about */
+  own: boolean;
 }) {
   const units = useUnits();
   const span = days * 86_400;
@@ -47,12 +55,18 @@ export function TankStrip({
   const intake = job.source.intake;
   const down = (z: number) => 6 + (LEVEL - 12) * ((standing - z) / (standing - intake));
   const index = indexAt(times, at);
+  const [tap, setTap] = useState(0);
+  const shown = taps[tap] ?? taps[0];
+  const { volume, preCharge } = tank;
+  const air = told.tank.air;
+  const inTank = volume * (1 - (preCharge + air) / ((pressure[index] ?? preCharge) + air));
   const length = (z: number) => format(top - z, "length", units);
   return (
     <figure className="min-w-0">
       <p className="text-[15px]" data-testid="marker">
         <span className="plate text-[24px]">{clock(at)}</span>{" "}
-        {format(pressure[index] ?? 0, "pressure", units)} in the tank, water{" "}
+        {format(pressure[index] ?? 0, "pressure", units)} in the tank
+        {own ? ` with ${litres(Math.max(inTank, 0), units)} in it` : ""}, water{" "}
         {length(level[index] ?? standing)} down,{" "}
         {(drawn[index] ?? 0) > 0 ? `${format(drawn[index] ?? 0, "flow", units)} drawn, ` : ""}
         pump {runs[index] ? "runs" : "rests"}
@@ -96,6 +110,29 @@ export function TankStrip({
           <Mark y={up(tank.cutIn)} colour="var(--pump)" dashed />
           <Mark y={up(tank.cutOut)} colour="var(--pump)" dashed />
         </Row>
+        {shown && (
+          <Row
+            name={`At ${shown.name}, while it draws`}
+            top={format(highest, "pressure", units)}
+            bottom="0"
+            height={TAP}
+            label={`Pressure at ${shown.name} through its draws`}
+          >
+            {shown.draws.map(({ from, to, least }) => {
+              const high = (TAP - 4) * Math.min(Math.max(least / highest, 0.02), 1);
+              return (
+                <rect
+                  key={from}
+                  x={x(from)}
+                  width={Math.max(x(to) - x(from), 1.4)}
+                  y={TAP - high}
+                  height={high}
+                  fill={least <= 0 ? "var(--signal)" : "var(--water)"}
+                />
+              );
+            })}
+          </Row>
+        )}
         <Row
           name="Water in the well"
           top={`${length(standing)} standing`}
@@ -120,28 +157,30 @@ export function TankStrip({
           <rect width={WIDE} height={BAR} fill="var(--press)" />
           <path d={bars(times, (i) => runs[i] === true, span, x, BAR)} fill="var(--pump)" />
         </Row>
-        <div
-          aria-hidden
-          className="pointer-events-none absolute inset-y-0 w-0.5 -translate-x-1/2 bg-signal"
-          style={{ left: `${(100 * at) / span}%` }}
-        />
+        <MarkerLine {...{ at, span }} />
       </div>
-      <input
-        type="range"
-        aria-label="Time of the run"
-        aria-valuetext={clock(at)}
-        className="block w-full accent-(--signal)"
-        min={0}
-        max={span}
-        step={60}
-        value={at}
-        onChange={(event) => setMarker(Number(event.target.value))}
-      />
+      <MarkerSlider {...{ at, span }} said={clock(at)} onAt={setMarker} />
       <figcaption className="flex justify-between text-[13px] text-soft">
         <span>00:00</span>
         <span>{clock(span / 2)}</span>
         <span>{days === 1 ? "24:00" : `after ${days} days`}</span>
       </figcaption>
+      {taps.length > 1 && (
+        <div className="max-w-56">
+          <SelectField
+            label="Pressure shown at"
+            visibleLabel
+            value={String(tap)}
+            onChange={(next) => setTap(Number(next))}
+          >
+            {taps.map(({ name }, i) => (
+              <option key={i} value={i}>
+                {name || `Tap ${i + 1}`}
+              </option>
+            ))}
+          </SelectField>
+        </div>
+      )}
     </figure>
   );
 }

@@ -24,6 +24,7 @@ export default function SourcePart({ job }: { job: JobDocument }) {
         : { ...j, source: { ...j.source, level: { ...j.source.level, [name]: value } } },
     );
   const levels = levelsOf(source);
+  const levelName = (open: string, well: string) => (source.kind === "well" ? well : open);
   const elevation = { quantity: "length", range: RANGES.elevation } as const;
   return (
     <div className="grid gap-3 p-3">
@@ -61,19 +62,19 @@ export default function SourcePart({ job }: { job: JobDocument }) {
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
         <JobQuantity
           {...elevation}
-          label="Low water"
+          label={levelName("Low water", "Dry-season water")}
           value={levels.low}
           onChange={setLevel("low")}
         />
         <JobQuantity
           {...elevation}
-          label="Normal water"
+          label={levelName("Normal water", "Usual water")}
           value={levels.normal}
           onChange={setLevel("normal")}
         />
         <JobQuantity
           {...elevation}
-          label="High water"
+          label={levelName("High water", "Wet-season water")}
           value={levels.high}
           onChange={setLevel("high")}
         />
