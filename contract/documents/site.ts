@@ -360,7 +360,7 @@ export const wellSchema = z.looseObject({
   cables: z
     .array(
       z.looseObject({
-        conductor: text(20),
+        conductor: text(20).optional(),
         ampacity: amount("The ampacity", 5000).optional(),
         /** a metre, in the firm's money */
         price: amount("The price", 1e5).optional(),
@@ -411,7 +411,7 @@ export const pressureTankSchema = z.looseObject({
   cutIn: quantity("pressure", RANGES.outletPressure).optional(),
   cutOut: quantity("pressure", RANGES.outletPressure).optional(),
   /** how far its air is set below the cut-in */
-  school: z.enum(["2-psi-under", "5-psi-under"]).optional(),
+  school: z.enum(["2-psi-under", "5-psi-under", "throttle-valve"]).optional(),
   /** at the well's head: what it holds behind it, what it always lets through, and the tank it goes with */
   valve: z
     .looseObject({

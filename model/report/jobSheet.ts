@@ -113,7 +113,7 @@ export function jobSheet(
       : "";
     sheet.push({
       kind: "paragraph",
-      text: `Promised at the outlet at normal water: ${flow(delivered)}${likely}.`,
+      text: `Promised at the outlet at ${water.normal}: ${flow(delivered)}${likely}.`,
     });
   }
   sheet.push({

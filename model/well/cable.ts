@@ -68,7 +68,9 @@ export function cableOf(
   }
   const starting = plate.startingCurrent ?? USUAL_START * current;
   const breaker = supply?.breaker;
-  const typed = new Map((well?.cables ?? []).map((own) => [own.conductor, own]));
+  const typed = new Map(
+    (well?.cables ?? []).flatMap((own) => (own.conductor ? [[own.conductor, own] as const] : [])),
+  );
   const rows = cableRows(alikeOf(chosen, volts), {
     ...{ run, down, heavier, current, starting, phase, typed },
     volts: supply?.volts ?? volts,

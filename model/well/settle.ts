@@ -72,23 +72,26 @@ export const pumpDepth = (job: Pick<JobDocument, "source" | "well">): number =>
 export const cableLength = (job: Pick<JobDocument, "source" | "well">): number =>
   (job.well?.cable?.run ?? 0) + pumpDepth(job);
 
+/** m: no run of a drop pipe is made shorter. */
+const SHORTEST = 0.1;
+
 /**
- * The job with its pump hung at another depth, in m. The drop pipe, the first run of the discharge that climbs, is as much
- * longer, so that the line ends where it did.
+ * The job with its pump hung at another depth, in m. The runs that climb out of the well, the lowest first, are as much
+ * longer or shorter, so that the line ends where it did.
  */
 export function withPumpDepth(job: JobDocument, depth: number): JobDocument {
-  const by = depth - pumpDepth(job);
-  let done = false;
+  let left = depth - pumpDepth(job);
   let after = !job.path.some(({ kind }) => kind === "pump");
   const path = job.path.map((item): JobPathItem => {
     if (item.kind === "pump") after = true;
-    if (done || !after || item.kind !== "pipe" || item.rise <= 0 || item.rise + by <= 0)
-      return item;
-    done = true;
-    return { ...item, rise: item.rise + by, length: Math.max(item.length + by, item.rise + by) };
+    if (left === 0 || !after || item.kind !== "pipe" || item.rise <= 0) return item;
+    const by = Math.max(left, Math.min(SHORTEST - item.rise, 0));
+    left -= by;
+    const rise = item.rise + by;
+    return { ...item, rise, length: Math.max(item.length + by, rise) };
   });
   const source = { ...job.source, intake: topOf(job) - depth };
-  return settled({ ...job, source, path: done ? path : job.path } as JobDocument);
+  return settled({ ...job, source, path } as JobDocument);
 }
 
 /** The job with the standing water of one season at another depth, in m down. */

@@ -29,7 +29,10 @@ export function usualTank(pressure: number, m: number): TankDocument {
 
 /** The tank as it counts, with what nobody typed as it usually is. */
 export function tankOf(given: TankDocument = {}): PressureTank & { school: PreChargeSchool } {
-  const { volume, cutIn = USUAL_TANK.cutIn, school = USUAL_SCHOOL } = given;
+  const { volume, cutIn = USUAL_TANK.cutIn } = given;
+  // How a valve holds the pressure is no school of pre-charge, though older files have it there.
+  const school =
+    given.school === undefined || given.school === "throttle-valve" ? USUAL_SCHOOL : given.school;
   const cutOut = given.cutOut ?? cutIn + SWITCH_SPAN;
   return {
     ...{ volume: volume ?? USUAL_TANK.volume, cutIn, cutOut, school },

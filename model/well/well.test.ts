@@ -280,6 +280,23 @@ describe("a change of a well", () => {
     });
     expect(deeper.site.cable?.length).toBe(38 + 46);
     expect(withPumpDepth(deeper, 40)).toEqual(withPumpDepth(borehole, 40));
+    // Of a pipe in two runs the lower gives first, and no more than it has.
+    const run = { kind: "pipe" as const, stock: "pe100-sdr11-40mm" };
+    const parted = {
+      ...borehole,
+      path: borehole.path.flatMap((item) =>
+        item.id === "drop-pipe"
+          ? [
+              { ...run, id: "low", length: 15, rise: 15 },
+              { ...run, id: "high", length: 25, rise: 25 },
+            ]
+          : [item],
+      ),
+    } as JobDocument;
+    const up = withPumpDepth(parted, 20).path.flatMap((item) =>
+      item.kind === "pipe" ? [item.rise] : [],
+    );
+    expect(up.slice(0, 2)).toEqual([expect.closeTo(0.1, 9), expect.closeTo(19.9, 9)]);
   });
 
   it("puts half a pump with a booster beside one pump, in two columns", () => {

@@ -138,7 +138,7 @@ export function CableFields({ job, told }: FieldProps) {
 }
 
 const ROW =
-  "grid grid-cols-[4.2rem_5rem_1fr_1fr_2.4rem] gap-x-2 sm:grid-cols-[4.4rem_4.6rem_6rem_5.4rem_2.6rem_minmax(0,1fr)]";
+  "grid grid-cols-[5.4rem_1fr_1fr_2.4rem] gap-x-2 px-1.5 sm:grid-cols-[5.4rem_6.2rem_5.6rem_2.6rem_minmax(0,1fr)]";
 
 /** Sizes that are shown under the first that passes, and over it. */
 const LESS = 2;
@@ -197,7 +197,7 @@ export function CableTold({ job, told }: ToldProps) {
       {choice && <Said {...choiceWords(choice)} />}
       <ul aria-label="Sizes of cable" className="text-[15px]" data-testid="cables">
         <li aria-hidden className={`${ROW} pb-1 text-[13px] text-soft max-sm:hidden`}>
-          {["Down the well", "In the ground", "Running", "Starting", "Price", ""].map((name) => (
+          {["Size", "Running", "Starting", "Price", ""].map((name) => (
             <span key={name}>{name}</span>
           ))}
         </li>
@@ -207,26 +207,21 @@ export function CableTold({ job, told }: ToldProps) {
           return (
             <li
               key={conductor.id}
-              className={`${ROW} items-center border-t border-rule px-1.5 py-1 ${conductor.id === best ? "bg-press" : ""}`}
+              className={`${ROW} items-center border-t border-rule py-1 ${conductor.id === best ? "bg-press" : ""}`}
             >
-              <span className="plate text-[18px]">{conductor.label}</span>
-              <span className="max-sm:text-[13px]">
-                {cable.run > 0 ? (
-                  <>
-                    <span className="text-soft sm:sr-only">ground </span>
-                    {ground.label}
-                  </>
-                ) : (
-                  "–"
+              <span className="leading-tight">
+                <span className="plate block text-[18px]">{conductor.label}</span>
+                {cable.run > 0 && (
+                  <span className="block text-[13px] text-soft">ground {ground.label}</span>
                 )}
               </span>
               <span>
-                <span className="sr-only">running </span>
+                <span className="text-[13px] text-soft sm:sr-only">runs </span>
                 {volts(atMotor)}{" "}
                 <span className="text-[13px] text-soft">−{formatPercent(part, 1)}</span>
               </span>
               <span>
-                <span className="sr-only">starting </span>
+                <span className="text-[13px] text-soft sm:sr-only">starts </span>
                 {volts(atStart)}{" "}
                 <span className="text-[13px] text-soft">{formatPercent(startPart)}</span>
               </span>
@@ -234,9 +229,9 @@ export function CableTold({ job, told }: ToldProps) {
                 <span className="sr-only">price </span>
                 {price.toFixed(0)}
               </span>
-              <span className="flex items-center gap-x-2 max-sm:col-span-5">
+              <span className="flex items-center gap-x-2 flex-wrap max-sm:col-span-4">
                 <StatusMark severity={severity} />
-                <span className="min-w-0 flex-1 text-[13px] leading-tight">
+                <span className="min-w-24 flex-1 text-[13px] leading-tight">
                   {cableWords(row, motor.breaker)}
                 </span>
                 {fails.length === 0 &&

@@ -19,6 +19,7 @@ import { SearchField } from "../ui/SearchField.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
+import { PumpDepth } from "./PumpDepth.tsx";
 import type { FieldProps, ToldProps } from "./props.ts";
 
 /** How deep the pump hangs and on what. */
@@ -33,13 +34,7 @@ export function PipeFields({ job, told }: FieldProps) {
   return (
     <div className="grid gap-4">
       <section aria-label="The pump’s place" className="grid grid-cols-2 items-end gap-2">
-        <JobQuantity
-          label="Intake hangs at"
-          quantity="length"
-          range={RANGES.depth}
-          value={depth}
-          onChange={(value) => edit((j) => withPumpDepth(j, value))}
-        />
+        <PumpDepth job={job} label="Intake hangs at" />
         <Usual
           label="Motor below it"
           quantity="length"

@@ -2,7 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { levelsOf } from "#core/line/path.ts";
-import { pumpDepth, topOf, withPumpDepth, withStanding } from "#model/well/settle.ts";
+import { pumpDepth, topOf, withStanding } from "#model/well/settle.ts";
 import type { WellTold } from "#model/well/well.ts";
 import { SEASONS } from "#words/well.ts";
 import { useUnits } from "../app/settings.ts";
@@ -11,6 +11,7 @@ import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
 import { setWell } from "./edits.ts";
+import { PumpDepth } from "./PumpDepth.tsx";
 import { type Placed, spread } from "./spread.ts";
 
 const WIDE = 400;
@@ -54,7 +55,7 @@ export function WellDrawing({ job, told }: { job: JobDocument; told: WellTold | 
         field: (
           <JobQuantity
             {...range}
-            label={`${SEASONS[season]}, water`}
+            label={`${SEASONS[season].replace(" ", "-")} water`}
             value={standing[season]}
             onChange={(value) => edit((j) => withStanding(j, season, value))}
           />
@@ -84,37 +85,12 @@ export function WellDrawing({ job, told }: { job: JobDocument; told: WellTold | 
       {
         key: "bore",
         at: TOP - 24,
-        field: (
-          <JobQuantity
-            label="Casing across"
-            optional
-            quantity="diameter"
-            range={RANGES.bore}
-            value={casings[0]?.bore}
-            onChange={(bore) =>
-              setWell({
-                casings:
-                  bore === undefined
-                    ? casings.slice(1)
-                    : casings.length > 0
-                      ? casings.with(0, { ...casings[0], bore } as (typeof casings)[number])
-                      : [{ bore, from: 0, to: bottom ?? deepest }],
-              })
-            }
-          />
-        ),
+        field: <CasingBore casings={casings} to={bottom ?? deepest} />,
       },
       {
         key: "pump",
         at: y(depth),
-        field: (
-          <JobQuantity
-            {...range}
-            label="Pump’s intake"
-            value={depth}
-            onChange={(value) => edit((j) => withPumpDepth(j, value))}
-          />
-        ),
+        field: <PumpDepth job={job} label="Pump’s intake" />,
       },
       ...(screen
         ? (["from", "to"] as const).map((end) => ({
@@ -210,6 +186,28 @@ export function WellDrawing({ job, told }: { job: JobDocument; told: WellTold | 
     </div>
   );
 }
+
+/** The first casing's bore: it is not told while there is none, and cannot be emptied while others lie in it. */
+function CasingBore({ casings, to }: { casings: Casings; to: number }) {
+  const [first] = casings;
+  const entry = { label: "Casing across", quantity: "diameter", range: RANGES.bore } as const;
+  return first ? (
+    <JobQuantity
+      {...entry}
+      value={first.bore}
+      onChange={(bore) => setWell({ casings: casings.with(0, { ...first, bore }) })}
+    />
+  ) : (
+    <JobQuantity
+      {...entry}
+      optional
+      value={undefined}
+      onChange={(bore) => bore !== undefined && setWell({ casings: [{ bore, from: 0, to }] })}
+    />
+  );
+}
+
+type Casings = NonNullable<NonNullable<JobDocument["well"]>["casings"]>;
 
 interface Field extends Placed {
   key: string;
@@ -466,6 +464,16 @@ function Casings({ job, deepest }: { job: JobDocument; deepest: number }) {
             <Plus size={16} aria-hidden /> A screen
           </Button>
         )}
+      </div>
+      <div className="max-w-40">
+        <JobQuantity
+          label="Casing’s top over level 0"
+          optional
+          quantity="length"
+          range={RANGES.elevation}
+          value={job.well?.top}
+          onChange={(top) => setWell({ top })}
+        />
       </div>
       <p className="text-[13px] text-soft">
         Slotted all the way up is no screen: leave it out, and fit a sleeve so that water passes the
