@@ -363,7 +363,11 @@ const WORDS: Words = {
         ],
   "well-dry": ({ severity, facts, value }, say) => {
     const { flow, drawdown, gives, testedTo } = facts;
-    const drawn = `${say.flow(flow)} draws the water down by ${say.head(drawdown)} at ${say.water}`;
+    const past =
+      testedTo !== null && flow > testedTo
+        ? ` (by its curve past the ${say.flow(testedTo)} that were tested)`
+        : "";
+    const drawn = `${say.flow(flow)} draws the water down by ${say.head(drawdown)} at ${say.water}${past}`;
     const endless = Number.isFinite(gives) && gives > 0 ? say.flow(gives) : undefined;
     if (severity === "stop") {
       return [
@@ -382,7 +386,7 @@ const WORDS: Words = {
     if (severity === "unknown") {
       return [
         "Above the flow that was tested",
-        `${drawn} as the test goes on; it was tested to ${say.flow(testedTo ?? 0)}, and above that the drawdown is not known.`,
+        `${drawn}: above that the drawdown is not known.`,
         "Test it at this flow or more before the pump is chosen by it.",
       ];
     }

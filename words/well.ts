@@ -135,8 +135,12 @@ export const PART_NAMES = {
   "well-head": "Sanitary well seal or pitless adapter",
 } as const;
 
+/** How a size of cable stands: one that loses more than is good is watched. */
+export const cableSeverity = ({ fails, asks, part }: CableRow): SaidOfWell["severity"] =>
+  fails.length > 0 ? "stop" : asks ? "unknown" : part > DROP.good ? "watch" : "good";
+
 /** Why a size of cable is taken, or not. */
-export function cableWords({ fails, asks }: CableRow, breaker: number | undefined): string {
+export function cableWords({ fails, asks, part }: CableRow, breaker: number | undefined): string {
   if (fails.includes("start"))
     return `Starts it at less than ${formatPercent(START_VOLTAGE)} of its voltage`;
   if (fails.includes("drop")) return `Loses more than ${formatPercent(DROP.most)}`;
@@ -147,7 +151,7 @@ export function cableWords({ fails, asks }: CableRow, breaker: number | undefine
   }
   if (asks === "ampacity") return "Type what it may carry";
   if (asks === "breaker") return "Type the breaker";
-  return "Passes";
+  return part > DROP.good ? `Passes, losing more than ${formatPercent(DROP.good)}` : "Passes";
 }
 
 export function choiceWords(choice: CableChoice): SaidOfWell {
@@ -167,11 +171,17 @@ export function choiceWords(choice: CableChoice): SaidOfWell {
             : "Type the breaker it is to be held against."
         }`,
       };
-    case "found":
+    case "found": {
+      const { conductor, part } = choice.row;
+      const loses =
+        part > DROP.good
+          ? ` It loses ${formatPercent(part, 1)} of the voltage, more than ${formatPercent(DROP.good)}: a heavier one loses less.`
+          : "";
       return {
-        severity: "good",
-        sentence: `${choice.row.conductor.label} is the cheapest that keeps the voltage up and carries its breaker.`,
+        severity: loses ? "watch" : "good",
+        sentence: `${conductor.label} is the cheapest that keeps the voltage up and carries its breaker.${loses}`,
       };
+    }
   }
 }
 
@@ -244,8 +254,16 @@ export function tankWords(
 export function leastFlowWords(
   least: number,
   plate: number | undefined,
+  past: { velocity: number; limit: number } | undefined,
   system: UnitSystem,
 ): SaidOfWell {
+  const speed = (si: number) => format(si, "velocity", system);
+  if (past && past.velocity < past.limit && (plate === undefined || least >= plate)) {
+    return {
+      severity: "watch",
+      sentence: `While little is drawn the valve lets ${format(least, "flow", system)} through, and the water passes the motor at ${speed(past.velocity)}; ${speed(past.limit)} cools it at full load (common practice, no source). It takes less then: ask its maker, or fit a sleeve.`,
+    };
+  }
   const flow = (si: number) => format(si, "flow", system);
   if (plate === undefined) {
     return {

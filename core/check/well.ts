@@ -5,6 +5,7 @@ import { pressureHead } from "../hydraulics/boundary.ts";
 import { shutHeads } from "../hydraulics/shutHeads.ts";
 import { type Solution, stateOf } from "../hydraulics/solveLine.ts";
 import { type Line, levelsOf, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { flowDrawing } from "../well/drawdown.ts";
 import {
@@ -177,30 +178,32 @@ const DOWN = formula({
   result: sign("d", "depth of the pump", "length"),
 });
 
+/** What of a pump its window depends on. */
+type HungPump = Pick<Pump, "diameter" | "greatestImmersion" | "greatestDepth">;
+
 /** The window a pump of this job may hang in, by the lowest the water is pumped to at any season. */
 export function windowOf(
-  { solution, line: own }: Pick<CheckContext, "solution" | "line">,
-  pump:
-    | { diameter?: number; greatestImmersion?: number; greatestDepth?: number }
-    | object
-    | undefined,
+  { solution, line }: Pick<CheckContext, "solution" | "line">,
+  pump: HungPump | undefined,
 ): SettingWindow {
-  const { source } = solution.line;
-  const { well = {} } = own;
-  const top = well.top ?? 0;
+  const { source } = line;
   const known =
     source.kind === "well" && (source.drawdown.linear > 0 || source.drawdown.quadratic > 0);
-  const surfaces = WATER_LEVELS.flatMap((at) => lowestSurface(solution, own, at) ?? []);
-  const lowest = surfaces.length > 0 && known ? top - Math.min(...surfaces) : undefined;
+  const surfaces = WATER_LEVELS.flatMap((at) => lowestSurface(solution, line, at) ?? []);
+  return windowFor(line, known && surfaces.length > 0 ? Math.min(...surfaces) : undefined, pump);
+}
+
+/** The same where the lowest water, in m above datum, is known already, or is not known at all. */
+export function windowFor(
+  { source, well = {} }: Pick<Line, "source" | "well">,
+  lowest: number | undefined,
+  pump: HungPump | undefined,
+): SettingWindow {
+  const { top = 0, bottom, screen, casings = [], sleeve, motor } = well;
   return settingWindow({
-    ...(lowest !== undefined && { lowestPumping: lowest }),
-    bottom: well.bottom,
-    screenTop: well.screen?.from,
-    highestStanding: top - levelsOf(source).high,
-    casings: well.casings ?? [],
-    sleeve: well.sleeve,
-    motor: well.motor,
-    pump,
+    ...(lowest !== undefined && { lowestPumping: top - lowest }),
+    ...{ bottom, screenTop: screen?.from, highestStanding: top - levelsOf(source).high },
+    ...{ casings, sleeve, motor, pump },
   });
 }
 

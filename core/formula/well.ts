@@ -227,7 +227,7 @@ export const AIR_STARTS = formula({
   equation: "p = \\rho g S + p_l",
   given: [
     sign("\\rho", "density", "density"),
-    depth("S", "foot under the standing water"),
+    depth("S", "foot under the highest standing water"),
     pressure("p_l", "hose, valve and outlet"),
   ],
   result: pressure("p", "air it starts at"),

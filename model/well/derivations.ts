@@ -57,7 +57,7 @@ export function wellDerivation(
 ): Derivation | undefined {
   const { source, site, well } = job;
   const { tank, seasons, window, casing, dropPipe, cable, others } = told;
-  const dry = seasons[0];
+  const [dry, , wet] = seasons;
   const { linear, quadratic } =
     source.kind === "well" ? source.drawdown : { linear: 0, quadratic: 0 };
   const water = waterAt(site.waterTemperature, site.specificGravity);
@@ -144,8 +144,8 @@ export function wellDerivation(
       ];
     }
     case "air-start":
-      return well?.air && dry
-        ? [derive(AIR_STARTS, [water.density, well.air.foot - dry.standing, AIR_LOSSES])]
+      return well?.air && wet
+        ? [derive(AIR_STARTS, [water.density, well.air.foot - wet.standing, AIR_LOSSES])]
         : undefined;
     case "air-flow": {
       const { air } = others;

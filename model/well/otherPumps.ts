@@ -41,7 +41,7 @@ export interface HandTold {
   lift: number;
   /** m the water is sucked up to the cylinder; over the limit it does not come */
   sucked: number;
-  /** m³ to fill before the first stroke */
+  /** m³ to fill before the first stroke; none where its cylinder stands in the water */
   priming: number;
   sticks: number;
 }
@@ -74,9 +74,10 @@ const MOST_JETS = 3;
 
 export function otherPumpsOf(
   job: JobWithWell,
-  dry: Season,
+  seasons: readonly Season[],
   library: readonly PumpDocument[],
 ): OtherPumpsTold {
+  const [dry, , wet] = seasons as readonly [Season, Season, Season];
   const { site, well, source } = job;
   const water = waterAt(site.waterTemperature, site.specificGravity);
   const drawn = (flow: number) => (source.kind === "well" ? drawdownAt(source.drawdown, flow) : 0);
@@ -86,8 +87,8 @@ export function otherPumpsOf(
     suction: { limit, lift: dry.standing },
     ...(well?.hand && { hand: handOf(well.hand, dry.standing, drawn, water) }),
     jets: limit > dry.standing ? jetsOf(job, library) : [],
-    ...(well?.air && { air: airOf(job, well.air, dry.standing, drawn, water) }),
-    ...(well?.pulse && { pulse: pulseOf(well.pulse, dry.standing, drawn, water) }),
+    ...(well?.air && { air: airOf(job, well.air, [dry.standing, wet.standing], drawn, water) }),
+    ...(well?.pulse && { pulse: pulseOf(well.pulse, [dry.standing, wet.standing], drawn, water) }),
     ...(own !== undefined && { own }),
   };
 }
@@ -102,12 +103,13 @@ function handOf(
   const flow = handFlow({ bore, stroke, strokesPerMinute: strokes, leverage });
   const lift = standing + drawn(flow);
   const pipe = findPipeStock(HAND_PIPE)?.bore ?? 0.035;
-  const full = (Math.PI / 4) * pipe ** 2 * standing;
+  const sucked = Math.max(lift - cylinder, 0);
   return {
     ...{ flow, lift, most: MOST_PULL },
     force: handleForce(water.density, lift, cylinderArea(bore), leverage),
-    sucked: Math.max(lift - cylinder, 0),
-    priming: full,
+    sucked,
+    // A cylinder in the water fills itself.
+    priming: sucked > 0 ? cylinderArea(pipe) * standing : 0,
     sticks: Math.ceil(Math.max(cylinder, lift + UNDER_WATER) / STICK - 1e-9),
   };
 }
@@ -115,14 +117,15 @@ function handOf(
 function airOf(
   job: JobWithWell,
   air: NonNullable<NonNullable<JobDocument["well"]>["air"]>,
-  standing: number,
+  [standing, highest]: readonly [dry: number, wet: number],
   drawn: (flow: number) => number,
   water: Water,
 ): NonNullable<OtherPumpsTold["air"]> {
   const outside = atmosphericPressure(job.site.altitude);
   const up = Math.max(outletOver(job), 0);
   const at = (pumping: number) =>
-    airLift(pumping + up, air.foot - standing, air.foot - pumping, air, water.density, outside);
+    // It has to start against the most water over its foot, and to lift with the least.
+    airLift(pumping + up, air.foot - highest, air.foot - pumping, air, water.density, outside);
   // The flow draws the water down, and that lowers the flow: the first answer goes in once more until both agree.
   let pumping = standing;
   let result = at(pumping);
@@ -134,19 +137,19 @@ function airOf(
   }
   return {
     result,
-    start: startPressure(water.density, Math.max(air.foot - standing, 0), AIR_LOSSES),
+    start: startPressure(water.density, Math.max(air.foot - highest, 0), AIR_LOSSES),
     ...{ pumping, lift: pumping + up },
   };
 }
 
 function pulseOf(
   pulse: NonNullable<NonNullable<JobDocument["well"]>["pulse"]>,
-  standing: number,
+  [standing, highest]: readonly [dry: number, wet: number],
   drawn: (flow: number) => number,
   water: Water,
 ): PulseTold {
   const { flow, perVolume } = pulsePump(pulse.slug, pulse.period, pulse.power);
-  const start = startPressure(water.density, Math.max(pulse.foot - standing, 0));
+  const start = startPressure(water.density, Math.max(pulse.foot - highest, 0));
   return {
     ...{ flow, perVolume, start },
     starts: pulse.pressure >= start,

@@ -4,6 +4,8 @@ import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { levelsOf } from "#core/line/path.ts";
 import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
+import { boreAt } from "#core/well/casing.ts";
+import { annulusVelocity, coolingVelocity } from "#core/well/cooling.ts";
 import { drawdownAt } from "#core/well/drawdown.ts";
 import {
   mostStarts,
@@ -20,6 +22,7 @@ import {
   throughValve,
 } from "#core/well/pressureTank.ts";
 import type { JobWithWell } from "./season.ts";
+import { pumpDepth } from "./settle.ts";
 import { pumpToTankOf } from "./tankLine.ts";
 import { tankOf, valveOf } from "./usual.ts";
 
@@ -67,6 +70,8 @@ export interface TankTold {
   overCharged: boolean;
   /** m³/s at the middle of the switch */
   flow?: number;
+  /** m/s past the motor while the valve lets only its least flow through, and m/s that cool it */
+  past?: { velocity: number; limit: number };
 }
 
 const USES = [0.25, 0.5, 0.75, 1];
@@ -152,6 +157,20 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
     ...(plate?.startsPerHour !== undefined && { startsLimit: plate.startsPerHour }),
     ...(plate?.leastFlow !== undefined && { leastFlow: plate.leastFlow }),
     ...(most > 0 && { flow: middle }),
+    ...(!pump.boosts && pastMotor(job, plate?.diameter, valve.leastFlow)),
+  };
+}
+
+/** How fast a flow passes a motor where it hangs; nothing where its width or the bore round it is not told. */
+function pastMotor(
+  job: JobWithWell,
+  diameter: number | undefined,
+  flow: number,
+): Pick<TankTold, "past"> {
+  const bore = job.well?.sleeve ?? boreAt(job.well?.casings ?? [], pumpDepth(job));
+  if (diameter === undefined || bore === undefined || bore <= diameter) return {};
+  return {
+    past: { velocity: annulusVelocity(flow, bore, diameter), limit: coolingVelocity(diameter) },
   };
 }
 

@@ -3,9 +3,10 @@ import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
 import { checkWords } from "#words/checks.ts";
+import { DEMO_JOBS } from "../../demo/jobs.ts";
 import { BRAMBLE_BOREHOLE } from "../../demo/wellJobs.ts";
 import { LIBRARY } from "../../library/pumps.ts";
-import { beginJob } from "../kinds/kinds.ts";
+import { beginJob, LINE_KINDS, newJob } from "../kinds/kinds.ts";
 import { solveJob } from "../solveJob.ts";
 import { applyChanges } from "../whatIf/changes.ts";
 import { columnsOf } from "../whatIf/columns.ts";
@@ -94,7 +95,7 @@ describe("a well among the checks", () => {
     );
     const little = withWell({ steps: [{ flow: 0.3e-3, level: 19.5 }] });
     expect(said(little, "well-dry")).toMatchObject({ severity: "unknown" });
-    expect(said(little, "well-dry")?.sentence).toContain("tested to 0.30 L/s");
+    expect(said(little, "well-dry")?.sentence).toContain("past the 0.30 L/s that were tested");
     // Nothing known of it at all: what to measure.
     const source = { ...borehole.source, drawdown: { linear: 0, quadratic: 0 } };
     const unknown = { ...without("steps"), source } as JobDocument;
@@ -335,5 +336,27 @@ describe("a change of a well", () => {
     expect(depth).toBeLessThan(window.to);
     expect(dropPipe.runs[0]?.holds).toHaveLength(3);
     expect(tank.tank.cutOut / PSI).toBeCloseTo(50, 0);
+  });
+});
+
+describe("whatever the job", () => {
+  const jobs: [string, JobDocument][] = [
+    ...DEMO_JOBS.map(({ id, job }): [string, JobDocument] => [
+      id,
+      jobSchema.parse(job) as JobDocument,
+    ]),
+    ...LINE_KINDS.map((kind): [string, JobDocument] => [kind, newJob("New", kind, "metric")]),
+  ];
+
+  it.each(jobs)("%s is told as far as it goes, and as plain data", (_, job) => {
+    const told = wellOf(job, LIBRARY as never);
+    expect(structuredClone(told)).toEqual(told);
+    expect(told.seasons).toHaveLength(3);
+    const day = wellDayOf({ ...job, house: { use: "house", days: 1 } });
+    expect(day.draws).toBeGreaterThan(50);
+    // No number that is none.
+    const numbers = JSON.stringify(told, (_key, value) => (Number.isNaN(value) ? "NaN" : value));
+    expect(numbers).not.toContain("NaN");
+    if (job.source.kind !== "well") expect(told.guarded).toBeUndefined();
   });
 });

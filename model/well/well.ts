@@ -1,7 +1,6 @@
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import type { CheckContext } from "#core/check/check.ts";
 import { checkContext, type Judgement } from "#core/check/registry.ts";
-import { windowOf } from "#core/check/well.ts";
+import { windowFor, windowOf } from "#core/check/well.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { everyItem, type PathItem, WATER_LEVELS } from "#core/line/path.ts";
 import { boreAt, meanArea, recoveryTime, settlingTime } from "#core/well/casing.ts";
@@ -81,7 +80,7 @@ export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []):
   const own = pumps.length > 0 ? solution?.pumps[0]?.pump.id : undefined;
   const pump = job.pumps.find(({ id }) => id === own);
   const seasons = WATER_LEVELS.map((at) => seasonOf(job, at, solution, fit));
-  const window = context ? windowOf(context, pump) : bareWindow(job, pump);
+  const window = context ? windowOf(context, pump) : windowFor(job, undefined, pump);
   const dry = seasons[0] as Season;
   const casings = job.well?.casings ?? [];
   const known = job.source.kind === "well" ? job.source.drawdown : { linear: 0, quadratic: 0 };
@@ -103,20 +102,13 @@ export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []):
     parts: partsOfWell(job),
     cable: cableOf(job, solution, pump),
     tank: tankToldOf(job, solution),
-    others: otherPumpsOf(job, dry, library),
+    others: otherPumpsOf(job, seasons, library),
   };
 }
 
 function optional<K extends string, T>(key: K, value: T | undefined): { [P in K]?: T } {
   return (value === undefined ? {} : { [key]: value }) as { [P in K]?: T };
 }
-
-function bareWindow(job: JobWithWell, pump: PumpDocument | undefined): SettingWindow {
-  const empty = { solution: { line: { source: job.source }, cases: EMPTY_CASES }, line: job };
-  return windowOf(empty as unknown as Pick<CheckContext, "solution" | "line">, pump);
-}
-
-const EMPTY_CASES = { low: {}, normal: {}, high: {} };
 
 /** Points of the curve, and how far past its largest step it is drawn. */
 const POINTS = 24;

@@ -2,7 +2,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { USUAL_START } from "#core/driving/motor.ts";
 import { cableLength } from "#model/well/settle.ts";
-import { cableWords, choiceWords } from "#words/well.ts";
+import { cableSeverity, cableWords, choiceWords } from "#words/well.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
@@ -203,7 +203,7 @@ export function CableTold({ job, told }: ToldProps) {
         </li>
         {shown.map((row) => {
           const { conductor, ground, part, atMotor, atStart, startPart, price, fails } = row;
-          const severity = fails.length > 0 ? "stop" : row.asks ? "unknown" : "good";
+          const severity = cableSeverity(row);
           return (
             <li
               key={conductor.id}

@@ -31,13 +31,15 @@ export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument 
         <Figure
           name="Pump may hang"
           value={
-            !Number.isFinite(window.to)
-              ? `below ${length(window.from)}`
-              : window.to < window.from
-                ? "nowhere"
-                : `${length(window.from).replace(/ .*/, "")} to ${length(window.to)}`
+            !window.top
+              ? "not known"
+              : !Number.isFinite(window.to)
+                ? `below ${length(window.from)}`
+                : window.to < window.from
+                  ? "nowhere"
+                  : `${length(window.from).replace(/ .*/, "")} to ${length(window.to)}`
           }
-          note={`it hangs ${length(told.depth)} down`}
+          note={`it hangs ${length(told.depth)} down${window.top ? "" : "; type a step of the test"}`}
         />
         {dry?.pumping !== undefined && (
           <Figure
@@ -247,7 +249,7 @@ function Guard({ guarded, job }: { guarded: Guarded; job: JobDocument }) {
       <h2 className="text-xl">Weaker than its pump</h2>
       <Said
         severity="watch"
-        sentence={`The pump lifts ${flow(guarded.lifts)}, more than the well gives: with a guard against running dry it runs ${(100 * guarded.runs).toFixed(0)} % of the day, ${guarded.startsPerHour.toFixed(1)} starts an hour, and gives ${amountOf(guarded.perDay, units)} a day at the most. A tank lives on that meanwhile.`}
+        sentence={`The pump lifts ${flow(guarded.lifts)}, more than the well gives in the dry season: with a guard against running dry it runs ${(100 * guarded.runs).toFixed(0)} % of the day, ${guarded.startsPerHour.toFixed(1)} starts an hour, and gives ${amountOf(guarded.perDay, units)} a day at the most. A tank lives on that meanwhile.`}
       />
       <div className="grid grid-cols-2 gap-2 sm:max-w-80">
         <Usual

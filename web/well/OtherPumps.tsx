@@ -229,8 +229,12 @@ export function OtherTold({ job, told }: ToldProps) {
             />
             <Figure
               name="To prime"
-              value={litres(hand.priming, units)}
-              note="pipe full from the water up"
+              value={hand.priming > 0 ? litres(hand.priming, units) : "nothing"}
+              note={
+                hand.priming > 0
+                  ? "1-1/4 in pipe full from the water up"
+                  : "its cylinder stands in the water"
+              }
             />
             <Figure
               name="10 ft sticks"
@@ -300,7 +304,7 @@ export function OtherTold({ job, told }: ToldProps) {
             <Figure
               name="Starts at"
               value={pressure(air.start)}
-              note="of air"
+              note="of air, in the wet season"
               working="air-start"
             />
             {air.result.kind === "lifts" && (
@@ -322,7 +326,7 @@ export function OtherTold({ job, told }: ToldProps) {
           {air.result.kind === "will-not-start" && (
             <Said
               severity="stop"
-              sentence={`It starts at ${pressure(air.result.needs)} of air; this compressor does not give that.`}
+              sentence={`It starts at ${pressure(air.result.needs)} of air in the wet season; this compressor does not give that.`}
             />
           )}
           {air.result.kind === "too-little-water" && (
@@ -338,7 +342,11 @@ export function OtherTold({ job, told }: ToldProps) {
           <h2 className="text-xl">Pulse pump</h2>
           <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4">
             <Figure name="Gives" value={flow(pulse.flow)} note="as it was measured" />
-            <Figure name="Starts at" value={pressure(pulse.start)} note="of air" />
+            <Figure
+              name="Starts at"
+              value={pressure(pulse.start)}
+              note="of air, in the wet season"
+            />
             <Figure
               name="Energy"
               value={workOf(pulse.perVolume, units)}

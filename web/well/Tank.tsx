@@ -136,7 +136,7 @@ export function TankTold({ told }: ToldProps) {
           <Figure
             name="Runs at the least"
             value={spell(switched.shortest)}
-            note="cut-in to cut-out, nothing drawn"
+            note="cut-in to cut-out, nothing drawn, wet season"
           />
         )}
         {switched?.worst && (
@@ -180,7 +180,7 @@ export function TankTold({ told }: ToldProps) {
             limit={startsLimit}
           />
           <Schools {...{ switched, valved }} />
-          <Said {...leastFlowWords(valved.valve.leastFlow, own.leastFlow, units)} />
+          <Said {...leastFlowWords(valved.valve.leastFlow, own.leastFlow, own.past, units)} />
           <p className="text-[13px] text-soft">
             The valve lets a tank of {litres(valved.tank.volume, units)} do and the motor take less,
             and keeps the drop pipe under the pump’s pressure all the while. It closes over{" "}

@@ -142,7 +142,7 @@ export function WellDrawing({ job, told }: { job: JobDocument; told: WellTold | 
         >
           <title>The well from its top to its bottom</title>
           <Hole {...{ job, y, standing, pumping, depth, deepest }} />
-          {window && Number.isFinite(window.to) && window.to > window.from && (
+          {window?.top && Number.isFinite(window.to) && window.to > window.from && (
             <g>
               <rect
                 x={MIDDLE + 33}
@@ -177,7 +177,7 @@ export function WellDrawing({ job, told }: { job: JobDocument; told: WellTold | 
       </div>
       <p className="pt-1 text-[13px] text-soft">
         All depths down from the casing’s top.
-        {window &&
+        {window?.top &&
           Number.isFinite(window.to) &&
           window.to > window.from &&
           ` The bar beside the pump is where it may hang: ${format(window.from, "length", units)} to ${format(window.to, "length", units)}.`}
