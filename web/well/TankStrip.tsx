@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
+import type { PressureTank } from "#core/well/pressureTank.ts";
 import type { TankDay } from "#core/well/tankDay.ts";
 import type { TapTold } from "#model/well/day.ts";
 import { topOf } from "#model/well/settle.ts";
@@ -25,15 +26,14 @@ export function TankStrip({
   run,
   taps,
   days,
-  own,
+  tank,
 }: {
   job: JobDocument;
   told: WellTold;
   run: TankDay;
   taps: readonly TapTold[];
   days: number;
-  /** the tank on the switch alone, whose size and air the figures beside are about */
-  own: boolean;
+  tank: PressureTank;
 }) {
   const units = useUnits();
   const span = days * 86_400;
@@ -42,7 +42,6 @@ export function TankStrip({
   const { times, pressure, level, drawn, runs } = run;
   const x = (time: number) => (WIDE * time) / span;
   const most = drawn.reduce((a, b) => Math.max(a, b), 1e-9);
-  const { tank } = told.tank;
   const highest = pressure.reduce((a, b) => Math.max(a, b), tank.cutOut);
   const lowest = Math.min(
     pressure.reduce((a, b) => Math.min(a, b), tank.cutIn),
@@ -59,15 +58,15 @@ export function TankStrip({
   const shown = taps[tap] ?? taps[0];
   const { volume, preCharge } = tank;
   const air = told.tank.air;
-  const inTank = volume * (1 - (preCharge + air) / ((pressure[index] ?? preCharge) + air));
+  const inTank = (p: number) =>
+    litres(Math.max(volume * (1 - (preCharge + air) / (p + air)), 0), units);
   const length = (z: number) => format(top - z, "length", units);
   return (
     <figure className="min-w-0">
       <p className="text-[15px]" data-testid="marker">
         <span className="plate text-[24px]">{clock(at)}</span>{" "}
-        {format(pressure[index] ?? 0, "pressure", units)} in the tank
-        {own ? ` with ${litres(Math.max(inTank, 0), units)} in it` : ""}, water{" "}
-        {length(level[index] ?? standing)} down,{" "}
+        {format(pressure[index] ?? 0, "pressure", units)} in the tank with{" "}
+        {inTank(pressure[index] ?? 0)} in it, water {length(level[index] ?? standing)} down,{" "}
         {(drawn[index] ?? 0) > 0 ? `${format(drawn[index] ?? 0, "flow", units)} drawn, ` : ""}
         pump {runs[index] ? "runs" : "rests"}
       </p>
@@ -89,9 +88,9 @@ export function TankStrip({
           />
         </Row>
         <Row
-          name="Pressure in the tank"
-          top={format(highest, "pressure", units)}
-          bottom={format(Math.max(bottom, 0), "pressure", units)}
+          name="Pressure and water in the tank"
+          top={`${format(highest, "pressure", units)}, ${inTank(highest)}`}
+          bottom={`${format(Math.max(bottom, 0), "pressure", units)}, ${inTank(bottom)}`}
           height={PRESSURE}
           label={`Pressure in the tank, from ${format(lowest, "pressure", units)} to ${format(highest, "pressure", units)}`}
         >
