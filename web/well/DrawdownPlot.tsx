@@ -67,13 +67,13 @@ export function DrawdownPlot({ job, told }: { job: JobDocument; told: WellTold }
         {now?.flow !== undefined && now.drawdown !== undefined && (
           <circle cx={x(now.flow)} cy={y(now.drawdown)} r={5} className="fill-pump" />
         )}
-        <text x={LEFT} y={TOP - 8} className="fill-soft text-[13px]">
+        <text x={LEFT} y={TOP - 8} className="fill-soft text-[16px]">
           standing
         </text>
-        <text x={WIDE - RIGHT} y={TOP - 8} textAnchor="end" className="fill-soft text-[13px]">
+        <text x={WIDE - RIGHT} y={TOP - 8} textAnchor="end" className="fill-soft text-[16px]">
           {format(most, "flow", units)}
         </text>
-        <text x={LEFT + 4} y={HIGH - FOOT - 4} className="fill-soft text-[13px]">
+        <text x={LEFT + 4} y={HIGH - FOOT - 4} className="fill-soft text-[16px]">
           {format(deepest, "length", units)} down
         </text>
       </svg>

@@ -2,7 +2,7 @@ import { format } from "#contract/units/format.ts";
 import type { StartsAt } from "#core/well/pressureTank.ts";
 import { useUnits } from "../app/settings.ts";
 
-const WIDE = 520;
+const WIDE = 400;
 const HIGH = 190;
 const [LEFT, RIGHT, TOP, FOOT] = [34, 12, 18, 30];
 
@@ -27,7 +27,7 @@ export function StartsPlot({
   const y = (starts: number) => TOP + (1 - starts / highest) * (HIGH - TOP - FOOT);
   return (
     <figure>
-      <svg viewBox={`0 0 ${WIDE} ${HIGH}`} className="w-full max-w-160" role="img">
+      <svg viewBox={`0 0 ${WIDE} ${HIGH}`} className="w-full max-w-120" role="img">
         <title>Starts an hour over what is drawn</title>
         <path
           d={`M${LEFT} ${HIGH - FOOT}H${WIDE - RIGHT}M${LEFT} ${TOP}V${HIGH - FOOT}`}

@@ -162,10 +162,11 @@ export function TankTold({ told }: ToldProps) {
         <Said key={said.sentence} {...said} />
       ))}
       <p className="text-[15px]">
+        By either school of air:{" "}
         {schools
           .map(
             ({ school, preCharge, gives }) =>
-              `Air at ${format(preCharge, "pressure", units)} (${SCHOOLS[school][units]}): ${litres(gives, units)}`,
+              `air at ${format(preCharge, "pressure", units)} (${SCHOOLS[school][units]}): ${litres(gives, units)}`,
           )
           .join("; ")}
         .
