@@ -41,7 +41,7 @@ describe("what is said of a pumping test", () => {
 
 describe("what is said of a tank", () => {
   const told = {
-    overCharged: false,
+    ...{ overCharged: false, upsideDown: false },
     switched: { runsOn: false, shortest: 61, worst: { startsPerHour: 19, use: 3e-4 } },
     ...{ startsLimit: 20, forMinute: 0.1 },
     tank: { volume: 0.1, preCharge: 28 * PSI, cutIn: 30 * PSI },
@@ -55,6 +55,7 @@ describe("what is said of a tank", () => {
     const often = { ...told.switched, worst: { startsPerHour: 21, use: 3e-4 } };
     expect(severities({ switched: often })).toEqual(["good", "watch"]);
     expect(severities({ overCharged: true })[0]).toBe("stop");
+    expect(severities({ upsideDown: true })).toEqual(["stop"]);
     expect(severities({ switched: { ...told.switched, runsOn: true } })).toEqual(["stop"]);
     expect(severities({ switched: undefined })).toEqual(["unknown"]);
     const { startsLimit: _, ...silent } = told;

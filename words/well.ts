@@ -189,6 +189,7 @@ export function choiceWords(choice: CableChoice): SaidOfWell {
 export function tankWords(
   told: {
     overCharged: boolean;
+    upsideDown: boolean;
     switched?: {
       runsOn: boolean;
       shortest?: number;
@@ -203,6 +204,14 @@ export function tankWords(
   const said: SaidOfWell[] = [];
   const pressure = (si: number) => format(si, "pressure", system);
   const { overCharged, switched, startsLimit, forMinute, tank } = told;
+  if (told.upsideDown) {
+    said.push({
+      severity: "stop",
+      sentence:
+        "Its cut-out does not lie above its cut-in: no switch works so. Type one of them again.",
+    });
+    return said;
+  }
   if (overCharged) {
     said.push({
       severity: "stop",

@@ -72,7 +72,8 @@ export function tankCycle(
   air = AIR,
 ): CycleResult {
   const { volume, preCharge, cutIn, cutOut } = tank;
-  const from = Math.max(cutIn, preCharge);
+  // With more air than its cut-out there is no water in it at all.
+  const from = Math.min(Math.max(cutIn, preCharge), cutOut);
   const gas = volume * (preCharge + air);
   const waterAt = (pressure: number) => volume - gas / (pressure + air);
   const step = (cutOut - from) / PANELS;

@@ -28,6 +28,8 @@ export interface WellDayTold {
   /** on the switch alone, and with a valve that holds the pressure; absent while no pump runs into a tank */
   switched?: SchoolDay;
   valved?: SchoolDay;
+  /** the dry season's water stands under the intake: nothing is pumped at all */
+  noWater?: boolean;
   /** J the pump in the well takes for the same water, where a booster makes the pressure */
   lifting?: number;
 }
@@ -88,6 +90,7 @@ export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayTold
   if (!pump || source.kind !== "well" || job.pumps.length === 0) return base;
   const top = topOf(job);
   const standing = levelsOf(source)[at];
+  if (!pump.boosts && standing <= source.intake) return { ...base, noWater: true };
   const tank = tankOf(job.pressureTank);
   const likely = drawdownAt(source.drawdown, pump.flowAt(standing, pump.pressure));
   const area =
@@ -101,10 +104,9 @@ export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayTold
       // A booster draws from an open tank, and the well fills that meanwhile.
       drawdown: pump.boosts ? { linear: 0, quadratic: 0 } : source.drawdown,
     },
-    ...(!pump.boosts &&
-      top - guard.stop < standing && {
-        protection: { stop: top - guard.stop, restart: top - guard.restart },
-      }),
+    ...(!pump.boosts && {
+      protection: { stop: top - guard.stop, restart: top - guard.restart },
+    }),
   };
   const held: WellSystem = { ...system, ...valveOf(job.pressureTank, pump.plate?.leastFlow) };
   const of = (own: WellSystem): SchoolDay => {

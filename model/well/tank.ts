@@ -24,7 +24,7 @@ import {
 import type { JobWithWell } from "./season.ts";
 import { pumpDepth } from "./settle.ts";
 import { pumpToTankOf } from "./tankLine.ts";
-import { tankOf, valveOf } from "./usual.ts";
+import { isUpsideDown, tankOf, valveOf } from "./usual.ts";
 
 /** A tank on a plain switch, or behind a valve: how it starts and what it asks of pipe and motor. */
 export interface SchoolTold {
@@ -68,6 +68,8 @@ export interface TankTold {
   leastFlow?: number;
   /** pre-charge stands above the cut-in: the taps run dry before the pump starts */
   overCharged: boolean;
+  /** its cut-out lies at its cut-in or under it */
+  upsideDown: boolean;
   /** m³/s at the middle of the switch */
   flow?: number;
   /** m/s past the motor while the valve lets only its least flow through, and m/s that cool it */
@@ -85,7 +87,8 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
     const gives = tankGives(tank.volume, preCharge, tank.cutIn, tank.cutOut, air);
     return { school, preCharge, gives };
   });
-  const base = { tank, schools, air, overCharged: tank.preCharge > tank.cutIn };
+  const upsideDown = isUpsideDown(job.pressureTank);
+  const base = { tank, schools, air, upsideDown, overCharged: tank.preCharge > tank.cutIn };
   const pump = solution && !solution.asked ? pumpToTankOf(job) : undefined;
   const plate = pump?.plate;
   if (!pump || job.source.kind !== "well") return base;

@@ -20,6 +20,13 @@ const USUAL_VALVE = { leastFlow: (1 * GALLON) / 60, volume: 4.4 * GALLON };
 /** m over the intake at which a guard stops the pump. */
 export const GUARD_OVER = 2 * FOOT;
 
+/** Pa */
+const LEAST_SPAN = 1000;
+
+/** Whether a switch would stop the pump at less than it starts it. */
+export const isUpsideDown = ({ cutIn, cutOut }: TankDocument = {}): boolean =>
+  cutIn !== undefined && cutOut !== undefined && cutOut <= cutIn;
+
 /** A tank round the pressure a line is laid out for: `m` is a round length near a metre, three feet in US units. */
 export function usualTank(pressure: number, m: number): TankDocument {
   const span = m < 1 ? SWITCH_SPAN : 140_000;
@@ -33,7 +40,8 @@ export function tankOf(given: TankDocument = {}): PressureTank & { school: PreCh
   // How a valve holds the pressure is no school of pre-charge, though older files have it there.
   const school =
     given.school === undefined || given.school === "throttle-valve" ? USUAL_SCHOOL : given.school;
-  const cutOut = given.cutOut ?? cutIn + SWITCH_SPAN;
+  // A switch typed upside down is told of, and taken as one that barely switches.
+  const cutOut = Math.max(given.cutOut ?? cutIn + SWITCH_SPAN, cutIn + LEAST_SPAN);
   return {
     ...{ volume: volume ?? USUAL_TANK.volume, cutIn, cutOut, school },
     preCharge: given.preCharge ?? preChargeBy(school, cutIn),

@@ -254,6 +254,23 @@ describe("a day of a job's well and tank", () => {
     expect(draws.filter(({ start }) => start === 7200 + 2 * 86_400)).toHaveLength(1);
   });
 
+  it("with a switch upside down, too much air, or the water under the pump, says so and stays plain", () => {
+    const tank = (patch: object) => ({
+      ...borehole,
+      pressureTank: { ...borehole.pressureTank, ...patch },
+    });
+    expect(wellOf(tank({ cutIn: 340_000, cutOut: 200_000 })).tank.upsideDown).toBe(true);
+    expect(wellOf(tank({ preCharge: 500_000 })).tank.overCharged).toBe(true);
+    for (const patch of [{ cutIn: 340_000, cutOut: 200_000 }, { preCharge: 500_000 }]) {
+      expect(
+        JSON.stringify(wellOf(tank(patch)), (_key, value) => (Number.isNaN(value) ? "NaN" : value)),
+      ).not.toContain("NaN");
+    }
+    const bare = withPumpDepth(borehole, 22);
+    expect(wellDayOf(bare)).toMatchObject({ noWater: true });
+    expect(said(bare, "well-dry")?.severity).toBe("stop");
+  });
+
   it("of a well weaker than its pump is stopped by its guard, and says what a day gives", () => {
     const weak = withWell({ steps: [{ flow: 0.3e-3, level: 28 }] });
     const { guarded } = wellOf(weak);

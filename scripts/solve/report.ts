@@ -42,7 +42,7 @@ export function report(job: JobDocument): Report {
       oneSizeLarger: sizeGains(job).map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
       checks: judgements.map((judgement) => ({
         ...judgement,
-        ...checkWords(judgement, job.path, "metric"),
+        ...checkWords(judgement, job, "metric"),
       })),
     },
   };

@@ -25,8 +25,12 @@ export function DayTold({ job, told }: ToldProps) {
   if (!switched || !valved || !own) {
     return (
       <Said
-        severity="unknown"
-        sentence={`${day.draws} draws and ${amountOf(day.volume, units)} a day are wanted. What the tank and the well make of it is told once a pump runs into the tank: choose one under Pump.`}
+        severity={day.noWater ? "stop" : "unknown"}
+        sentence={
+          day.noWater
+            ? "In the dry season the water stands below the intake: nothing is pumped at all. Hang the pump lower."
+            : `${day.draws} draws and ${amountOf(day.volume, units)} a day are wanted. What the tank and the well make of it is told once a pump runs into the tank: choose one under Pump.`
+        }
       />
     );
   }
