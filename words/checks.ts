@@ -1,4 +1,4 @@
-import { format, formatPercent } from "#contract/units/format.ts";
+import { format, formatPercent, formatSize } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { LIMITS, type Severity } from "#core/check/check.ts";
@@ -7,6 +7,7 @@ import type { Misplacement } from "#core/check/placing.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import type { TooFast } from "#core/check/slowerSize.ts";
 import type { PathItem } from "#core/line/path.ts";
+import { FOOT } from "#core/quantity/constants.ts";
 import type { SettingRule } from "#core/well/setting.ts";
 import { duration } from "./duration.ts";
 import { itemName, waterOf } from "./items.ts";
@@ -35,6 +36,10 @@ interface Voice {
   velocity: (si: number) => string;
   diameter: (si: number) => string;
   volume: (si: number) => string;
+  /** a diameter as the trade says it */
+  size: (si: number) => string;
+  /** a velocity so small that it wants two digits more */
+  creep: (si: number) => string;
 }
 
 type Said = [title: string, sentence: string, mend?: string];
@@ -62,6 +67,8 @@ export function checkWords(
     velocity: show("velocity"),
     diameter: show("diameter"),
     volume: show("volume"),
+    size: (si) => formatSize(si, system, "nearest"),
+    creep: (si) => (system === "us" ? `${(si / FOOT).toFixed(2)} ft/s` : `${si.toFixed(3)} m/s`),
   };
   const tell = WORDS[judgement.code] as (own: Judgement, say: Voice) => Said;
   const [title, sentence, mend] = tell(judgement, say);
@@ -305,20 +312,20 @@ const WORDS: Words = {
       ? "Ask the maker for the shut-off head, or make sure that the outlet cannot be shut."
       : "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
   ],
-  "motor-cooling": ({ severity, facts }, say) => {
+  "motor-cooling": ({ severity, facts, value, limit = 0 }, say) => {
     const { within, bore, motor, needs, sleeve, slotted } = facts;
     const round = within === "sleeve" ? "sleeve" : "casing";
     if (severity === "unknown" && bore === null) {
       return [
         "Whether its motor is cooled is not known",
-        `Nothing is told of the casing where ${say.item.toLowerCase()} hangs; water has to pass its motor at ${say.limit}.`,
+        `Nothing is told of the casing where ${say.item.toLowerCase()} hangs; water has to pass its motor at ${say.creep(limit)}.`,
         "Measure the casing’s bore there, and type it with the well.",
       ];
     }
     if (severity === "unknown" || bore === null) {
       return [
         "Whether its motor is cooled is not known",
-        `The ${round} is ${say.diameter(bore ?? 0)} across and the width of ${say.item.toLowerCase()} is not known: the water passes it at ${say.value} or faster; it needs ${say.limit}.`,
+        `The ${round} is ${say.diameter(bore ?? 0)} across and the width of ${say.item.toLowerCase()} is not known: the water passes it at ${say.creep(value)} or faster; it needs ${say.creep(limit)}.`,
         "Measure across the motor and enter it with the pump.",
       ];
     }
@@ -331,7 +338,7 @@ const WORDS: Words = {
           : "A slimmer pump goes down a casing that scale or a liner has narrowed.",
       ];
     }
-    const passes = `In a ${round} of ${say.diameter(bore)} the water passes ${say.item.toLowerCase()} at ${say.value} at ${say.water}; it needs ${say.limit}, which is ${say.flow(needs)}.`;
+    const passes = `In a ${round} of ${say.diameter(bore)} the water passes ${say.item.toLowerCase()} at ${say.creep(value)} at ${say.water}; it needs ${say.creep(limit)}, which is ${say.flow(needs)}.`;
     if (severity === "watch" && slotted) {
       return [
         "Water may come in above the motor",
@@ -346,7 +353,7 @@ const WORDS: Words = {
         ? SLEEVE
         : sleeve === null
           ? "No sleeve that goes down here cools it at this flow: a slimmer motor, or a smaller pump."
-          : `A sleeve of ${say.diameter(sleeve)} round the motor cools it at this flow.`,
+          : `A sleeve of ${say.size(sleeve)} round the motor cools it at this flow.`,
     ];
   },
   "water-unfit": ({ facts }, say) =>

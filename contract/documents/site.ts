@@ -354,6 +354,8 @@ export const wellSchema = z.looseObject({
       run: quantity("length", RANGES.lengthOrNone).optional(),
       /** that run lies in the ground and is laid one size heavier; it does unless said */
       heavier: z.boolean().optional(),
+      /** how its sizes are measured */
+      sizes: z.enum(["awg", "mm2"]).optional(),
     })
     .optional(),
   /** what an electrician says of the sizes of cable, by their conductor */

@@ -67,6 +67,7 @@ export const well: JobKind = {
       well: {
         bottom: of("bottom"),
         casings: [{ bore: of("casing"), from: 0, to: of("bottom") }],
+        ...(m < 1 && { cable: { sizes: "awg" as const } }),
         ...(flow && drawn > 0 && { steps: [{ flow, level: of("pumped") }] }),
       },
       pressureTank: usualTank(pressure, m),

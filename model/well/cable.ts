@@ -71,7 +71,7 @@ export function cableOf(
   const typed = new Map(
     (well?.cables ?? []).flatMap((own) => (own.conductor ? [[own.conductor, own] as const] : [])),
   );
-  const rows = cableRows(alikeOf(chosen, volts), {
+  const rows = cableRows(alikeOf(well?.cable?.sizes, chosen, volts), {
     ...{ run, down, heavier, current, starting, phase, typed },
     volts: supply?.volts ?? volts,
     breaker,
@@ -90,13 +90,15 @@ export function cableOf(
   };
 }
 
-/** Sizes like the one chosen; while none is, American ones on American voltages. */
-function alikeOf(chosen: string | undefined, volts: number): Conductor {
+/** Sizes as they are asked for, else like the one chosen; while none is, American ones on American voltages. */
+function alikeOf(
+  sizes: "awg" | "mm2" | undefined,
+  chosen: string | undefined,
+  volts: number,
+): Conductor {
   const american = [115, 120, 208, 240, 460, 480].includes(volts);
-  return (
-    (chosen && findConductor(chosen)) ||
-    (findConductor(american ? "awg-12" : "mm2-2-5") as Conductor)
-  );
+  const way = sizes ?? chosen?.split("-")[0] ?? (american ? "awg" : "mm2");
+  return findConductor(way === "awg" ? "awg-12" : "mm2-2-5") as Conductor;
 }
 
 /** W at the worst place of its curve: a cable is not chosen for a throttled pump. */

@@ -78,7 +78,7 @@ describe("a well among the checks", () => {
     const wide = withWell({ casings: [{ bore: 0.2, from: 0, to: 66 }] });
     const slow = said(wide, "motor-cooling");
     expect(slow?.severity).toBe("stop");
-    expect(slow?.sentence).toMatch(/0\.04 m\/s .* needs 0\.08 m\/s, which is 1\.91 L\/s/);
+    expect(slow?.sentence).toMatch(/0\.0\d\d m\/s .* needs 0\.080 m\/s, which is 1\.91 L\/s/);
     const sleeve = slow?.code === "motor-cooling" ? slow.facts.sleeve : null;
     expect(sleeve).not.toBeNull();
     expect(said(withWell({ sleeve: sleeve ?? 0 }, wide), "motor-cooling")?.severity).toBe("good");

@@ -1,3 +1,4 @@
+import type { WellDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { USUAL_START } from "#core/driving/motor.ts";
@@ -6,6 +7,7 @@ import { cableSeverity, cableWords, choiceWords } from "#words/well.ts";
 import { useUnits } from "../app/settings.ts";
 import { edit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { without } from "../job/without.ts";
 import { Button } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
@@ -36,7 +38,7 @@ export function CableFields({ job, told }: FieldProps) {
     const next = Object.keys(kept).length > 1 ? [...others, kept] : others;
     setWell({ cables: next.length > 0 ? (next as typeof cables) : undefined });
   };
-  const american = (job.site.cable?.conductor ?? rows[0]?.conductor.id ?? "").startsWith("awg");
+  const american = (cable.sizes ?? rows[0]?.conductor.id ?? "").startsWith("awg");
   return (
     <div className="grid gap-4">
       <section aria-label="The way" className="grid grid-cols-2 items-end gap-2">
@@ -47,12 +49,7 @@ export function CableFields({ job, told }: FieldProps) {
           range={RANGES.lengthOrNone}
           value={cable.run}
           onChange={(run) =>
-            setWell({
-              cable: {
-                ...(cable.heavier !== undefined && { heavier: cable.heavier }),
-                ...(run !== undefined && { run }),
-              },
-            })
+            setWell({ cable: without({ ...cable, run }) as NonNullable<WellDocument["cable"]> })
           }
         />
         <OptionalNumber
@@ -84,16 +81,7 @@ export function CableFields({ job, told }: FieldProps) {
           label="Sizes"
           visibleLabel
           value={american ? "awg" : "mm2"}
-          onChange={(way) => {
-            const alike = way === "awg" ? "awg-12" : "mm2-2-5";
-            edit((j) => ({
-              ...j,
-              site: {
-                ...j.site,
-                cable: { length: Math.max(cableLength(j), 0.1), conductor: alike },
-              },
-            }));
-          }}
+          onChange={(sizes) => setWell({ cable: { ...cable, sizes: sizes as "awg" | "mm2" } })}
         >
           <option value="awg">AWG</option>
           <option value="mm2">mm²</option>
