@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { HouseDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { GALLON } from "#core/quantity/constants.ts";
@@ -12,7 +13,7 @@ import { Button, IconButton } from "../ui/Button.tsx";
 import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
 import { SearchField } from "../ui/SearchField.tsx";
-import { setHouse } from "./edits.ts";
+import { editHouse, setHouse } from "./edits.ts";
 import type { FieldProps } from "./props.ts";
 
 const USES = {
@@ -24,7 +25,7 @@ const USES = {
 /** Who draws water, where, and when. */
 export function DayFields({ job }: FieldProps) {
   const house = job.house ?? {};
-  const { use = "house", taps = [], draws = [], days = 1, shared } = house;
+  const { use = "house", taps = NO_TAPS, draws = [], days = 1, shared } = house;
   const counted = use === "typed" ? undefined : (house.count ?? USUAL_COUNT[use]);
   return (
     <div className="grid gap-4">
@@ -34,7 +35,7 @@ export function DayFields({ job }: FieldProps) {
           label="Water is drawn by"
           visibleLabel
           value={use}
-          onChange={(next) => setHouse(useChosen(house, next as keyof typeof USES))}
+          onChange={(next) => setHouse(withUse(house, next as keyof typeof USES))}
         >
           {Object.entries(USES).map(([value, name]) => (
             <option key={value} value={value}>
@@ -184,11 +185,13 @@ export function DayFields({ job }: FieldProps) {
   );
 }
 
+/** The same list each time, so that rows that take it stay as they are. */
+const NO_TAPS: Taps = [];
 const BRANCH = "pe100-sdr11-25mm";
 const HEIGHT = { min: -200, max: 200, what: "The height" };
 
 /** Another way to say who draws; what is usual is taken over row by row where it is to be typed. */
-function useChosen(house: HouseDocument, use: keyof typeof USES) {
+function withUse(house: HouseDocument, use: keyof typeof USES) {
   if (use !== "typed" || (house.draws?.length ?? 0) > 0) return { use };
   const { draws } = drawsOf({ ...house, days: 1 });
   return {
@@ -201,69 +204,77 @@ function useChosen(house: HouseDocument, use: keyof typeof USES) {
   };
 }
 
+type Draw = NonNullable<HouseDocument["draws"]>[number];
+type Taps = NonNullable<HouseDocument["taps"]>;
+
 /** Draws of a day, one by one. */
-function Draws({
-  draws,
-  taps,
-}: {
-  draws: NonNullable<HouseDocument["draws"]>;
-  taps: NonNullable<HouseDocument["taps"]>;
-}) {
-  const set = (i: number, patch: Partial<(typeof draws)[number]>) =>
-    setHouse({ draws: draws.with(i, { ...draws[i], ...patch } as (typeof draws)[number]) });
+function Draws({ draws, taps }: { draws: readonly Draw[]; taps: Taps }) {
   return (
     <section aria-label="Draws" className="grid gap-2">
       <h2 className="text-xl">Draws, each day</h2>
       {draws.map((own, i) => (
-        <div key={i} className="grid grid-cols-[5.4rem_1fr_1.1fr_auto] items-end gap-1.5">
-          <ClockField
-            label={`Draw ${i + 1}`}
-            seconds={own.at}
-            onChange={(at) => set(i, { at: at ?? 0 })}
-          />
-          <JobQuantity
-            label="Water"
-            quantity="volume"
-            range={RANGES.volume}
-            value={own.volume}
-            onChange={(volume) => set(i, { volume })}
-          />
-          {taps.length > 0 && (
-            <SelectField
-              label="At"
-              visibleLabel
-              value={String(own.tap ?? 0)}
-              onChange={(tap) => set(i, { tap: Number(tap) })}
-            >
-              {taps.map(({ name }, k) => (
-                <option key={k} value={k}>
-                  {name}
-                </option>
-              ))}
-            </SelectField>
-          )}
-          <IconButton
-            label={`Take draw ${i + 1} out`}
-            onClick={() => setHouse({ draws: draws.toSpliced(i, 1) })}
-          >
-            <Trash2 size={16} aria-hidden />
-          </IconButton>
-        </div>
+        <DrawRow key={i} {...{ own, i, taps }} />
       ))}
       <Button
         className="justify-self-start"
         disabled={draws.length >= 500}
-        onClick={() =>
-          setHouse({
-            draws: [
-              ...draws,
-              { at: ((draws.at(-1)?.at ?? 7 * 3600) + 3600) % 86_400, volume: 10 * GALLON },
-            ],
-          })
-        }
+        onClick={() => {
+          const at = ((draws.at(-1)?.at ?? 7 * 3600) + 3600) % 86_400;
+          setHouse({ draws: [...draws, { at, volume: 10 * GALLON }] });
+        }}
       >
         <Plus size={16} aria-hidden /> A draw
       </Button>
     </section>
   );
 }
+
+/** Changes one draw of the job on the bench, or takes it out. */
+function editDraw(at: number, patch: Partial<Draw> | undefined): void {
+  editHouse((house) => {
+    const draws = house.draws ?? [];
+    const own = draws[at];
+    if (!own) return house;
+    return {
+      ...house,
+      draws: patch ? draws.with(at, { ...own, ...patch }) : draws.toSpliced(at, 1),
+    };
+  });
+}
+
+/** One draw: drawn anew when it changes itself, not with every key in another. */
+const DrawRow = memo(function DrawRow({ own, i, taps }: { own: Draw; i: number; taps: Taps }) {
+  return (
+    <div className="grid grid-cols-[5.4rem_1fr_1.1fr_auto] items-end gap-1.5">
+      <ClockField
+        label={`Draw ${i + 1}`}
+        seconds={own.at}
+        onChange={(at) => editDraw(i, { at: at ?? 0 })}
+      />
+      <JobQuantity
+        label="Water"
+        quantity="volume"
+        range={RANGES.volume}
+        value={own.volume}
+        onChange={(volume) => editDraw(i, { volume })}
+      />
+      {taps.length > 0 && (
+        <SelectField
+          label="At"
+          visibleLabel
+          value={String(own.tap ?? 0)}
+          onChange={(tap) => editDraw(i, { tap: Number(tap) })}
+        >
+          {taps.map(({ name }, k) => (
+            <option key={k} value={k}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+      )}
+      <IconButton label={`Take draw ${i + 1} out`} onClick={() => editDraw(i, undefined)}>
+        <Trash2 size={16} aria-hidden />
+      </IconButton>
+    </div>
+  );
+});

@@ -17,5 +17,10 @@ export function setTank(patch: Patch<TankDocument>): void {
 }
 
 export function setHouse(patch: Patch<HouseDocument>): void {
-  edit((job) => ({ ...job, house: without({ ...job.house, ...patch }) as HouseDocument }));
+  editHouse((house) => without({ ...house, ...patch }) as HouseDocument);
+}
+
+/** Changes what the job on the bench knows of its taps and draws. */
+export function editHouse(change: (house: HouseDocument) => HouseDocument): void {
+  edit((job) => ({ ...job, house: change(job.house ?? {}) }));
 }
