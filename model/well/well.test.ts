@@ -146,6 +146,14 @@ describe("what is told of a well", () => {
     expect(dry?.flow).toBeLessThan(usual?.flow ?? 0);
     expect(usual?.flow).toBeLessThan(wet?.flow ?? 0);
     expect(fitOf(borehole)).toMatchObject({ kind: "fitted", testedTo: 1.1e-3 });
+    // A file that says otherwise than its own test is told of, and put right by taking the test's.
+    expect(told.differs).toBe(false);
+    const other = {
+      ...borehole,
+      source: { ...borehole.source, drawdown: { linear: 4000, quadratic: 0 } },
+    };
+    expect(wellOf(other as JobDocument).differs).toBe(true);
+    expect(wellOf(settled(other as JobDocument)).differs).toBe(false);
   });
 
   const shown: Record<WellFigure, (own: WellTold) => number | undefined> = {

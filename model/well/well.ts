@@ -2,7 +2,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { checkContext, type Judgement } from "#core/check/registry.ts";
 import { windowFor, windowOf } from "#core/check/well.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
-import { everyItem, type PathItem, WATER_LEVELS } from "#core/line/path.ts";
+import { type Drawdown, everyItem, type PathItem, WATER_LEVELS } from "#core/line/path.ts";
 import { boreAt, meanArea, recoveryTime, settlingTime } from "#core/well/casing.ts";
 import { type DrawdownFit, drawdownAt, drawdownDoubt } from "#core/well/drawdown.ts";
 import type { SettingWindow } from "#core/well/setting.ts";
@@ -26,6 +26,8 @@ export interface WellTold {
   depth: number;
   seasons: Season[];
   fit: DrawdownFit;
+  /** the line is solved with another drawdown than the test gives: a file that was written by hand */
+  differs: boolean;
   /** m³/s and m: the curve through the test, from nothing to past its largest step */
   curve: { flow: number; drawdown: number; doubt: number }[];
   /** steps that were too short for the water to settle, by the casing alone; s it takes */
@@ -88,7 +90,7 @@ export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []):
   const guarded = guardedOf(job, solution, dry, casing?.area);
   return {
     line: !solution?.cases.normal.running ? "none" : solution.asked ? "asked" : "running",
-    ...{ top, depth, seasons, fit, curve: curveOf(fit) },
+    ...{ top, depth, seasons, fit, curve: curveOf(fit), differs: differsFrom(fit, known) },
     short: shortSteps(job, fit),
     ...(casing && { casing }),
     window,
@@ -108,6 +110,15 @@ export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []):
 
 function optional<K extends string, T>(key: K, value: T | undefined): { [P in K]?: T } {
   return (value === undefined ? {} : { [key]: value }) as { [P in K]?: T };
+}
+
+/** Part by which two drawdowns at the largest step may lie apart and still be one. */
+const ALIKE = 0.02;
+
+function differsFrom(fit: DrawdownFit, own: Drawdown): boolean {
+  if (fit.kind !== "fitted") return false;
+  const { drawdown, testedTo } = fit;
+  return Math.abs(drawdownAt(own, testedTo) / drawdownAt(drawdown, testedTo) - 1) > ALIKE;
 }
 
 /** Points of the curve, and how far past its largest step it is drawn. */

@@ -161,6 +161,15 @@ function Test({ job, told }: { job: JobDocument; told: WellTold }) {
         {told.fit.kind === "fitted" && <DrawdownPlot {...{ job, told }} />}
       </div>
       <Said {...said} />
+      {told.differs && (
+        <div className="grid justify-items-start gap-1">
+          <Said
+            severity="watch"
+            sentence="The line is solved with another drawdown than these steps give."
+          />
+          <Button onClick={() => setWell({})}>Take the test’s</Button>
+        </div>
+      )}
       {told.short.map(({ step, needs }) => (
         <Said
           key={step}
