@@ -260,7 +260,7 @@ test("the demo goes back to what it was", async ({ page }) => {
   await page.getByRole("button", { name: "Demo: reset" }).click();
   await page.getByRole("dialog").getByRole("button", { name: "Reset" }).click();
   await expect(page.getByText("The demo is as it was.")).toBeVisible();
-  await expect(page.getByRole("region", { name: "Jobs" }).getByRole("listitem")).toHaveCount(6);
+  await expect(page.getByRole("region", { name: "Jobs" }).getByRole("listitem")).toHaveCount(7);
 });
 
 test("a range that cannot be worked out says so, and is tried again", async ({ page }) => {
