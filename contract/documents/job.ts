@@ -7,17 +7,9 @@ import type { Known } from "./known.ts";
 import { pumpSchema, type pumpShape } from "./pump.ts";
 import { quantity } from "./quantity.ts";
 import { RANGES } from "./ranges.ts";
-import {
-  bodySchema,
-  houseSchema,
-  needSchema,
-  overTimeSchema,
-  pressureTankSchema,
-  siteSchema,
-  wellSchema,
-  yardSchema,
-} from "./site.ts";
+import { bodySchema, needSchema, overTimeSchema, siteSchema, yardSchema } from "./site.ts";
 import { type Versions, versioned } from "./versioned.ts";
+import { houseSchema, pressureTankSchema, wellSchema } from "./well.ts";
 
 export const jobVersions: Versions = {
   format: "upright-gusher/job",

@@ -164,9 +164,8 @@ export const wellSetting = check<Hung>({
       ? facts.from - facts.depth
       : Math.max(facts.depth - facts.to, facts.from - facts.to),
   derive: ({ facts }, context) => {
-    const { line } = context.solution;
     const top = context.line.well?.top ?? 0;
-    return [derive(DOWN, [top, top - facts.depth === 0 ? line.source.intake : top - facts.depth])];
+    return [derive(DOWN, [top, top - facts.depth])];
   },
 });
 

@@ -26,7 +26,7 @@ import {
 } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
-import { besideItself } from "../whatif/changes.ts";
+import { besideItself, hasRoomForTwo } from "../whatif/changes.ts";
 import { type Arrangement, curveOf, pumpsOf, speedFor } from "./arrangement.ts";
 import { flowFor, quickDuty, type SystemCurve, systemCurve } from "./systemCurve.ts";
 import { MERITS, type Merit, WEIGHINGS, type Weights } from "./weights.ts";
@@ -270,8 +270,7 @@ function pairsIn(
   most: number,
 ): Setting["pairs"] {
   if (besideItself(line.path, own) === undefined || own.speedRatio !== undefined) return undefined;
-  // A casing takes one pump.
-  if (line.source.kind === "well") return undefined;
+  if (!hasRoomForTwo(line)) return undefined;
   // Its own check valve goes with each of the two.
   const at = line.path.findIndex(({ id }) => id === own.id);
   const after = line.path.slice(at + 1);

@@ -1,3 +1,5 @@
+import { firstAtOrAfter } from "./sorted.ts";
+
 /**
  * A signal thinned for drawing: of every stretch of time that one of `columns` columns shows, its least and its
  * greatest value in the order they came, so that no peak is lost. One sample either side of the window is kept, so that
@@ -42,15 +44,4 @@ export function decimated(
     i = k;
   }
   return out;
-}
-
-/** Number of the first of rising times that is not before another; their count where all are. */
-export function firstAtOrAfter(times: Float64Array, at: number): number {
-  let [low, high] = [0, times.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((times[middle] as number) < at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }

@@ -1,10 +1,9 @@
 import type { Drawdown } from "../line/path.ts";
 
-/** What was read while a well was pumped at one rate: m³/s, m drawn down, and s it had run by then where that is known. */
+/** What was read while a well was pumped at one rate: m³/s, and m drawn down. */
 export interface TestStep {
   flow: number;
   drawdown: number;
-  time?: number | undefined;
 }
 
 export type DrawdownFit =

@@ -1,5 +1,5 @@
 import type { PipeFamily, PipeStock } from "../catalogue/pipeTypes.ts";
-import { PSI } from "../quantity/constants.ts";
+import { GRAVITY, PSI } from "../quantity/constants.ts";
 
 /** kg/m³ of a pipe's wall, and Pa it may be pulled with all its life. From memory: half the hydrostatic design stress. */
 const WALLS: Partial<Record<PipeFamily, { density: number; stress: number }>> = {
@@ -60,6 +60,6 @@ export function hanging(
   const full = dry + water;
   return {
     ...{ dry, full, pipe, water, cable, pump, rope: ROPE_FACTOR * full },
-    ...(wall && ring > 0 && { pull: { stress: (full * 9.80665) / ring, allowed: wall.stress } }),
+    ...(wall && ring > 0 && { pull: { stress: (full * GRAVITY) / ring, allowed: wall.stress } }),
   };
 }

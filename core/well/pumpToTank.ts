@@ -12,8 +12,6 @@ export interface PumpToTank {
   powerAt: (flow: number) => number | undefined;
   /** m the pumps add at a flow, one after another */
   headAt: (flow: number) => number;
-  /** m above datum, of the tank */
-  tank: number;
   /** kg/m³ */
   density: number;
 }
@@ -49,7 +47,6 @@ export function pumpToTank(ready: LineModel, specificGravity: number): PumpToTan
   const curve = monotoneCubic(lifts, flows);
   const held = states.find((state) => state.kind === "held");
   return {
-    tank: outlet.elevation,
     density: water.density,
     flowAt: (level, pressure) => {
       if (held?.kind === "held") return held.flow;

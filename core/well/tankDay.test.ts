@@ -12,7 +12,6 @@ const straight = {
   flowAt: (_level: number, pressure: number) => Math.max(1.2e-3 * (1 - pressure / (90 * PSI)), 0),
   powerAt: () => 800,
   headAt: () => 50,
-  tank: 0,
   density: 1000,
 };
 const system: WellSystem = {

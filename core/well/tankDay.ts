@@ -1,4 +1,5 @@
 import type { Drawdown } from "../line/path.ts";
+import { lastAtOrBefore } from "../numeric/sorted.ts";
 import type { SimulatedStore, TimelineEvent } from "../simulation/dynamics.ts";
 import { simulate } from "../simulation/simulate.ts";
 import { pressureTankStore, uprightStore } from "../simulation/waterStore.ts";
@@ -64,13 +65,8 @@ export function tankDay(system: WellSystem, draws: readonly Draw[], until: numbe
   const { pump, tank, valve, well, protection, air } = system;
   const steps = stepsOf(draws);
   const drawnAt = (time: number) => {
-    let [low, high] = [0, steps.times.length];
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      if ((steps.times[mid] as number) <= time) low = mid + 1;
-      else high = mid;
-    }
-    return low === 0 ? 0 : (steps.flows[low - 1] as number);
+    const i = lastAtOrBefore(steps.times, time);
+    return i < 0 ? 0 : (steps.flows[i] as number);
   };
   const moves = well.drawdown.linear > 0 || well.drawdown.quadratic > 0;
   const area = Math.max(well.area, QUICKEST / Math.max(well.drawdown.linear, 1e-9));

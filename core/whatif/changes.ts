@@ -168,11 +168,14 @@ function pumpChanges(
         price: pump.price,
       };
     });
-  // A casing takes one pump.
-  const twice = source.kind === "well" ? undefined : besideItself(path, place);
+  const twice = hasRoomForTwo({ source }) ? besideItself(path, place) : undefined;
   const second: Change = { kind: "second-pump", itemId, pump: own };
   return [...others, ...(twice ? [{ change: second, path: twice, price: own.price }] : [])];
 }
+
+/** Whether two pumps can stand side by side: a well's casing takes one. */
+export const hasRoomForTwo = ({ source }: { source: { kind: string } }): boolean =>
+  source.kind !== "well";
 
 /**
  * The path with a second pump like it beside the one there is, each with what stands at its port: its vent hole, and

@@ -1,7 +1,8 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
+import { quickDuty, systemCurve } from "#core/choose/systemCurve.ts";
 import { waterAt } from "#core/fluid/water.ts";
-import { solveLine } from "#core/hydraulics/solveLine.ts";
+import { type LineModel, lineModel, type Solution } from "#core/hydraulics/solveLine.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
 import { continuedHead, powerAt, publishedValue, pumpCurve } from "#core/pump/curve.ts";
@@ -20,7 +21,7 @@ export function boosterToTank(job: JobWithWell, pump: PumpDocument): PumpToTank 
   const { density } = waterAt(job.site.waterTemperature, job.site.specificGravity);
   const curve = pumpCurve(pump);
   return {
-    ...{ tank: 0, density },
+    density,
     headAt: (flow) => continuedHead(curve, flow),
     flowAt: (_level, pressure) => {
       const over = (flow: number) => continuedHead(curve, flow) - pressure / (density * GRAVITY);
@@ -43,9 +44,8 @@ export interface WorkForWater {
   whole?: number;
 }
 
-export function workForWater(job: JobWithWell): WorkForWater {
-  const solved = solveLine({ ...job, path: job.path as PathItem[] }, job.pumps);
-  const running = solved.kind === "solved" ? solved.solution.cases.normal.running : undefined;
+export function workForWater(job: JobWithWell, solution: Solution | undefined): WorkForWater {
+  const running = solution?.cases.normal.running;
   const well =
     running?.power && running.state.delivered > 0
       ? running.power / running.state.delivered
@@ -83,20 +83,19 @@ export function halfWithBooster(
   const own = job.pumps.find(({ id }) => place?.kind === "pump" && id === place.pump);
   if (!place || !outlet || !own || job.source.kind !== "well" || job.well?.booster)
     return undefined;
-  const rest = { ...job, path: withOpenTank(job.path as PathItem[], outlet.id) };
-  const small = bestBy(
-    library.filter(
-      (pump) =>
-        pump.kind === "well" && pump.submersible && mostPower(pump) <= HALF * mostPower(own),
-    ),
-    (pump) => {
-      const path = rest.path.map((item) =>
-        item.id === place.id ? { ...item, pump: pump.id } : item,
-      );
-      const solved = solveLine({ ...rest, path: path as PathItem[] }, [pump]);
-      return solved.kind === "solved" ? settled(solved.solution.cases.low) : undefined;
-    },
-  );
+  // What the line asks with an open tank at its end is the same of every pump: each is laid over it.
+  const path = withOpenTank(job.path as PathItem[], outlet.id);
+  const ready = lineModel({ ...job, path }, job.pumps);
+  const small =
+    ready.kind === "ready"
+      ? strongest(
+          ready,
+          library.filter(
+            (pump) =>
+              pump.kind === "well" && pump.submersible && mostPower(pump) <= HALF * mostPower(own),
+          ),
+        )
+      : undefined;
   const { cutIn, cutOut } = tankOf(job.pressureTank);
   const wanted = job.wantedFlow ?? 0.5e-3;
   const booster = bestBy(
@@ -123,13 +122,16 @@ export function halfWithBooster(
   };
 }
 
-const settled = ({
-  outcome,
-  running,
-}: {
-  outcome: { kind: string };
-  running?: { state: { delivered: number } };
-}) => (outcome.kind === "runs" && running ? running.state.delivered : undefined);
+/** Of pumps in the first place of a line, the one that moves most in the dry season. */
+function strongest(ready: LineModel, pumps: readonly PumpDocument[]): PumpDocument | undefined {
+  const most = pumps.reduce((flow, { points }) => Math.max(flow, points.at(-1)?.flow ?? 0), 0);
+  const system = most > 0 ? systemCurve(ready, 0, most, "low") : undefined;
+  if (!system) return undefined;
+  return bestBy(pumps, (pump) => {
+    const duty = quickDuty(system, pumpCurve(pump));
+    return duty.kind === "runs" ? duty.delivered : undefined;
+  });
+}
 
 function withOpenTank(path: readonly PathItem[], outletId: string): PathItem[] {
   return path.map((item) =>

@@ -2,7 +2,9 @@ import type { HouseDocument, JobDocument } from "#contract/documents/job.ts";
 import { findPipeStock, surfaceOf } from "#core/catalogue/pipes.ts";
 import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
 import { waterAt } from "#core/fluid/water.ts";
-import { levelsOf, type WaterLevel } from "#core/line/path.ts";
+import { solveLine } from "#core/hydraulics/solveLine.ts";
+import { levelsOf, type PathItem, type WaterLevel } from "#core/line/path.ts";
+import { firstAtOrAfter } from "#core/numeric/sorted.ts";
 import type { PipeRun } from "#core/pipe/darcyWeisbach.ts";
 import { meanArea } from "#core/well/casing.ts";
 import { drawdownAt } from "#core/well/drawdown.ts";
@@ -14,7 +16,7 @@ import { guardOf } from "./guard.ts";
 import type { JobWithWell } from "./season.ts";
 import { topOf } from "./settle.ts";
 import { pumpToTankOf } from "./tankLine.ts";
-import { tankOf, valveOf } from "./usual.ts";
+import { tankOf, USUAL_AREA, valveOf } from "./usual.ts";
 
 /** What happens in a job's well and tank while a household, or the plots, draw water. */
 export interface WellDayTold {
@@ -113,15 +115,18 @@ export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayTold
     const run = tankDay(own, draws, days * DAY);
     return { run, taps: tapsOf(job, draws, run) };
   };
-  const lift = pump.boosts ? workForWater(job).well : undefined;
+  const lift = pump.boosts ? liftingWork(job) : undefined;
   return {
     ...{ ...base, switched: of(system), valved: of(held) },
     ...(lift !== undefined && { lifting: lift * volumeOf(draws) }),
   };
 }
 
-/** m² of a casing nobody measured: 4 in. */
-const USUAL_AREA = (Math.PI / 4) * 0.1 ** 2;
+/** J for a m³ of the pump in the well. */
+function liftingWork(job: JobWithWell): number | undefined {
+  const solved = solveLine({ ...job, path: job.path as PathItem[] }, job.pumps);
+  return solved.kind === "solved" ? workForWater(job, solved.solution).well : undefined;
+}
 
 function runOf(stock: string, length: number): PipeRun | undefined {
   const found = findPipeStock(stock);
@@ -146,7 +151,7 @@ function tapsOf(
       if (draw.tap !== i) continue;
       const end = draw.start + draw.duration;
       let least = Number.POSITIVE_INFINITY;
-      for (let k = firstAt(times, draw.start); k < times.length; k++) {
+      for (let k = firstAtOrAfter(times, draw.start); k < times.length; k++) {
         const time = times[k] as number;
         if (time > end) break;
         // At the moment it ends nothing of it is drawn any more.
@@ -169,15 +174,4 @@ function tapsOf(
     }
     return told;
   });
-}
-
-/** The first of rising times that is not before one. */
-function firstAt(times: readonly number[], time: number): number {
-  let [low, high] = [0, times.length];
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if ((times[mid] as number) < time) low = mid + 1;
-    else high = mid;
-  }
-  return low;
 }

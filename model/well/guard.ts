@@ -12,6 +12,5 @@ export function guardOf(job: Pick<JobDocument, "well" | "source">, standing: num
     stop,
     // Half of the way back up.
     restart: Math.min(Math.max(dryRun?.restart ?? (stop + standing) / 2, standing), stop - 0.01),
-    assumed: dryRun?.stop === undefined || dryRun.restart === undefined,
   };
 }

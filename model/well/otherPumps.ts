@@ -3,7 +3,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
 import { type Water, waterAt } from "#core/fluid/water.ts";
-import { solveLine } from "#core/hydraulics/solveLine.ts";
+import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
 import { correctedLiftLimit } from "#core/hydraulics/suctionLimits.ts";
 import { levelsOf, type PathItem } from "#core/line/path.ts";
 import { FOOT } from "#core/quantity/constants.ts";
@@ -74,6 +74,7 @@ const MOST_JETS = 3;
 
 export function otherPumpsOf(
   job: JobWithWell,
+  solution: Solution | undefined,
   seasons: readonly Season[],
   library: readonly PumpDocument[],
 ): OtherPumpsTold {
@@ -82,7 +83,7 @@ export function otherPumpsOf(
   const water = waterAt(site.waterTemperature, site.specificGravity);
   const drawn = (flow: number) => (source.kind === "well" ? drawdownAt(source.drawdown, flow) : 0);
   const limit = correctedLiftLimit(RATED_SUCTION, site.altitude, water);
-  const own = workForWater(job).whole;
+  const own = workForWater(job, solution).whole;
   return {
     suction: { limit, lift: dry.standing },
     ...(well?.hand && { hand: handOf(well.hand, dry.standing, drawn, water) }),

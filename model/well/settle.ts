@@ -17,11 +17,7 @@ export function standingOf(job: Pick<JobDocument, "source" | "well">): number {
 export function fitOf(job: Pick<JobDocument, "source" | "well">): DrawdownFit {
   const standing = standingOf(job);
   return fitDrawdown(
-    (job.well?.steps ?? []).map(({ flow, level, minutes }) => ({
-      flow,
-      drawdown: level - standing,
-      ...(minutes !== undefined && { time: 60 * minutes }),
-    })),
+    (job.well?.steps ?? []).map(({ flow, level }) => ({ flow, drawdown: level - standing })),
   );
 }
 

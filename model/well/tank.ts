@@ -1,6 +1,5 @@
 import { currentOf, USUAL_POWER_FACTOR } from "#core/driving/motor.ts";
 import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
-import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { levelsOf } from "#core/line/path.ts";
 import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
@@ -23,7 +22,7 @@ import {
 } from "#core/well/pressureTank.ts";
 import type { JobWithWell } from "./season.ts";
 import { pumpDepth } from "./settle.ts";
-import { pumpToTankOf } from "./tankLine.ts";
+import type { FilledBy } from "./tankLine.ts";
 import { isUpsideDown, tankOf, valveOf } from "./usual.ts";
 
 /** A tank on a plain switch, or behind a valve: how it starts and what it asks of pipe and motor. */
@@ -79,7 +78,7 @@ export interface TankTold {
 const USES = [0.25, 0.5, 0.75, 1];
 
 /** What a job's pressure tank comes to, on its switch alone and with a valve that holds the pressure. */
-export function tankToldOf(job: JobWithWell, solution: Solution | undefined): TankTold {
+export function tankToldOf(job: JobWithWell, pump: FilledBy | undefined): TankTold {
   const tank = tankOf(job.pressureTank);
   const air = atmosphericPressure(job.site.altitude);
   const schools = (Object.keys(PRE_CHARGE_UNDER) as PreChargeSchool[]).map((school) => {
@@ -89,14 +88,13 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
   });
   const upsideDown = isUpsideDown(job.pressureTank);
   const base = { tank, schools, air, upsideDown, overCharged: tank.preCharge > tank.cutIn };
-  const pump = solution && !solution.asked ? pumpToTankOf(job) : undefined;
   const plate = pump?.plate;
   if (!pump || job.source.kind !== "well") return base;
-  // Drawn down as the flow itself asks.
   // A booster draws from an open tank, whose water stays where it is.
   const drawdown = pump.boosts ? { linear: 0, quadratic: 0 } : job.source.drawdown;
   // In the wet season the pump gives most, runs shortest and starts most often.
   const standing = levelsOf(job.source).high;
+  // What comes at a pressure, the water drawn down as that flow itself asks.
   const openAt = (pressure: number) => {
     const most = pump.flowAt(standing, pressure);
     const over = (flow: number) =>
@@ -123,6 +121,7 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
   const school = (
     own: PressureTank,
     flowAt: (pressure: number) => number,
+    at: AtUse[],
     fineTo?: number,
   ): SchoolTold => {
     const starts = startsOverUse(own, flowAt, air, fineTo);
@@ -135,27 +134,20 @@ export function tankToldOf(job: JobWithWell, solution: Solution | undefined): Ta
       ...(worst && { worst }),
       ...(idle.kind === "cycles" && { shortest: idle.run }),
       runsOn: idle.kind === "runs-on",
-      at: [],
+      at,
     };
   };
-  const switched = school(tank, table);
   const { valve, tank: behind } = valveOf(job.pressureTank, plate?.leastFlow);
-  const valved = school(
-    behind,
-    (pressure) => throughValve(valve, table(pressure), pressure),
-    1.2 * valve.leastFlow,
-  );
   const middle = table((tank.cutIn + tank.cutOut) / 2);
   const uses = USES.map((part) => part * middle);
+  // On a plain switch the pump gives all it can while it runs, whatever is drawn.
+  const plain = uses.map((use) => ({ ...atUse(middle), use }));
+  const held = uses.map((use) => ({ ...atUse(Math.max(use, valve.leastFlow)), use }));
+  const throttled = (pressure: number) => throughValve(valve, table(pressure), pressure);
   return {
     ...base,
-    // On a plain switch the pump gives all it can while it runs, whatever is drawn.
-    switched: { ...switched, at: uses.map((use) => ({ ...atUse(middle), use })) },
-    valved: {
-      ...valved,
-      valve,
-      at: uses.map((use) => ({ ...atUse(Math.max(use, valve.leastFlow)), use })),
-    },
+    switched: school(tank, table, plain),
+    valved: { ...school(behind, throttled, held, 1.2 * valve.leastFlow), valve },
     forMinute: tankFor(60 * middle, tank.preCharge, tank.cutIn, tank.cutOut, air),
     ...(plate?.startsPerHour !== undefined && { startsLimit: plate.startsPerHour }),
     ...(plate?.leastFlow !== undefined && { leastFlow: plate.leastFlow }),

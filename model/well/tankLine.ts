@@ -6,13 +6,14 @@ import { boosterOf, boosterToTank } from "./booster.ts";
 import type { JobWithWell } from "./season.ts";
 import { tankOf } from "./usual.ts";
 
+/** What fills a tank: Pa its line is laid out for, the plate of its pump, and whether that is a booster. */
+export type FilledBy = PumpToTank & { pressure: number; plate?: PumpDocument; boosts: boolean };
+
 /**
  * What a job's tank is filled by, with the pressure its line is laid out for: a booster behind an open tank, else the pump
  * in the well; nothing where no outlet holds a pressure.
  */
-export function pumpToTankOf(
-  job: JobWithWell,
-): (PumpToTank & { pressure: number; plate?: PumpDocument; boosts: boolean }) | undefined {
+export function pumpToTankOf(job: JobWithWell): FilledBy | undefined {
   const { source } = job;
   const booster = boosterOf(job);
   if (booster) {

@@ -17,6 +17,8 @@ export const USUAL_SCHOOL: PreChargeSchool = "2-psi-under";
 const USUAL_TANK = { volume: 20 * GALLON, cutIn: 30 * PSI, cutOut: 50 * PSI };
 /** m³/s a throttle valve always lets through, 1 gpm, and m³ of the tank behind it. */
 const USUAL_VALVE = { leastFlow: (1 * GALLON) / 60, volume: 4.4 * GALLON };
+/** m² of water in a casing nobody measured: 4 in. */
+export const USUAL_AREA = (Math.PI / 4) * 0.1016 ** 2;
 /** m over the intake at which a guard stops the pump. */
 export const GUARD_OVER = 2 * FOOT;
 

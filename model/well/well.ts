@@ -1,9 +1,8 @@
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { checkContext, type Judgement } from "#core/check/registry.ts";
 import { windowFor, windowOf } from "#core/check/well.ts";
-import type { Solution } from "#core/hydraulics/solveLine.ts";
-import { type Drawdown, everyItem, type PathItem, WATER_LEVELS } from "#core/line/path.ts";
-import { boreAt, meanArea, recoveryTime, settlingTime } from "#core/well/casing.ts";
+import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
+import { meanArea, recoveryTime, settlingTime } from "#core/well/casing.ts";
 import { type DrawdownFit, drawdownAt, drawdownDoubt } from "#core/well/drawdown.ts";
 import type { SettingWindow } from "#core/well/setting.ts";
 import { pumpedOff } from "#core/well/tankDay.ts";
@@ -16,13 +15,11 @@ import { partsOfWell, type WellPart } from "./parts.ts";
 import { type JobWithWell, type Season, seasonOf } from "./season.ts";
 import { fitOf, pumpDepth, standingOf, topOf } from "./settle.ts";
 import { type TankTold, tankToldOf } from "./tank.ts";
-import { pumpToTankOf } from "./tankLine.ts";
+import { type FilledBy, pumpToTankOf } from "./tankLine.ts";
+import { USUAL_AREA } from "./usual.ts";
 
 /** Everything that is told of a job's well, as plain data. SI. */
 export interface WellTold {
-  /** whether its pump runs, a flow is asked of one still to be chosen, or the line does not stand */
-  line: "running" | "asked" | "none";
-  top: number;
   depth: number;
   seasons: Season[];
   fit: DrawdownFit;
@@ -35,9 +32,6 @@ export interface WellTold {
   /** the casing between standing and pumping level, in the dry season */
   casing?: { area: number; settles: number; volume: number; recovers: number };
   window: SettingWindow;
-  /** the pump its rules are about; none while one is to be chosen */
-  pump?: PumpDocument;
-  bore?: number;
   /** where the well gives less than the pump lifts: how its guard runs it */
   guarded?: Guarded;
   /** of the judgements those the well is about */
@@ -52,7 +46,6 @@ export interface WellTold {
 export interface Guarded {
   stop: number;
   restart: number;
-  assumed: boolean;
   /** m³/s the pump lifts while it runs, and m³ a day in all */
   lifts: number;
   perDay: number;
@@ -75,27 +68,22 @@ export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []):
   const solved = solveJob(job);
   const solution = solved.kind === "refused" ? undefined : solved.solution;
   const context = solution && checkContext(solution, job, job.wantedFlow);
-  const top = topOf(job);
   const fit = fitOf(job);
-  const depth = pumpDepth(job);
-  const pumps = everyItem<PathItem>(job.path as PathItem[]).filter(({ kind }) => kind === "pump");
-  const own = pumps.length > 0 ? solution?.pumps[0]?.pump.id : undefined;
-  const pump = job.pumps.find(({ id }) => id === own);
+  const pump = job.pumps.find(({ id }) => id === solution?.pumps[0]?.pump.id);
+  const filled = solution && !solution.asked ? pumpToTankOf(job) : undefined;
   const seasons = WATER_LEVELS.map((at) => seasonOf(job, at, solution, fit));
   const window = context ? windowOf(context, pump) : windowFor(job, undefined, pump);
   const dry = seasons[0] as Season;
   const casings = job.well?.casings ?? [];
   const known = job.source.kind === "well" ? job.source.drawdown : { linear: 0, quadratic: 0 };
   const casing = casingOf(casings, dry, known.linear);
-  const guarded = guardedOf(job, solution, dry, casing?.area);
+  const guarded = guardedOf(job, filled, dry, casing?.area);
   return {
-    line: !solution?.cases.normal.running ? "none" : solution.asked ? "asked" : "running",
-    ...{ top, depth, seasons, fit, curve: curveOf(fit), differs: differsFrom(fit, known) },
+    ...{ depth: pumpDepth(job), seasons, fit },
+    ...{ curve: curveOf(fit), differs: differsFrom(fit, known) },
     short: shortSteps(job, fit),
     ...(casing && { casing }),
     window,
-    ...(pump && { pump }),
-    ...optional("bore", boreAt(casings, depth)),
     ...(guarded && { guarded }),
     judgements: (solved.kind === "refused" ? [] : solved.judgements).filter(({ code }) =>
       ABOUT.has(code),
@@ -103,13 +91,9 @@ export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []):
     dropPipe: dropPipeOf(job, solution, dry),
     parts: partsOfWell(job),
     cable: cableOf(job, solution, pump),
-    tank: tankToldOf(job, solution),
-    others: otherPumpsOf(job, seasons, library),
+    tank: tankToldOf(job, filled),
+    others: otherPumpsOf(job, solution, seasons, library),
   };
-}
-
-function optional<K extends string, T>(key: K, value: T | undefined): { [P in K]?: T } {
-  return (value === undefined ? {} : { [key]: value }) as { [P in K]?: T };
 }
 
 /** Part by which two drawdowns at the largest step may lie apart and still be one. */
@@ -162,15 +146,14 @@ function casingOf(
 
 function guardedOf(
   job: JobWithWell,
-  solution: Solution | undefined,
+  pump: FilledBy | undefined,
   dry: Season,
-  area = Math.PI * 0.05 ** 2,
+  area = USUAL_AREA,
 ): Guarded | undefined {
-  const pump = solution && !solution.asked ? pumpToTankOf(job) : undefined;
   const { source } = job;
   if (!pump || pump.boosts || source.kind !== "well" || dry.pumping === undefined) return undefined;
   const top = topOf(job);
-  const { stop, restart, assumed } = guardOf(job, dry.standing);
+  const { stop, restart } = guardOf(job, dry.standing);
   if (stop <= dry.standing || dry.pumping <= stop) return undefined;
   const pressure = pump.pressure;
   const lifts = (level: number) => pump.flowAt(level, pressure);
@@ -189,7 +172,7 @@ function guardedOf(
   );
   if (off.holds) return undefined;
   return {
-    ...{ stop, restart, assumed, perDay: off.pumped },
+    ...{ stop, restart, perDay: off.pumped },
     lifts: off.runTime > 0 ? off.pumped / off.runTime : 0,
     startsPerHour: off.starts / 24,
     runs: off.runTime / DAY,

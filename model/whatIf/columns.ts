@@ -111,7 +111,7 @@ function wateringColumn(job: JobDocument): { watering?: WateringColumn } {
 
 function wellColumn(job: JobDocument, solution: Solution): WellColumn {
   const { pumping } = seasonOf(job, "low", solution, fitOf(job));
-  const { well, booster, whole } = workForWater(job);
+  const { well, booster, whole } = workForWater(job, solution);
   const { draws } = drawsOf({ ...job.house, days: 1 });
   return {
     ...(pumping !== undefined && { pumping }),

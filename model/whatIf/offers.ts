@@ -4,7 +4,7 @@ import { findFitting } from "#core/catalogue/fittings.ts";
 import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { gunsOf, withOneGun, withSecondGun } from "#core/watering/gunsOnLine.ts";
-import { besideItself } from "#core/whatif/changes.ts";
+import { besideItself, hasRoomForTwo } from "#core/whatif/changes.ts";
 import type { OfferSaid } from "#words/whatIf.ts";
 import { halfWithBooster } from "../well/booster.ts";
 import type { FieldChange } from "./changes.ts";
@@ -68,8 +68,7 @@ function halfPump(job: JobDocument, library: readonly PumpDocument[]): Offer[] {
 }
 
 function secondPump({ path, source }: JobDocument): Offer[] {
-  // A casing takes one pump.
-  if (source.kind === "well") return [];
+  if (!hasRoomForTwo({ source })) return [];
   const pumps = everyItem<PathItem>(path).filter((item) => item.kind === "pump");
   const [only] = pumps;
   const twice = only && pumps.length === 1 ? besideItself(path as PathItem[], only) : undefined;

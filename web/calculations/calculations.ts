@@ -20,6 +20,7 @@ import { mended, type SolvableJob, sizeGains, solveJob } from "#model/solveJob.t
 import { type JobThatWaters, type WateringTold, wateringOf } from "#model/watering/watering.ts";
 import { type WellDayTold, wellDayOf } from "#model/well/day.ts";
 import type { JobWithWell } from "#model/well/season.ts";
+import { hasWell } from "#model/well/settle.ts";
 import { type WellTold, wellOf } from "#model/well/well.ts";
 import type { Variant } from "#model/whatIf/changes.ts";
 import { type Column, columnsOf } from "#model/whatIf/columns.ts";
@@ -87,7 +88,9 @@ export const CALCULATIONS = {
     return solved.kind === "solved" ? judgeTests(solved, job, readings, doubt, limits) : [];
   },
   watering: (job: JobThatWaters): WateringTold => wateringOf(job),
-  well: (job: JobWithWell, library: readonly PumpDocument[]): WellTold => wellOf(job, library),
+  /** nothing of a job that draws from no well */
+  well: (job: JobWithWell, library: readonly PumpDocument[]): WellTold | undefined =>
+    hasWell(job) ? wellOf(job, library) : undefined,
   wellDay: (job: JobWithWell): WellDayTold => wellDayOf(job),
   years: (job: SolvableJob, visits: readonly Visit[], doubt: Doubt): PumpYears[] =>
     yearsOf(job, visits, doubt),

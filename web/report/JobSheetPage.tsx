@@ -5,7 +5,6 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { jobSheet } from "#model/report/jobSheet.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { waters } from "#model/watering/waters.ts";
-import { hasWell } from "#model/well/settle.ts";
 import { oneOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { useWatering } from "../ground/useWatering.ts";
@@ -36,7 +35,7 @@ function Sheet({ id, job }: { id: string; job: JobDocument }) {
   const watered = useWatering(job);
   const watering = waters(job) && !watered.stale ? watered.value : undefined;
   const welled = useWell(job);
-  const well = hasWell(job) && !welled.stale ? welled.value : undefined;
+  const well = welled.stale ? undefined : welled.value;
   const { sheet, working } = useMemo(
     () => jobSheet(job, solved, units, band, run, watering, well),
     [job, solved, units, band, run, watering, well],

@@ -1,5 +1,6 @@
 import { expose } from "comlink";
-import { decimated, firstAtOrAfter } from "#core/numeric/decimate.ts";
+import { decimated } from "#core/numeric/decimate.ts";
+import { firstAtOrAfter } from "#core/numeric/sorted.ts";
 
 /** A whole stream, held beside the page: what is drawn of it is thinned here, as often as the view moves. */
 let record: { times: Float64Array; channels: Float64Array[] } | undefined;

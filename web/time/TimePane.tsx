@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
+import { lastAtOrBefore } from "#core/numeric/sorted.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
 import type { ToldRun } from "#model/overTime/told.ts";
 import { itemName } from "#words/items.ts";
@@ -21,7 +22,6 @@ import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { BodyDrawing } from "./BodyDrawing.tsx";
 import { EventList } from "./EventList.tsx";
-import { indexAt } from "./indexAt.ts";
 import { Range } from "./Range.tsx";
 import { RunWorking } from "./RunWorking.tsx";
 import { Stages } from "./Stages.tsx";
@@ -83,7 +83,7 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
   const [marker, setMarker] = useState(0);
   const at = Math.min(marker, span);
   const { playing, toggle } = usePlay(span, at, setMarker);
-  const index = useMemo(() => indexAt(timeline.times, at), [timeline.times, at]);
+  const index = useMemo(() => lastAtOrBefore(timeline.times, at), [timeline.times, at]);
   const own = bodies[watched];
   const body = job.bodies?.find(({ id }) => id === own?.id);
   const level = levelAt(run, index, at, watched);

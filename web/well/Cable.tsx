@@ -2,6 +2,7 @@ import type { WellDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { USUAL_START } from "#core/driving/motor.ts";
+import { shownCable } from "#model/well/derivations.ts";
 import { cableLength } from "#model/well/settle.ts";
 import { cableSeverity, cableWords, choiceWords } from "#words/well.ts";
 import { useUnits } from "../app/settings.ts";
@@ -250,7 +251,7 @@ export function CableTold({ job, told }: ToldProps) {
         <Figure
           name="How the voltage is lost"
           value={(() => {
-            const row = rows.find(({ conductor }) => conductor.id === (chosen ?? best));
+            const row = rows.find(({ conductor }) => conductor.id === shownCable(told));
             return row ? volts(row.drop) : "–";
           })()}
           note="along the way at the running current"

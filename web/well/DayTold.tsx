@@ -63,14 +63,25 @@ export function DayTold({ job, told }: ToldProps) {
       {dayWords(own.run, startsLimit, units).map((said) => (
         <Said key={said.sentence} {...said} />
       ))}
-      <Both {...{ switched, valved, per }} />
+      <Both {...{ switched, valved, per }} lifting={day.lifting} />
       <Taps taps={own.taps} />
     </div>
   );
 }
 
 /** Both schools on the same days. */
-function Both({ switched, valved, per }: { switched: SchoolDay; valved: SchoolDay; per: string }) {
+function Both({
+  switched,
+  valved,
+  per,
+  lifting,
+}: {
+  switched: SchoolDay;
+  valved: SchoolDay;
+  per: string;
+  /** J of the pump in the well, beside a booster's */
+  lifting: number | undefined;
+}) {
   const units = useUnits();
   const row = (name: string, of: (own: SchoolDay) => string) => (
     <tr className="border-t border-rule">
@@ -105,6 +116,8 @@ function Both({ switched, valved, per }: { switched: SchoolDay; valved: SchoolDa
         {row(`Energy ${per}`, ({ run }) =>
           run.energy === undefined ? "not published" : format(run.energy, "energy", units),
         )}
+        {lifting !== undefined &&
+          row("and the pump in the well", () => format(lifting, "energy", units))}
         {row("Tank, least to most", ({ run }) => {
           const least = run.pressure.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
           const most = run.pressure.reduce((a, b) => Math.max(a, b), 0);

@@ -49,15 +49,14 @@ export function Hole({
         vectorEffect="non-scaling-stroke"
       />
       {lined.map(({ bore, from, to }, i) => (
-        <g key={i}>
-          <rect
-            x={MIDDLE - half(bore)}
-            y={y(from) - (from === 0 ? 14 : 0)}
-            width={2 * half(bore)}
-            height={Math.max(y(Math.min(to, bottom)) - y(from) + (from === 0 ? 14 : 0), 1)}
-            className="fill-sheet"
-          />
-        </g>
+        <rect
+          key={i}
+          x={MIDDLE - half(bore)}
+          y={y(from) - (from === 0 ? 14 : 0)}
+          width={2 * half(bore)}
+          height={Math.max(y(Math.min(to, bottom)) - y(from) + (from === 0 ? 14 : 0), 1)}
+          className="fill-sheet"
+        />
       ))}
       <rect
         x={MIDDLE - half(lined[0]?.bore ?? widest) + 2}

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
+import { lastAtOrBefore } from "#core/numeric/sorted.ts";
 import type { PressureTank } from "#core/well/pressureTank.ts";
 import type { TankDay } from "#core/well/tankDay.ts";
 import type { TapTold } from "#model/well/day.ts";
@@ -8,7 +9,6 @@ import { topOf } from "#model/well/settle.ts";
 import type { WellTold } from "#model/well/well.ts";
 import { clock, litres } from "#words/well.ts";
 import { useUnits } from "../app/settings.ts";
-import { indexAt } from "../time/indexAt.ts";
 import { bars, Mark, MarkerLine, MarkerSlider, points, Row, WIDE } from "../time/rows.tsx";
 import { thinned } from "../time/thinned.ts";
 import { SelectField } from "../ui/Fields.tsx";
@@ -53,7 +53,7 @@ export function TankStrip({
   const standing = Math.max(level[0] ?? 0, run.lowestLevel + 0.01);
   const intake = job.source.intake;
   const down = (z: number) => 6 + (LEVEL - 12) * ((standing - z) / (standing - intake));
-  const index = indexAt(times, at);
+  const index = lastAtOrBefore(times, at);
   const [tap, setTap] = useState(0);
   const shown = taps[tap] ?? taps[0];
   const { volume, preCharge } = tank;

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { besideItself } from "#core/whatif/changes.ts";
+import { besideItself, hasRoomForTwo } from "#core/whatif/changes.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { newId } from "../../api/client.ts";
 import { PumpChooser } from "../../choose/PumpChooser.tsx";
@@ -74,7 +74,7 @@ export function PumpPart({ job, solved, selected, onSelect }: Props) {
           {pumps.length === 1 && (
             <div className="flex flex-wrap gap-2">
               {/* A pump in a branch gets its neighbours in the rows above. */}
-              {!pumpSplit && (
+              {!pumpSplit && hasRoomForTwo(job) && (
                 <Button look="quiet" onClick={() => putBeside(item)}>
                   <Plus size={16} aria-hidden /> Second pump beside it
                 </Button>
