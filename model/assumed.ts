@@ -1,4 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
+import { sameDocument } from "#contract/documents/same.ts";
 import { everyItem } from "#core/line/path.ts";
 import { type Doubt, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 
@@ -13,7 +14,7 @@ export function keepAssumed(before: JobDocument, after: JobDocument): JobDocumen
   const [was, is] = [itemsOf(before), before.path === after.path ? undefined : itemsOf(after)];
   const kept = assumed.filter((field) => {
     const value = partOf(after, is ?? was, field);
-    return value !== undefined && same(partOf(before, was, field), value);
+    return value !== undefined && sameDocument(partOf(before, was, field), value);
   });
   return kept.length === assumed.length ? after : { ...after, assumed: kept };
 }
@@ -66,5 +67,3 @@ function dig(value: unknown, keys: readonly string[]): unknown {
   }
   return found;
 }
-
-const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);

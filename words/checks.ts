@@ -489,9 +489,9 @@ const WORDS: Words = {
           "Leave the hole out, or fit a check valve above it.",
         ],
   "air-lock": ({ value }, say) => [
-    "May lock with air",
-    `At low water ${say.item} ${value > 0 ? `has ${say.value} of water over it` : `stands ${say.head(-value)} out of the water`}, so it takes in air between runs; under its check valve the air cannot leave, and it hums and moves nothing.`,
-    "Drill a vent hole of 3 to 5 mm (1/8 to 3/16 in) between the pump and its check valve, a few inches up and slanting down, and clean it every year. Isolate and lock off first.",
+    "No vent hole under the check valve",
+    `At its lowest the water stands ${value > 0 ? `${say.value} over` : `${say.head(-value)} under`} the intake of ${say.item}: that may leave it bare between runs. Air it takes in cannot leave under its check valve, and it hums and moves nothing.`,
+    "Drill a hole of 3 to 5 mm (1/8 to 3/16 in) in the riser, a few inches above the pump and below the check valve, slanting down at 45° so that it sprays into the water and clear of the cover. Clean it every year. Isolate and lock off first.",
   ],
   "outlet-floods": ({ facts }, say) => [
     "Outlet under high water",
@@ -617,6 +617,11 @@ const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: s
     title: "No battery here runs it",
     sentence: "it is made for direct current, and the job has no battery unit.",
     mend: "Give the job a battery under Need, say that a battery is the power there is, or choose a pump for the mains.",
+  },
+  "mains-on-battery": {
+    title: "A battery does not run this motor",
+    sentence: "it is put on a battery, and its plate does not say direct current.",
+    mend: "Choose a pump made for the battery’s voltage, or feed this one from the mains; an inverter is a licensed electrician’s to size.",
   },
   "supply-unknown": {
     title: "Whether the supply runs it is not known",

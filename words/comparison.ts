@@ -18,9 +18,11 @@ export const ACCEPTANCE = {
 
 const IMPROVE: Record<HeadInput, string> = {
   flow: "the flow: use a larger bucket, time more fills, or fit a meter",
-  "discharge-gauge": "the discharge gauge: use one of a finer class, or with a lower full scale",
+  "discharge-gauge":
+    "the discharge gauge: use one of a finer class, still reading over what the pump makes with the line shut",
   "discharge-height": "the height of the discharge gauge: measure it with a tape",
-  "suction-gauge": "the suction gauge: use one of a finer class, or with a lower full scale",
+  "suction-gauge":
+    "the suction gauge: use one of a finer class, or a compound gauge that ends nearer to what it reads",
   "suction-height": "the height of the suction gauge: measure it with a tape",
   "water-level": "the water level: measure it while the pump runs",
   holes: "what the holes let go: plug them for the test, or measure it with a jug",

@@ -220,6 +220,41 @@ describe("what would shrink the doubt", () => {
     expect(shrinkWords(budget, { flow: flow }, own(0.01))).toMatch(/larger bucket/);
     expect(shrinkWords([{ of: "timing", share: 0.2 }], { flow: flow }, [])).toBeUndefined();
   });
+  it("names no gauge that ends under what the pump makes shut off", () => {
+    const doubt = [{ of: "discharge-gauge" as const, share: 0.9 }];
+    const own = (fullScale: number) => [
+      { id: "g", name: "Small dial", kind: "gauge" as const, fullScale, tolerance: 0.01 },
+    ];
+    const said = (fullScale: number, strongest?: number) =>
+      shrinkWords(
+        doubt,
+        { flow, discharge: { fullScale: 2e6, accuracyClass: 0.016 } },
+        own(fullScale),
+        strongest === undefined ? {} : { gauge: { most: 1.4e6, strongest, published: true } },
+      );
+    expect(said(1.6e6, 1.5e6)).toMatch(/use “Small dial”/);
+    expect(said(1.4e6, 1.5e6)).toMatch(/finer class, still reading over what the pump makes/);
+    // Nobody knows what it makes: no smaller dial is named.
+    expect(said(1.6e6)).not.toMatch(/Small dial/);
+  });
+  it("names no bucket that fills too fast, and no meter past its range", () => {
+    const timing = [{ of: "timing" as const, share: 0.9 }];
+    const fast: FlowMeasurement = { ...flow, times: [1.6] };
+    const drum = (volume: number) => [
+      { id: "d", name: "Drum", kind: "bucket" as const, volume, tolerance: 0.01 },
+    ];
+    // 12.5 L/s fill 0.1 m³ in 8 s, and 0.2 m³ in 16.
+    expect(shrinkWords(timing, { flow: fast }, drum(0.1))).not.toMatch(/Drum/);
+    expect(shrinkWords(timing, { flow: fast }, drum(0.2))).toMatch(/use “Drum”/);
+    const meter: FlowMeasurement = { method: "meter", flow: 0.01, tolerance: 0.05 };
+    const made = (greatestFlow: number) => [
+      { id: "m", name: "Meter", kind: "flow-meter" as const, greatestFlow, tolerance: 0.01 },
+    ];
+    const said = (most: number) =>
+      shrinkWords([{ of: "meter", share: 0.9 }], { flow: meter }, made(most));
+    expect(said(0.02)).toMatch(/use “Meter”/);
+    expect(said(0.009)).not.toMatch(/use “Meter”/);
+  });
 });
 
 describe("where it is going", () => {

@@ -8,9 +8,15 @@ import { COVERAGE } from "#core/measurement/acceptance.ts";
 import type { MeasuredInput } from "#core/measurement/electric.ts";
 import type { Extra, Gain } from "#core/measurement/extraReading.ts";
 import type { Likely, SameAs } from "#core/measurement/extraResistance.ts";
-import { type Estimate, type FlowDoubt, flowDoubts } from "#core/measurement/instruments.ts";
+import {
+  type Estimate,
+  type FlowDoubt,
+  flowDoubts,
+  measuredFlow,
+} from "#core/measurement/instruments.ts";
 import type { LineIs, Parting, PumpIs, Whole } from "#core/measurement/judgeTest.ts";
 import type { FitInput } from "#core/measurement/pumpOrLine.ts";
+import { GOOD_FILL, type Reach } from "#core/measurement/reach.ts";
 import type { FlowMeasurement } from "#core/measurement/reading.ts";
 import type { Compared, SideBySide } from "#core/measurement/sideBySide.ts";
 import { type NextPoint, SHUT_SECONDS, type Throttling } from "#core/measurement/sweep.ts";
@@ -258,11 +264,12 @@ export function shrinkWords(
     discharge?: { fullScale: number; accuracyClass: number } | undefined;
   },
   instruments: Instruments,
+  reach: Reach = {},
 ): string | undefined {
   const [first] = budget;
   if (!first || first.share < WORTH_NAMING) return undefined;
   const { of, share } = first;
-  return `${doubtName(of)} is ${formatPercent(share)} of the doubt: ${better(of, reading, instruments) ?? SHRINK[of]}.`;
+  return `${doubtName(of)} is ${formatPercent(share)} of the doubt: ${better(of, reading, instruments, reach) ?? SHRINK[of]}.`;
 }
 /** Share of the doubt from which one cause is worth naming alone. */
 const WORTH_NAMING = 0.3;
@@ -271,19 +278,25 @@ function better(
   of: FitInput,
   { flow, discharge }: Parameters<typeof shrinkWords>[1],
   instruments: Instruments,
+  reach: Reach,
 ): string | undefined {
+  const runs = measuredFlow(flow).value;
   const [best] = instruments
     .filter((own) => {
       if ((of === "timing" || of === "volume") && own.kind === "bucket" && "volume" in flow) {
-        return of === "timing"
-          ? (own.volume ?? 0) > 1.5 * flow.volume
-          : (own.tolerance ?? 1) < flow.volumeTolerance;
+        const { volume = 0, tolerance = 1 } = own;
+        if (volume < GOOD_FILL * runs) return false;
+        return of === "timing" ? volume > 1.5 * flow.volume : tolerance < flow.volumeTolerance;
       }
       if (of === "discharge-gauge" && own.kind === "gauge" && discharge) {
-        const { fullScale = Number.POSITIVE_INFINITY, tolerance = 1 } = own;
+        const { fullScale, tolerance = 1 } = own;
+        // Where nobody knows what the pump makes shut off, no smaller dial is named.
+        const least = reach.gauge?.strongest ?? discharge.fullScale;
+        if (fullScale === undefined || fullScale < least) return false;
         return fullScale * tolerance < 0.8 * discharge.fullScale * discharge.accuracyClass;
       }
       if (of === "meter" && own.kind === "flow-meter" && "tolerance" in flow) {
+        if (own.greatestFlow !== undefined && own.greatestFlow < runs) return false;
         return (own.tolerance ?? 1) < flow.tolerance;
       }
       return false;
@@ -302,9 +315,11 @@ const SHRINK: Record<FitInput, string> = {
   area: "measure the water’s surface again",
   fall: "let it fall further",
   inflow: "find the inflow again with the pump off",
-  "discharge-gauge": "use a gauge of a finer class, or with a lower full scale",
+  "discharge-gauge":
+    "use a gauge of a finer class, still reading over what the pump makes with the line shut",
   "discharge-height": "measure the height of the discharge gauge with a tape",
-  "suction-gauge": "use a suction gauge of a finer class, or with a lower full scale",
+  "suction-gauge":
+    "use a suction gauge of a finer class, or a compound gauge that ends nearer to what it reads",
   "suction-height": "measure the height of the suction gauge with a tape",
   "water-level": "measure the water level while the pump runs",
   "line-between": "move the gauge to the pump’s port",

@@ -112,6 +112,20 @@ export const SUPPLIES: readonly { name: string; is: Supply[] }[] = [
     ],
   },
   { name: "480 V, three phases", is: [{ volts: 480, phase: 3 }] },
+  {
+    name: "120 V, and a 12 V battery",
+    is: [
+      { volts: 120, phase: 1 },
+      { volts: 12, direct: true },
+    ],
+  },
+  {
+    name: "230 V, and a 12 V battery",
+    is: [
+      { volts: 230, phase: 1 },
+      { volts: 12, direct: true },
+    ],
+  },
 ];
 
 const WATER: Record<WaterLevel, string> = {

@@ -1,7 +1,7 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { GALLON } from "#core/quantity/constants.ts";
-import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
+import type { Advice, Answers, OfUplift, Trouble } from "#core/simulation/answers.ts";
 import type { TimelineEvent } from "#core/simulation/dynamics.ts";
 import { duration } from "./duration.ts";
 
@@ -94,9 +94,11 @@ export function adviceWords(
         mend:
           uplift.keepAbove === undefined
             ? "Not even full of water is it heavy enough: keep the ground water down first, and ask an engineer."
-            : `Leave water in it up to ${length(uplift.keepAbove)}, or keep the ground water down; open the relief valve and leave it open until it is full again.`,
+            : `Leave water in it up to ${length(uplift.keepAbove)}, or keep the ground water down. ${RELIEF_VALVE}`,
       };
     }
+    case "uplift-unknown":
+      return upliftUnknownWords(body(advice.body), advice.lacks);
     case "starts-too-often": {
       const { starts, limit, raiseBy, larger } = advice;
       return {
@@ -188,6 +190,28 @@ export function adviceWords(
     }
   }
 }
+
+/** What is asked before a shell is emptied: nobody knows yet whether ground water lifts it. */
+export function upliftUnknownWords(
+  name: string,
+  lacks: readonly OfUplift[],
+): { title: string; sentence: string; mend: string } {
+  return {
+    title: `Whether ${name} can float up is not known`,
+    sentence: `Emptied in wet ground a shell can lift and break. ${lacks.map((own) => ASKED_OF_SHELL[own]).join(" ")}`,
+    mend: "Before a drop is pumped: say how it stands, dip the ground water in a hole beside it, and read its weight off a drawing or work it out. An engineer says whether it may be emptied.",
+  };
+}
+
+const ASKED_OF_SHELL: Record<OfUplift, string> = {
+  "in-ground": "Whether it stands in the ground is not said.",
+  groundwater: "How high the ground water stands is not known.",
+  mass: "What its empty shell weighs is not known.",
+};
+
+/** The step at which a shell in the ground is emptied. */
+export const RELIEF_VALVE =
+  "A hydrostatic relief valve in the floor is opened before pumping and stays open until it is full again; one that is stuck, or missing, leaves the shell to the ground water.";
 
 /** What is wrong with how a job moves in time. */
 export function troubleWords(trouble: Trouble, system: UnitSystem): string {

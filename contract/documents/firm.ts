@@ -49,6 +49,8 @@ export const firmShape = z.looseObject({
         fullScale: quantity("pressure", RANGES.fullScale).optional(),
         /** of a bucket or drum */
         volume: quantity("volume", RANGES.volume).optional(),
+        /** of a flow meter: the most it reads */
+        greatestFlow: quantity("flow", RANGES.flow).optional(),
         /** half-width: of a gauge as a part of full scale, of anything else of what it reads */
         tolerance: fraction("The tolerance").optional(),
         /** when it was last held against something better, and what was found */

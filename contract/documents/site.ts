@@ -183,9 +183,10 @@ export const bodySchema = z.looseObject({
   /** that others draw from it all the time */
   drawn: quantity("flow", RANGES.flowOrNone).optional(),
   overflowTo: idSchema.optional(),
-  /** what it weighs empty, and the highest the ground water stands against it */
+  /** what it weighs empty, and the highest the ground water stands against it, where ground stands against it at all */
   shell: z
     .looseObject({
+      inGround: z.boolean().optional(),
       mass: quantity("mass", RANGES.shellMass).optional(),
       groundwater: quantity("length", RANGES.elevation).optional(),
     })

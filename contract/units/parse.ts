@@ -21,6 +21,7 @@ export function parseQuantity(
     .replace(/[−–]/g, "-")
     .replace(/\u00a0/g, " ");
   if (tidy === "") return fail("Type a number.");
+  if (quantity === "time" && tidy.includes(":")) return parseClock(tidy);
   const parts = splitParts(tidy);
   if (!parts) return fail(`“${text.trim()}” is not a number with a unit.`);
   const negative = tidy.startsWith("-");
@@ -50,6 +51,17 @@ const PART = new RegExp(
   String.raw`^(${NUMBER})\s*([^\d\s.,+-][^\d]*?(?:3\/(?:hr|h|s)|3)?)?\s*(?=$|[\d.+-])`,
   "i",
 );
+
+/** "0:43", "2:05.4" or "1:02:30", as a watch shows a time. */
+function parseClock(text: string): Parsed {
+  const match = /^(?:(\d+):)?(\d+):([0-5]\d(?:[.,]\d+)?)$/.exec(text);
+  const [, hours = "0", minutes = "", seconds = ""] = match ?? [];
+  if (!match || (match[1] !== undefined && Number(minutes) > 59)) {
+    return fail(`“${text}” is no time: write 0:43 for 43 s, or 1:02:30 with hours.`);
+  }
+  const whole = 3600 * Number(hours) + 60 * Number(minutes);
+  return { ok: true, value: whole + Number(seconds.replace(",", ".")) };
+}
 
 /** "3 gal 2 qt 1 cup" */
 const MOST_PARTS = 3;

@@ -87,7 +87,13 @@ export const UNITS: Record<Quantity, readonly Unit[]> = {
     { symbol: "m³", factor: 1, aliases: ["m3"] },
     { symbol: "mL", factor: 1e-6 },
     { symbol: "qt", factor: GALLON / 4, aliases: ["quart", "quarts"] },
+    { symbol: "pt", factor: GALLON / 8, aliases: ["pint", "pints"] },
     { symbol: "cup", factor: GALLON / 16, aliases: ["cups"] },
+    {
+      symbol: "fl oz",
+      factor: GALLON / 128,
+      aliases: ["floz", "fl. oz", "fluid ounce", "fluid ounces"],
+    },
     { symbol: "ft³", factor: FOOT ** 3, aliases: ["ft3", "cu ft"] },
   ],
   power: [

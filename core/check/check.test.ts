@@ -409,7 +409,21 @@ describe("what is said of the numbers, where it should flip", () => {
     expect(find(pit([check("c")], -1.15), "air-lock")?.severity).toBe("watch");
     expect(find(pit([hole("h"), check("c")], -1.15), "air-lock")).toBeUndefined();
     expect(find(pit([check("c"), hole("h")], -1.15), "air-lock")?.severity).toBe("watch");
-    expect(find(pit([check("c")], -0.9), "air-lock")).toBeUndefined();
+    // Only water that is sure to cover any pump makes the hole needless: 0.6 m over its intake.
+    expect(find(pit([check("c")], -0.61), "air-lock")?.severity).toBe("watch");
+    expect(find(pit([check("c")], -0.59), "air-lock")).toBeUndefined();
+    expect(find(pit([hole("h"), check("c")], -0.9), "air-lock")).toBeUndefined();
+    // A float that lets it fall further counts, whatever is called low water.
+    const floated = (off: number) =>
+      find(
+        pit([check("c")], -0.5, {
+          overTime: { controls: [{ kind: "float", body: "b", off }] },
+          source: { kind: "open", level: levels(-0.5), intake: -1.2, body: "b" },
+        } as Partial<Line>),
+        "air-lock",
+      );
+    expect(floated(-0.7)?.value).toBeCloseTo(0.5, 9);
+    expect(floated(-0.55)).toBeUndefined();
     expect(find(pit([], -1.15), "air-lock")).toBeUndefined();
     const well = pit([check("c")], -1.15, {
       source: {

@@ -151,8 +151,8 @@ export const LIMITS = {
   holeShare: 0.05,
   /** least flow of an outlet as a share of the most, among equal ones */
   evenness: 0.8,
-  /** m of water that must stay over a pump between runs, or air gathers in it */
-  waterOverPump: 0.1,
+  /** m of water over its intake at its lowest that surely cover a pump of any height, so that no air gathers in it */
+  waterOverPump: 0.6,
   /** share of a pressure rating that is still comfortable */
   pressureReserve: 0.9,
 } as const;

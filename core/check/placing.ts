@@ -38,6 +38,7 @@ export type Misplacement =
   | "submersible-behind-suction"
   | "no-such-supply"
   | "no-battery"
+  | "mains-on-battery"
   | "supply-unknown";
 
 /** Where a pump of its kind may not stand, as far as the job tells. */
@@ -71,10 +72,14 @@ export const pumpPlacement = check<{ why: Misplacement }>({
           found.push("submersible-behind-suction");
         }
       }
-      const { direct = false } = pump.electric ?? {};
-      if (pump.drive === "electric" && (site.supplies || direct)) {
-        // A battery unit of the job is a supply as well.
-        const unit = overTime?.battery;
+      const { direct = false, volts } = pump.electric ?? {};
+      const unit = overTime?.battery;
+      if (pump.drive === "electric" && unit?.pumps?.includes(placed.item.id) && !direct) {
+        // What a battery is said to feed has to be made for it; volts alone, where they are a battery's, do not tell.
+        const battery = volts !== undefined && volts < LEAST_MAINS;
+        found.push(battery ? "supply-unknown" : "mains-on-battery");
+      } else if (pump.drive === "electric" && (site.supplies || direct)) {
+        // A battery unit of the job is a supply beside the mains.
         const supplies: Supply[] = [
           ...(site.supplies ?? []),
           ...(unit ? [{ volts: unit.volts, direct: true }] : []),
@@ -101,6 +106,9 @@ export const pumpPlacement = check<{ why: Misplacement }>({
 });
 
 const CLOSED_IN: ReadonlySet<string> = new Set(["pit", "crawl-space", "casing"]);
+
+/** V: no mains has less. Common practice, no source. */
+const LEAST_MAINS = 90;
 
 /** How far a supply's voltage may lie from the plate's, as a fraction. Common practice, no source. */
 const VOLTAGE_APART = 0.1;

@@ -152,6 +152,7 @@ const OF_THE_LINE: readonly CheckCode[] = [
   "outlet-floods",
   "hole-misplaced",
   "hole-wastes",
+  "air-lock",
   "surge",
   "traps-air",
   "well-dry",

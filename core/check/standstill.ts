@@ -114,32 +114,43 @@ function drainBackSteps({ itemId }: Found<unknown>, context: CheckContext) {
 }
 
 /**
- * A pump in a pit whose water falls to its intake between runs takes in air; under a check valve, with no hole
- * to leave by, the air stays and the pump hums and moves nothing. A well, and a pump always under water, do not
- * have it.
+ * A pump in a pit, a basin or a tank whose water may fall below its top between runs takes in air; under a check valve,
+ * with no hole to leave by, the air stays and the pump hums and moves nothing. A well, and a pump that surely stays
+ * under water, do not have it. A pump still to be chosen that stands in the water is taken to be one of these.
  */
 export const airLock = check<NoFacts>({
   quantity: "head",
   each: "item",
   find: (context) =>
     standing(context, (placed, { pump }): Found<NoFacts>[] => {
-      const { line } = context.solution;
-      if (!pump.submersible || line.source.kind !== "open" || placed.fed) return [];
+      const { line, asked } = context.solution;
+      const { kind } = line.source;
+      if ((kind !== "open" && kind !== "tank") || placed.fed) return [];
       if (suctionOf(line, placed).length > 0 || !airHeldUnderCheck(line, placed)) return [];
-      const value = line.source.level.low - placed.elevation;
+      const lowest = lowestStanding(context);
+      if (!pump.submersible && !(asked && placed.elevation < levelsOf(line.source).high)) return [];
+      const value = lowest - placed.elevation;
       const limit = LIMITS.waterOverPump;
-      if (value > limit) return [];
+      if (value >= limit) return [];
       const itemId = placed.item.id;
       return [
         { severity: "watch", at: "low", itemId, value, limit, source: PRACTICE, facts: NO_FACTS },
       ];
     }),
   rank: ({ value }) => -value,
-  derive: ({ itemId }, context) => {
-    const { low } = levelsOf(context.solution.line.source);
-    return [derive(OVER_PUMP, [low, placedOf(context, itemId).elevation])];
-  },
+  derive: ({ itemId }, context) => [
+    derive(OVER_PUMP, [lowestStanding(context), placedOf(context, itemId).elevation]),
+  ],
 });
+
+/** m above datum: the lowest its water stands between runs, where a float stops the pump or at low water. */
+function lowestStanding({ solution: { line }, line: { overTime, source } }: CheckContext): number {
+  const body = "body" in source ? source.body : undefined;
+  const stops = (overTime?.controls ?? []).flatMap((own) =>
+    own.kind === "float" && own.body === body && own.off !== undefined ? [own.off] : [],
+  );
+  return Math.min(levelsOf(line.source).low, ...stops);
+}
 
 /** Humps where air gathers. */
 export const trapsAir = check<{ suction: boolean }>({

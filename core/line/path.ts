@@ -213,8 +213,13 @@ export interface Line {
   well?: WellLine | undefined;
   /** Pa at which a switch starts and stops the pump */
   pressureTank?: { cutIn?: number | undefined; cutOut?: number | undefined } | undefined;
-  /** a battery unit, as a supply beside the site's */
-  overTime?: { battery?: { volts?: number | undefined } | undefined } | undefined;
+  /** a battery unit, as a supply beside the site's, and the levels floats stop a pump at */
+  overTime?:
+    | {
+        battery?: { volts?: number | undefined; pumps?: readonly string[] | undefined } | undefined;
+        controls?: readonly { kind: string; body?: string; off?: number }[] | undefined;
+      }
+    | undefined;
 }
 
 /** What of a well the checks need: depths in m down from the casing's top, which lies `top` m above datum, 0 when absent. */

@@ -86,6 +86,7 @@ export type Advice =
       survives: number;
     }
   | { code: "floats-up"; severity: "stop"; body: number; uplift: Uplift }
+  | { code: "uplift-unknown"; severity: "unknown"; body: number; lacks: readonly OfUplift[] }
   | {
       code: "starts-too-often";
       severity: "watch";
@@ -115,6 +116,9 @@ export type Advice =
       inflow: number;
       survives: number;
     };
+
+/** What has to be known before anybody can say whether a shell floats up. */
+export type OfUplift = "in-ground" | "groundwater" | "mass";
 
 /** What pushes a shell up out of wet ground, and what holds it down. N and m. */
 export interface Uplift {

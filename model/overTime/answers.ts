@@ -1,4 +1,4 @@
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import type { Advice, Answers, Balance, Switching } from "#core/simulation/answers.ts";
 import {
   type Cycle,
@@ -14,7 +14,7 @@ import type { WaterStore } from "#core/simulation/waterStore.ts";
 import { LEAD_ACID } from "./battery.ts";
 import { emptyingOf } from "./emptying.ts";
 import type { OverTimeRun, Setting } from "./overTime.ts";
-import { upliftOf } from "./uplift.ts";
+import { liftingOf } from "./uplift.ts";
 
 /** Starts an hour of a motor whose plate does not say. Common practice, no source. */
 const USUAL_STARTS = 20;
@@ -99,8 +99,8 @@ export function answersOf(
       receiver === undefined &&
       emptyingOf(timeline, source, moved, job)),
     uplift: setting.bodies.flatMap((body, i) => {
-      const uplift = upliftOf(body, setting.stores[i]?.bottom ?? 0, lowestOf(timeline, i));
-      return uplift ? [{ body: i, uplift }] : [];
+      const found = liftingIn(setting, timeline, body, i);
+      return found.kind === "known" ? [{ body: i, uplift: found.uplift }] : [];
     }),
   };
   return { ...answers, advice: adviceOf(answers, setting, timeline) };
@@ -133,11 +133,16 @@ function roomIn({ stores, startLevels }: Setting, receiver: number): number {
   return store.volumeAt(store.rim) - store.volumeAt(startLevels[receiver] as number);
 }
 
+/** Whether a body of water can be lifted at the lowest it comes to. */
+const liftingIn = ({ stores, source }: Setting, timeline: Timeline, body: BodyOfWater, i: number) =>
+  liftingOf(body, stores[i]?.bottom ?? 0, lowestOf(timeline, i), i === source);
+
 function adviceOf(
   answers: Omit<Answers, "advice">,
-  { byHand, source, pumps, dynamics, stores, inflowAt, table }: Setting,
+  setting: Setting,
   timeline: Timeline,
 ): Advice[] {
+  const { byHand, source, pumps, dynamics, stores, inflowAt, table } = setting;
   const { wet, switching, greatestInflow, survives, battery, full } = answers;
   const advice: Advice[] = [];
   if (timeline.end === "event-limit") {
@@ -155,6 +160,11 @@ function adviceOf(
     if (uplift.force > uplift.holding) {
       advice.push({ code: "floats-up", severity: "stop", body, uplift });
     }
+  }
+  for (const [i, body] of setting.bodies.entries()) {
+    const found = liftingIn(setting, timeline, body, i);
+    if (found.kind !== "not-known") continue;
+    advice.push({ code: "uplift-unknown", severity: "unknown", body: i, lacks: found.lacks });
   }
   if (byHand && source !== undefined && !answers.dry && !full) {
     const level = timeline.final.levels[source] as number;

@@ -25,7 +25,7 @@ import { readAreas } from "./readAreas.ts";
 import { readStorm } from "./readStorm.ts";
 import { inTime, type ToldRun, toldOverTime } from "./told.ts";
 import { troublesOf } from "./troubles.ts";
-import { upliftOf } from "./uplift.ts";
+import { liftingOfSource, upliftOf } from "./uplift.ts";
 
 const parse = (job: JobInput) => jobSchema.parse(job) as JobDocument;
 const mill = parse(TALLOW_MILL);
@@ -190,15 +190,38 @@ describe("emptying", () => {
       shell: { mass, groundwater: 1 },
     });
     // 4 m² a metre deep in ground water: 4 t of lift.
-    const light = upliftOf(body(3000), 0, 0);
+    const light = upliftOf(body(3000), 0, 0, 3000, 1);
     expect(light?.force).toBeCloseTo(4000 * 9.80665, 6);
     expect(light?.holding).toBeCloseTo(3000 * 9.80665, 6);
     expect(light?.keepAbove).toBeCloseTo(0.25, 9);
-    const held = upliftOf(body(3000), 0, light?.keepAbove ?? 0);
+    const held = upliftOf(body(3000), 0, light?.keepAbove ?? 0, 3000, 1);
     expect((held?.holding ?? 0) / (held?.force ?? 1)).toBeCloseTo(1, 9);
     const weighed = (mass: number) => ({ ...tank(), bodies: [body(mass)] });
     expect(codes(weighed(3999))).toContain("floats-up");
     expect(codes(weighed(4001))).not.toContain("floats-up");
+  });
+
+  it("what would lift a shell is asked for until it is known, and never taken for nothing", () => {
+    const own = (tank().bodies ?? [])[0] as NonNullable<JobDocument["bodies"]>[number];
+    type Shell = NonNullable<typeof own.shell>;
+    const lacks = (shell: Shell | undefined, over: Partial<typeof own> = {}) => {
+      const job = { ...tank(), bodies: [{ ...own, ...over, ...(shell && { shell }) }] };
+      const said = run(job).answers.advice.find(({ code }) => code === "uplift-unknown");
+      const asked = liftingOfSource(job)?.lifting;
+      // Said of the run and before it alike.
+      expect(asked?.kind === "not-known").toBe(said !== undefined);
+      return said?.code === "uplift-unknown" ? said.lacks : undefined;
+    };
+    expect(lacks(undefined)).toEqual(["in-ground", "groundwater", "mass"]);
+    expect(lacks({ inGround: true })).toEqual(["groundwater", "mass"]);
+    expect(lacks({ inGround: true, groundwater: 0.5 })).toEqual(["mass"]);
+    // Ground water at or under its bottom lifts nothing, whatever it weighs; a hair over it does.
+    expect(lacks({ inGround: true, groundwater: 0 })).toBeUndefined();
+    expect(lacks({ inGround: true, groundwater: 1e-3 })).toEqual(["mass"]);
+    expect(lacks({ inGround: false })).toBeUndefined();
+    expect(lacks({ mass: 500, groundwater: 0.2 })).toBeUndefined();
+    // A perforated can in gravel lets the ground water in.
+    expect(lacks(undefined, { surround: { across: 4, porosity: 0.4 } })).toBeUndefined();
   });
 });
 

@@ -15,6 +15,7 @@ import { PercentField, SelectField, TextField } from "../ui/Fields.tsx";
 import { Trash2 } from "../ui/icons.ts";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { useRefused } from "../ui/refusals.ts";
 
 type Instrument = NonNullable<FirmDocument["instruments"]>[number];
 
@@ -42,6 +43,7 @@ export default function InstrumentsPage() {
   const firm = useQuery(theFirm);
   const [own, setOwn] = useState<Instrument[]>();
   const [saving, setSaving] = useState(false);
+  const refused = useRefused();
   const stored = firm.data;
   useEffect(() => {
     if (stored !== undefined) setOwn((before) => before ?? stored?.document.instruments ?? []);
@@ -84,10 +86,15 @@ export default function InstrumentsPage() {
             Kept once and picked at each reading: how good an instrument is goes into every answer.
           </p>
         </div>
-        <Button look="strong" disabled={!changed || unnamed || saving} onClick={() => void save()}>
+        <Button
+          look="strong"
+          disabled={!changed || unnamed || saving || refused !== undefined}
+          onClick={() => void save()}
+        >
           Save
         </Button>
       </div>
+      {refused && <p className="text-[14px] text-signal">{refused}</p>}
       {own.length === 0 && (
         <p className="text-soft">None yet. Begin with the gauge and the bucket.</p>
       )}
@@ -149,6 +156,23 @@ export default function InstrumentsPage() {
                   range={RANGES.volume}
                   value={one.volume}
                   onChange={(volume) => set(i, { volume })}
+                />
+              ) : one.kind === "flow-meter" ? (
+                <QuantityField
+                  label="Reads up to"
+                  optional
+                  quantity="flow"
+                  range={RANGES.flow}
+                  value={one.greatestFlow}
+                  onChange={(greatestFlow) =>
+                    setOwn(
+                      own.map((each, k) => {
+                        if (k !== i) return each;
+                        const { greatestFlow: _, ...rest } = each;
+                        return greatestFlow === undefined ? rest : { ...rest, greatestFlow };
+                      }),
+                    )
+                  }
                 />
               ) : (
                 <span aria-hidden className="max-sm:hidden" />

@@ -1,6 +1,7 @@
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import type { Comparison } from "#core/measurement/acceptance.ts";
+import type { Reach } from "#core/measurement/reach.ts";
 import { comparisonWords } from "#words/comparison.ts";
 import { doubtName, parted, shrinkWords } from "#words/fieldTests.ts";
 import { useUnits } from "../app/settings.ts";
@@ -11,9 +12,12 @@ import { AcceptanceTitle } from "./AcceptanceTitle.tsx";
 export function ComparisonCard({
   comparison,
   reading,
+  reach,
 }: {
   comparison: Comparison;
   reading: ReadingDocument;
+  /** what is asked of its instruments */
+  reach: Reach;
 }) {
   const units = useUnits();
   const instruments = useInstruments();
@@ -23,7 +27,7 @@ export function ComparisonCard({
   );
   const shrink =
     comparison.acceptance === "cannot-tell" && deciding?.kind === "compared"
-      ? shrinkWords(parted(deciding.budget, reading.flow), reading, instruments)
+      ? shrinkWords(parted(deciding.budget, reading.flow), reading, instruments, reach)
       : undefined;
   const words = comparisonWords(comparison, units);
   return (

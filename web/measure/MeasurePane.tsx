@@ -8,6 +8,7 @@ import { formatDoubtful } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
+import { reachOf, scaleFor } from "#core/measurement/reach.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { electricOf, needleAt } from "#model/fieldTests.ts";
 import {
@@ -30,6 +31,7 @@ import type { ChannelNow } from "../streams/LivePanel.tsx";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
+import { useRefused } from "../ui/refusals.ts";
 import { besides } from "./besides.ts";
 import { ComparisonCard } from "./ComparisonCard.tsx";
 import { fileReading, withHeld } from "./fileReading.ts";
@@ -48,6 +50,7 @@ import {
   nextDraft,
   readingOf,
   takenLive,
+  USUAL_SCALE,
   useReadingDraft,
 } from "./readingDraft.ts";
 import { SideBySideCard } from "./SideBySideCard.tsx";
@@ -97,6 +100,7 @@ export default function MeasurePane({
   const placed = solved.kind === "solved" ? solved.solution.pumps : [];
   const heights = knownHeights(solved, job, draft);
   const { tap, pump, water } = heights;
+  const refused = useRefused();
   const held = useHeld(id);
   // Of a pump on the stand what was read on a job is no part of this.
   const all = withHeld(tests.data ?? [], held).filter(
@@ -107,6 +111,13 @@ export default function MeasurePane({
   const ran = placed.find(({ itemId }) => itemId === draft.running[0]) ?? placed[0];
   const pumpId = ran?.pump.id;
   const place = ran ? placed.indexOf(ran) : 0;
+  const { afterItemId } = draft;
+  const dial = draft.elevation ?? tap;
+  const reach = useMemo(
+    () => (solved.kind === "solved" ? reachOf(solved.solution, place, dial) : {}),
+    [solved, place, dial],
+  );
+  const scale = scaleFor(reach, units === "us" ? "psi" : "bar", USUAL_SCALE[units]);
   // One reading: what is judged while it is typed is what is filed.
   const setups = today.document.setups ?? NO_SETUPS;
   const severalOutlets = outletItems(job.path).length > 1;
@@ -114,10 +125,16 @@ export default function MeasurePane({
     () =>
       readingOf(
         draft,
-        { testId: today.id, pumpId, jobRevision, severalOutlets, setups },
+        {
+          testId: today.id,
+          ...{ pumpId, jobRevision, severalOutlets, setups, scale, reach, units },
+        },
         { tap, pump, water },
       ),
-    [draft, today.id, pumpId, jobRevision, severalOutlets, setups, tap, pump, water],
+    [
+      ...[draft, today.id, pumpId, jobRevision, severalOutlets, setups],
+      ...[scale, reach, units, tap, pump, water],
+    ],
   );
   // A window of a stream that was looked through comes as a reading to be filed.
   const { state, pathname, search } = useLocation();
@@ -126,7 +143,7 @@ export default function MeasurePane({
   const ratedSpeed = ran?.pump.ratedSpeedRpm;
   useEffect(() => {
     if (!window) return;
-    change((before) => takenLive(window, before, ratedSpeed));
+    change((before) => takenLive(window, before, ratedSpeed, scale));
     setAlso(true);
     void navigate({ pathname, search }, { replace: true, state: null });
   }, [window]);
@@ -147,8 +164,6 @@ export default function MeasurePane({
     [job.variants],
   );
   const sweep = useSweep(job, solved, todays, place);
-  const { afterItemId } = draft;
-  const dial = draft.elevation ?? tap;
   const needle = useMemo(() => {
     if (solved.kind !== "solved" || !sweep) return undefined;
     const { next } = sweep;
@@ -251,6 +266,8 @@ export default function MeasurePane({
       className="relative min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]"
     >
       <section
+        // Another reading begins with entries of its own: a text that was refused goes with the reading it was of.
+        key={draft.id}
         aria-label="Reading"
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
@@ -275,7 +292,7 @@ export default function MeasurePane({
                   jobId={id}
                   shut={draft.valve === "shut"}
                   onTake={(now) => {
-                    change((before) => takenLive(now, before, rated?.ratedSpeedRpm));
+                    change((before) => takenLive(now, before, rated?.ratedSpeedRpm, scale));
                     setAlso(true);
                   }}
                   onValve={(to) =>
@@ -288,13 +305,13 @@ export default function MeasurePane({
         )}
         {also && sweep && <SweepCard {...{ sweep, needle, job, draft, change }} />}
         {also && <ValvePart {...{ draft, change }} mayShut={sweep?.allowed.kind === "to-shut"} />}
-        {draft.valve !== "shut" && <FlowPart {...{ draft, change, addFill, job, setups }} />}
+        {draft.valve !== "shut" && <FlowPart {...{ draft, change, addFill, job, setups, reach }} />}
         <details open={also} onToggle={(event) => setAlso(event.currentTarget.open)}>
           <summary className="plate min-h-11 content-center text-xl">
             I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ", a clamp meter"} …
           </summary>
           <div className="grid gap-4 pt-1">
-            <DischargePart {...{ draft, change, job, solved, tap }} />
+            <DischargePart {...{ draft, change, job, solved, tap, scale, reach }} />
             <SuctionPart {...{ draft, change, pump, water }} />
             {rated?.drive === "engine" && (
               <SpeedPart {...{ draft, change }} rated={rated.ratedSpeedRpm} />
@@ -314,12 +331,13 @@ export default function MeasurePane({
         <div className="flex flex-wrap gap-2 bg-paper lg:sticky lg:-bottom-3 lg:z-10 lg:py-3">
           <Button
             look="strong"
-            disabled={filing || result.kind !== "ready"}
+            disabled={filing || result.kind !== "ready" || refused !== undefined}
             onClick={() => void file()}
           >
             File this reading
           </Button>
           <Button onClick={() => replace(emptyDraft(job, units))}>Clear</Button>
+          {refused && <p className="content-center text-[14px] text-signal">{refused}</p>}
         </div>
       </section>
       <section
@@ -345,7 +363,7 @@ export default function MeasurePane({
                   chosen and the line can be solved.
                 </p>
               )}
-              {comparison && <ComparisonCard {...{ comparison }} reading={result.reading} />}
+              {comparison && <ComparisonCard {...{ comparison, reach }} reading={result.reading} />}
               {electric && (
                 <div>
                   {electricWords(
@@ -416,8 +434,12 @@ export default function MeasurePane({
               ? promiseWords(promise, units).sentence
               : "Nothing was promised here to hold it against; it can be filed."
         }
-        lacks={result.kind === "lacks" ? result.what : ""}
-        onFile={result.kind === "ready" && !filing ? () => void file() : undefined}
+        lacks={refused ?? (result.kind === "lacks" ? result.what : "")}
+        onFile={
+          result.kind === "ready" && !filing && refused === undefined
+            ? () => void file()
+            : undefined
+        }
       />
     </div>
   );

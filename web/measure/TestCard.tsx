@@ -1,6 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
+import { reachOf } from "#core/measurement/reach.ts";
 import type { Judged, KeptReading } from "#model/fieldTests.ts";
 import { doubtName, levelWords, partingWords, shrinkWords, wholeWords } from "#words/fieldTests.ts";
 import { itemName } from "#words/items.ts";
@@ -29,7 +30,8 @@ export function TestCard({
   const line = partingWords(parting, job.path, mayShut, units);
   const said = whole && wholeWords(whole, points.length, pump, units);
   const first = readings.find(({ id }) => id === ids[0])?.document;
-  const shrink = whole && first && shrinkWords(whole.budget, first, instruments);
+  const reach = first && reachOf(solution, at, first.discharge?.elevation ?? 0);
+  const shrink = whole && first && shrinkWords(whole.budget, first, instruments, reach);
   if (!said && !line && !level) return null;
   return (
     <article

@@ -9,8 +9,10 @@ import {
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
-import { GALLON, PSI } from "#core/quantity/constants.ts";
+import { type Reach, unfitOf } from "#core/measurement/reach.ts";
+import { BAR, GALLON, PSI } from "#core/quantity/constants.ts";
 import { type JobSolution, lineOf } from "#model/solveJob.ts";
+import { unfitWords } from "#words/instruments.ts";
 import { newId } from "../api/client.ts";
 import { outletItems, pumpItems } from "../job/jobStore.ts";
 import type { ChannelNow } from "../streams/LivePanel.tsx";
@@ -38,6 +40,8 @@ export type ReadingDraft = {
   timingTolerance: number;
   meterFlow: number | undefined;
   meterTolerance: number;
+  /** the most the meter that was picked is made for */
+  greatestFlow: number | undefined;
   counterStart: number | undefined;
   counterEnd: number | undefined;
   /** s the counter or the fall was watched for */
@@ -49,7 +53,8 @@ export type ReadingDraft = {
   inflow: number;
   inflowTolerance: number;
   pressure: number | undefined;
-  fullScale: number;
+  /** Pa; as large as its place asks for when absent */
+  fullScale: number | undefined;
   accuracyClass: number;
   elevation: number | undefined;
   afterItemId: string;
@@ -93,12 +98,15 @@ const draftSchema = z.looseObject({
 
 /** What a bucket and a gauge usually are, in each system of units. SI. */
 const USUAL = {
-  metric: { volume: 0.02, fullScale: 600_000, levelTolerance: 0.02 },
-  us: { volume: 5 * GALLON, fullScale: 100 * PSI, levelTolerance: 0.0254 },
+  metric: { volume: 0.02, levelTolerance: 0.02 },
+  us: { volume: 5 * GALLON, levelTolerance: 0.0254 },
 } as const;
 
+/** Pa: the last mark of the gauge most vans carry. Common practice, no source. */
+export const USUAL_SCALE = { metric: 6 * BAR, us: 100 * PSI } as const;
+
 export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
-  const { volume, fullScale, levelTolerance } = USUAL[units];
+  const { volume, levelTolerance } = USUAL[units];
   return {
     ...fresh(),
     configuration: "",
@@ -113,6 +121,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     timingTolerance: 0.3,
     meterFlow: undefined,
     meterTolerance: 0.02,
+    greatestFlow: undefined,
     counterStart: undefined,
     counterEnd: undefined,
     watchedFor: 60,
@@ -123,7 +132,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     inflow: 0,
     inflowTolerance: 0.1,
     pressure: undefined,
-    fullScale,
+    fullScale: undefined,
     accuracyClass: 0.016,
     elevation: undefined,
     afterItemId: pumpItems(job.path)[0]?.id ?? "",
@@ -263,6 +272,9 @@ export function readingOf(
     jobRevision,
     severalOutlets,
     setups,
+    scale,
+    reach,
+    units,
   }: {
     testId: string;
     pumpId: string | undefined;
@@ -270,6 +282,11 @@ export function readingOf(
     severalOutlets: boolean;
     /** of the visit */
     setups: readonly { id: string }[];
+    /** Pa: the dial taken until one is picked */
+    scale: number;
+    /** what is asked of its instruments */
+    reach: Reach;
+    units: UnitSystem;
   },
   heights: ReturnType<typeof knownHeights>,
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
@@ -302,11 +319,12 @@ export function readingOf(
     ...(severalOutlets && { outletId: draft.outletId }),
     ...(draft.running.length > 0 && { running: draft.running }),
     flow: flowOf(draft),
-    ...(gauged && headOf(draft, heights)),
+    ...(gauged && headOf(draft, heights, scale)),
   });
-  return parsed.success
-    ? { kind: "ready", reading: parsed.data as ReadingDocument }
-    : lacks(parsed.error.issues[0]?.message ?? "Check the entries.");
+  if (!parsed.success) return lacks(parsed.error.issues[0]?.message ?? "Check the entries.");
+  const reading = parsed.data as ReadingDocument;
+  const unfit = unfitOf(reading, reach, draft.greatestFlow);
+  return unfit ? lacks(unfitWords(unfit, units)) : { kind: "ready", reading };
 }
 
 const LACKS_SHUT = "Type what the gauge shows with the valve shut.";
@@ -406,11 +424,11 @@ function suctionOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>
 }
 
 /** What the pump's head is made of. */
-function headOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>) {
+function headOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>, scale: number) {
   return {
     discharge: {
       pressure: draft.pressure,
-      fullScale: draft.fullScale,
+      fullScale: draft.fullScale ?? scale,
       accuracyClass: draft.accuracyClass,
       elevation: draft.elevation ?? heights.tap,
       afterItemId: draft.afterItemId,
@@ -424,6 +442,8 @@ export function takenLive(
   now: readonly ChannelNow[],
   { valve }: Pick<ReadingDraft, "valve">,
   ratedSpeed: number | undefined,
+  /** Pa: the dial taken for a channel that does not say its own */
+  scale: number,
 ): Partial<ReadingDraft> {
   const by: Partial<ReadingDraft> = {};
   for (const { channel, steady, value } of now) {
@@ -444,7 +464,7 @@ export function takenLive(
         break;
       case "discharge":
         by.pressure = mean.value;
-        by.fullScale = fullScale ?? Math.max(size, LEAST_SCALE);
+        by.fullScale = fullScale ?? Math.max(size, scale);
         by.accuracyClass = Math.min(half / by.fullScale, 0.5);
         if (channel.afterItemId !== undefined) by.afterItemId = channel.afterItemId;
         if (channel.elevation !== undefined) by.elevation = channel.elevation;

@@ -4,6 +4,7 @@ import { format } from "#contract/units/format.ts";
 import { bareUnit, inBareUnit, MEASURES, type Measure } from "#model/kinds/kind.ts";
 import { useUnits } from "../app/settings.ts";
 import { Problem } from "../ui/Problem.tsx";
+import { useRefusal } from "../ui/refusals.ts";
 import { DRAWN } from "./drawings.tsx";
 import { type Entry, NAMES_A_UNIT } from "./useSketch.ts";
 
@@ -35,6 +36,7 @@ export function SketchField({
   const { quantity } = MEASURES[measure];
   const { text, value } = entry;
   const problem = entry.problem ?? clash;
+  useRefusal(id, label, problem !== undefined);
   const unit = bareUnit(measure, units);
   const placed = x !== undefined && y !== undefined;
   // Paces, bricks, feet and inches: what they come to in the unit shown.

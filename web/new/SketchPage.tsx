@@ -20,6 +20,7 @@ import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Empty } from "../ui/Notices.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { useRefused } from "../ui/refusals.ts";
 import { DRAWN } from "./drawings.tsx";
 import { Drawing } from "./NewPage.tsx";
 import { SketchField } from "./SketchField.tsx";
@@ -61,7 +62,11 @@ function Card({ kind }: { kind: JobKindId }) {
   const { solved } = useSolution(job);
   const clash = clashOf(sketch, units);
   const asked = [...asks(draft.demand), ...offers(draft.demand)];
-  const isWrong = clash !== undefined || asked.some((each) => entries[each].problem !== undefined);
+  const refused = useRefused();
+  const isWrong =
+    clash !== undefined ||
+    refused !== undefined ||
+    asked.some((each) => entries[each].problem !== undefined);
   const site = { ...job.site, ...draft.site };
   const rise = sketch.typed.rise ?? usual.rise ?? 0;
   const label = (measure: Measure) => {

@@ -96,12 +96,12 @@ export function SketchVerdict({
           look={complete ? "plain" : "strong"}
           type="submit"
           className="min-h-11"
-          disabled={starting}
+          disabled={starting || isWrong}
         >
           {missing.length > 0 ? "Start with what is there" : "Start the job"}
         </Button>
         <p role="alert" className="text-[14px] text-signal empty:hidden">
-          {problem}
+          {isWrong ? "Put right what is marked first: nothing typed is lost." : problem}
         </p>
       </div>
       {complete && pump && (

@@ -34,7 +34,7 @@ export const CARDS: Record<JobKindId, Card> = {
       within: ["dry within", 2, 12],
       flow: ["flow wanted", 2, 12],
     },
-    note: "Water is taken as deep everywhere as at the deepest, the pump on the bare floor. Power to the room off before anybody steps into the water.",
+    note: "Water is taken as deep everywhere as at the deepest, the pump on the bare floor. Power to the room off before anybody steps into the water. A pool or tank in wet ground can float up once it is empty: what tells is asked under Need, before a drop is pumped.",
   },
   "yard-drain": {
     fields: {

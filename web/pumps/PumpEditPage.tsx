@@ -16,6 +16,7 @@ import { Plus, Trash2 } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { useRefused } from "../ui/refusals.ts";
 import { CurveEntry } from "./CurveEntry.tsx";
 import type { GotCurve } from "./gotCurve.ts";
 import { PlateFields } from "./PlateFields.tsx";
@@ -104,6 +105,7 @@ function copyOfLine(pump: PumpDocument, at: number): Draft {
 function Editor({ stored, begun }: { stored: Stored<PumpDocument> | undefined; begun: Draft }) {
   const navigate = useNavigate();
   const [pump, setPump] = useState<Draft>(begun);
+  const refused = useRefused();
   const [picture, setPicture] = useState<Blob>();
   const [issues, setIssues] = useState<FieldIssue[]>([]);
   const change = (patch: Partial<Draft>) => setPump((before) => ({ ...before, ...patch }));
@@ -230,12 +232,13 @@ function Editor({ stored, begun }: { stored: Stored<PumpDocument> | undefined; b
           </ul>
         )}
         <div className="flex gap-2">
-          <Button look="strong" type="submit">
+          <Button look="strong" type="submit" disabled={refused !== undefined}>
             Save the pump
           </Button>
           <Button onClick={() => void navigate(stored ? `/pumps/${pump.id}` : "/pumps")}>
             Cancel
           </Button>
+          {refused && <p className="content-center text-[14px] text-signal">{refused}</p>}
         </div>
       </div>
     </form>

@@ -1,8 +1,9 @@
 import clsx from "clsx";
-import { type ReactNode, useId, useState } from "react";
+import { type ReactNode, useId } from "react";
 import { Problem } from "./Problem.tsx";
+import { type ReadText, useEntry } from "./useEntry.ts";
 
-/** A plain text entry. An empty required one says so and keeps the last good value. */
+/** A plain text entry. An empty required one says so, and what stood there before stands. */
 export function TextField({
   label,
   value,
@@ -22,36 +23,47 @@ export function TextField({
   type?: "text" | "date";
   className?: string;
 }) {
-  const id = useId();
-  const [draft, setDraft] = useState<string | null>(null);
-  const problem =
-    required && draft !== null && draft.trim() === "" ? `${label} is needed.` : undefined;
+  const { id, draft, problem, input } = useEntry<string>({
+    ...{ label, value, onChange, onVisit },
+    read: (text) =>
+      required && text.trim() === "" ? { problem: `${label} is needed.` } : { value: text },
+  });
   return (
     <div className={clsx("relative min-w-0", className)}>
       <label htmlFor={id} className="block text-[13px] text-soft">
         {label}
       </label>
       <input
-        id={id}
+        {...input}
         type={type}
         className={clsx("entry target", problem && "border-signal")}
         value={draft ?? value}
         maxLength={maxLength}
-        aria-invalid={problem !== undefined}
-        aria-describedby={problem ? `${id}-problem` : undefined}
-        onFocus={() => onVisit?.(true)}
-        onChange={(event) => {
-          setDraft(event.target.value);
-          if (!required || event.target.value.trim() !== "") onChange(event.target.value);
-        }}
-        onBlur={() => {
-          if (!problem) setDraft(null);
-          onVisit?.(false);
-        }}
       />
       <Problem id={`${id}-problem`}>{problem}</Problem>
     </div>
   );
+}
+
+/** Reads a plain number, or says what is wrong with it. */
+export function readNumber(
+  text: string,
+  {
+    label,
+    min,
+    max,
+    whole,
+  }: { label: string; min: number; max: number; whole?: boolean | undefined },
+): ReadText<number> {
+  const number = Number(text.trim().replace(",", "."));
+  if (text.trim() === "" || Number.isNaN(number)) return { problem: "Type a number." };
+  if (whole && !Number.isInteger(number)) return { problem: `${label} must be a whole number.` };
+  if (number < min)
+    return {
+      problem: min === 0 ? `${label} cannot be negative.` : `${label} cannot be less than ${min}.`,
+    };
+  if (number > max) return { problem: `${label} cannot be more than ${max}.` };
+  return { value: number };
 }
 
 /** A plain number without a unit, such as a count or a percentage. */
@@ -78,17 +90,10 @@ export function NumberField({
   suffix?: string;
   className?: string;
 }) {
-  const id = useId();
-  const [draft, setDraft] = useState<string | null>(null);
-  const check = (text: string) => {
-    const number = Number(text.trim().replace(",", "."));
-    if (text.trim() === "" || Number.isNaN(number)) return "Type a number.";
-    if (whole && !Number.isInteger(number)) return `${label} must be a whole number.`;
-    if (number < min) return `${label} cannot be less than ${min}.`;
-    if (number > max) return `${label} cannot be more than ${max}.`;
-    return undefined;
-  };
-  const problem = draft === null ? undefined : check(draft);
+  const { id, draft, problem, input } = useEntry<number>({
+    ...{ label, value, onChange, onVisit },
+    read: (text) => readNumber(text, { label, min, max, whole }),
+  });
   return (
     <div className={clsx("relative min-w-0", className)}>
       <label htmlFor={id} className={visibleLabel ? "block text-[13px] text-soft" : "sr-only"}>
@@ -96,7 +101,7 @@ export function NumberField({
       </label>
       <div className="relative">
         <input
-          id={id}
+          {...input}
           className={clsx(
             "entry target plate text-[17px]",
             suffix && "pr-7",
@@ -105,21 +110,9 @@ export function NumberField({
           inputMode="decimal"
           autoComplete="off"
           value={draft ?? String(Number(value.toPrecision(6)))}
-          aria-invalid={problem !== undefined}
-          aria-describedby={problem ? `${id}-problem` : undefined}
           onFocus={(event) => {
             event.currentTarget.select();
-            onVisit?.(true);
-          }}
-          onChange={(event) => {
-            setDraft(event.target.value);
-            if (!check(event.target.value)) {
-              onChange(Number(event.target.value.trim().replace(",", ".")));
-            }
-          }}
-          onBlur={() => {
-            if (!problem) setDraft(null);
-            onVisit?.(false);
+            input.onFocus();
           }}
         />
         {suffix && (

@@ -1,11 +1,12 @@
 import clsx from "clsx";
-import { useId, useRef, useState } from "react";
+
 import { outOfRange, type QuantityRange } from "#contract/documents/ranges.ts";
 import { formatForEntry } from "#contract/units/format.ts";
 import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, SHOWN, toUnit, unitOf } from "#contract/units/units.ts";
 import { useStepUnits, useUnits } from "../app/settings.ts";
 import { Problem } from "./Problem.tsx";
+import { type ReadText, useEntry } from "./useEntry.ts";
 
 interface Common {
   label: string;
@@ -29,34 +30,34 @@ type Props = Common &
   );
 
 /**
- * An entry for a quantity in any unit. What is typed takes effect with every key that leaves it valid;
- * anything else stays in the field with a sentence below it, and the last good value stands.
+ * An entry for a quantity in any unit. What is typed takes effect with every key that leaves it readable; anything else
+ * stays in the field with a sentence below it, and leaves no value behind.
  */
 export function QuantityField(props: Props) {
   const { label, visibleLabel = true, quantity, range, value, optional, onVisit, unit } = props;
   const onChange = props.onChange as (value: number | undefined) => void;
   const units = useUnits();
   const own = useStepUnits();
-  const id = useId();
-  const [draft, setDraft] = useState<string | null>(null);
-  const before = useRef<number | undefined>(value);
   const symbol = unit ?? SHOWN[units][quantity];
+  const steps = quantity === "length" || quantity === "head" ? own : [];
+  const read = (text: string): ReadText<number | undefined> => {
+    if (optional && text.trim() === "") return { value: undefined };
+    const given = unit && isBareNumber(text) ? `${text} ${unit}` : text;
+    const parsed = parseQuantity(given, quantity, units, steps);
+    if (!parsed.ok) return { problem: parsed.message };
+    const outside = outOfRange(parsed.value, quantity, range);
+    return outside ? { problem: outside } : { value: parsed.value };
+  };
+  const { id, draft, problem, input } = useEntry({
+    ...{ label, value, read, onChange, onVisit },
+    without: optional ? { value: undefined } : undefined,
+  });
   const shown =
     value === undefined
       ? ""
       : unit
         ? String(Number(toUnit(value, unitOf(quantity, unit)).toPrecision(6)))
         : formatForEntry(value, quantity, units);
-  const problem = draft === null ? undefined : read(draft).problem;
-
-  function read(text: string): { problem?: string; value?: number } {
-    if (optional && text.trim() === "") return {};
-    const given = unit && isBareNumber(text) ? `${text} ${unit}` : text;
-    const parsed = parseQuantity(given, quantity, units, quantity === "length" ? own : []);
-    if (!parsed.ok) return { problem: parsed.message };
-    const outside = outOfRange(parsed.value, quantity, range);
-    return outside ? { problem: outside } : { value: parsed.value };
-  }
 
   return (
     <div className={clsx("relative min-w-0", props.className)}>
@@ -71,7 +72,7 @@ export function QuantityField(props: Props) {
       </label>
       <div className="relative">
         <input
-          id={id}
+          {...input}
           className={clsx(
             "entry target plate text-[17px]",
             problem && "border-signal outline-2 outline-signal",
@@ -82,30 +83,9 @@ export function QuantityField(props: Props) {
           autoComplete="off"
           spellCheck={false}
           value={draft ?? shown}
-          aria-invalid={problem !== undefined}
-          aria-describedby={problem ? `${id}-problem` : undefined}
           onFocus={(event) => {
-            before.current = value;
             event.currentTarget.select();
-            onVisit?.(true);
-          }}
-          onChange={(event) => {
-            const text = event.target.value;
-            setDraft(text);
-            const result = read(text);
-            if (!result.problem && result.value !== value) onChange(result.value);
-          }}
-          onBlur={() => {
-            if (!problem) setDraft(null);
-            onVisit?.(false);
-          }}
-          onKeyDown={(event) => {
-            if (event.key === "Escape" && draft !== null) {
-              event.stopPropagation();
-              setDraft(null);
-              if (before.current !== value) onChange(before.current);
-            }
-            if (event.key === "Enter" && !problem) setDraft(null);
+            input.onFocus();
           }}
         />
         <span

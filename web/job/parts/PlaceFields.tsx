@@ -1,5 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
+import { sameDocument } from "#contract/documents/same.ts";
 import { STANDINGS, WATER_KINDS } from "#core/line/path.ts";
 import { STANDS, SUPPLIES, WATER_IN } from "#words/items.ts";
 import { SelectField } from "../../ui/Fields.tsx";
@@ -18,7 +19,8 @@ export function PlaceFields({
   onChange: (patch: Partial<Site>) => void;
 }) {
   const water = site.water ?? [];
-  const known = site.supplies && SUPPLIES.findIndex(({ is }) => same(is, site.supplies ?? []));
+  const known =
+    site.supplies && SUPPLIES.findIndex(({ is }) => sameDocument(is, site.supplies ?? []));
   return (
     <div className="@container grid gap-2">
       <div className="grid grid-cols-2 gap-2 @md:grid-cols-3">
@@ -90,8 +92,4 @@ export function PlaceFields({
 export function withKnown(site: Site, patch: Partial<Site>): Site {
   const entries = Object.entries({ ...site, ...patch });
   return Object.fromEntries(entries.filter(([, value]) => value !== undefined)) as Site;
-}
-
-function same(a: readonly object[], b: readonly object[]): boolean {
-  return JSON.stringify(a) === JSON.stringify(b);
 }

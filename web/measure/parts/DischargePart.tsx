@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
+import type { Reach } from "#core/measurement/reach.ts";
 import { endOf } from "#model/sectionGeometry.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
@@ -20,7 +21,16 @@ export function DischargePart({
   job,
   solved,
   tap,
-}: PartProps & { job: JobDocument; solved: JobSolution; tap: number }) {
+  scale,
+  reach,
+}: PartProps & {
+  job: JobDocument;
+  solved: JobSolution;
+  tap: number;
+  /** Pa: the dial taken until one is picked */
+  scale: number;
+  reach: Reach;
+}) {
   const units = useUnits();
   const pump = draft.running[0] ?? pumpItems(job.path)[0]?.id;
   const after = (pump !== undefined && onward(job.path, pump)) || [];
@@ -69,7 +79,7 @@ export function DischargePart({
           label="Full scale"
           quantity="pressure"
           range={RANGES.fullScale}
-          value={draft.fullScale}
+          value={draft.fullScale ?? scale}
           onChange={(fullScale) => change({ fullScale })}
         />
         <PercentField
@@ -100,7 +110,14 @@ export function DischargePart({
           onChange={(elevation) => change({ elevation })}
         />
       </div>
-      <InstrumentPick {...{ draft, change }} of="discharge" />
+      <InstrumentPick {...{ draft, change, reach }} of="discharge" />
+      {reach.gauge && (
+        <p className="text-[13px]">
+          With the line shut the pump makes{reach.gauge.published ? "" : " at least"}{" "}
+          <strong>{format(reach.gauge.most, "pressure", units)}</strong> there: the dial must reach
+          over that.
+        </p>
+      )}
       <p className="text-[13px] text-soft">
         {solved.kind === "solved"
           ? "Height above the job’s datum; what lies between pump and gauge is counted at the measured flow. Let the pressure off before opening a joint."

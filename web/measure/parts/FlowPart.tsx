@@ -1,5 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
+import type { Reach } from "#core/measurement/reach.ts";
 import { pumpSets } from "#model/pumpSets.ts";
 import { pumpsName } from "#words/items.ts";
 import { useUnits } from "../../app/settings.ts";
@@ -36,7 +37,9 @@ export function FlowPart({
   addFill,
   job,
   setups,
+  reach,
 }: PartProps & {
+  reach: Reach;
   addFill: (seconds: number) => void;
   job: JobDocument;
   /** what the visit holds side by side */
@@ -209,7 +212,7 @@ export function FlowPart({
           cords clear of the outlet: a hose under pressure whips.
         </p>
       )}
-      <InstrumentPick {...{ draft, change }} of="flow" />
+      <InstrumentPick {...{ draft, change, reach }} of="flow" />
       <details className="text-[14px]">
         <summary className="min-h-7 text-soft">How good that is</summary>
         <div className="grid grid-cols-2 gap-2 pt-1">

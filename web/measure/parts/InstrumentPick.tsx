@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { FirmDocument, InstrumentKind } from "#contract/documents/firm.ts";
+import { LEAST_FILL, type Reach, takesPressure } from "#core/measurement/reach.ts";
 import { instrumentLine } from "#words/instruments.ts";
 import { useUnits } from "../../app/settings.ts";
 import { useInstruments } from "../../instruments/useInstruments.ts";
@@ -24,11 +25,12 @@ const KINDS: Record<Place, (draft: ReadingDraft) => InstrumentKind[]> = {
 };
 
 /** What an instrument says of a reading that is taken with it. */
-function takenWith(place: Place, { kind, fullScale, volume, tolerance }: Instrument) {
+function takenWith(place: Place, { kind, fullScale, volume, greatestFlow, tolerance }: Instrument) {
   const by: Partial<ReadingDraft> = {};
   switch (place) {
     case "flow":
       if (volume !== undefined) by.volume = volume;
+      by.greatestFlow = kind === "flow-meter" ? greatestFlow : undefined;
       if (tolerance !== undefined) {
         by.volumeTolerance = tolerance;
         by.meterTolerance = tolerance;
@@ -53,8 +55,27 @@ function takenWith(place: Place, { kind, fullScale, volume, tolerance }: Instrum
   return by;
 }
 
+/** Whether what is expected at a place lies within what an instrument is made for. */
+function isFit(place: Place, own: Instrument, reach: Reach): boolean {
+  if (place === "discharge") return takesPressure(own.fullScale ?? 0, reach);
+  if (place !== "flow" || reach.flow === undefined) return true;
+  if (own.kind === "bucket" && own.volume !== undefined) {
+    return own.volume >= LEAST_FILL * reach.flow;
+  }
+  return own.greatestFlow === undefined || own.greatestFlow >= reach.flow;
+}
+
 /** Picks one of the firm's instruments, with its range, class and last check. */
-export function InstrumentPick({ draft, change, of }: PartProps & { of: Place }) {
+export function InstrumentPick({
+  draft,
+  change,
+  of,
+  reach = {},
+}: PartProps & {
+  of: Place;
+  /** what is asked of it there */
+  reach?: Reach;
+}) {
   const units = useUnits();
   const all = useInstruments();
   const kinds = KINDS[of](draft);
@@ -77,15 +98,16 @@ export function InstrumentPick({ draft, change, of }: PartProps & { of: Place })
       onChange={(id) => {
         const picked = fitting.find((own) => own.id === id);
         change(({ instruments: { [of]: _, ...others } }) => ({
-          ...(picked && takenWith(of, picked)),
+          ...(picked ? takenWith(of, picked) : of === "flow" && { greatestFlow: undefined }),
           instruments: picked ? { ...others, [of]: picked.id } : others,
         }));
       }}
     >
       <option value="">another, as typed</option>
       {fitting.map((own) => (
-        <option key={own.id} value={own.id}>
+        <option key={own.id} value={own.id} disabled={!isFit(of, own, reach)}>
           {instrumentLine(own, units)}
+          {isFit(of, own, reach) ? "" : ": too small here"}
         </option>
       ))}
     </SelectField>

@@ -22,6 +22,7 @@ import { Trash2 } from "../../../ui/icons.ts";
 import { edit, outletItems, visit } from "../../jobStore.ts";
 import { JobQuantity } from "../JobQuantity.tsx";
 import { AreaTable } from "./AreaTable.tsx";
+import { ShellFields } from "./ShellFields.tsx";
 
 const SHAPE_NAMES: Record<Shape["kind"], string> = {
   cylinder: "Round, upright",
@@ -332,24 +333,12 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
               ))}
             </SelectField>
           )}
-          <JobQuantity
-            label="Weight of the empty shell"
-            optional
-            quantity="mass"
-            range={RANGES.shellMass}
-            value={body.shell?.mass}
-            onChange={(mass) => put({ shell: { ...body.shell, mass } } as Partial<BodyOfWater>)}
-          />
-          <JobQuantity
-            label="Ground water outside, highest"
-            optional
-            quantity="length"
-            range={RANGES.elevation}
-            value={body.shell?.groundwater}
-            onChange={(groundwater) =>
-              put({ shell: { ...body.shell, groundwater } } as Partial<BodyOfWater>)
-            }
-          />
+          {!(isSource && job.kind === "emptying") && (
+            <ShellFields
+              shell={body.shell}
+              onChange={(shell) => put({ shell } as Partial<BodyOfWater>)}
+            />
+          )}
         </div>
       </details>
     </fieldset>

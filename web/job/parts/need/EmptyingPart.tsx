@@ -1,10 +1,15 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
+import { liftingOfSource } from "#model/overTime/uplift.ts";
+import { adviceWords, RELIEF_VALVE, upliftUnknownWords } from "#words/overTime.ts";
+import { useUnits } from "../../../app/settings.ts";
 import { Button, IconButton } from "../../../ui/Button.tsx";
 import { NumberField, TextField } from "../../../ui/Fields.tsx";
 import { Plus, Trash2 } from "../../../ui/icons.ts";
+import { Said } from "../../../ui/Said.tsx";
 import { edit, visit } from "../../jobStore.ts";
 import { JobQuantity } from "../JobQuantity.tsx";
+import { ShellFields } from "./ShellFields.tsx";
 
 type Permission = NonNullable<JobDocument["site"]["permissions"]>[number];
 
@@ -21,6 +26,7 @@ export function EmptyingPart({ job }: { job: JobDocument }) {
   const { lowering } = job.overTime ?? {};
   return (
     <section aria-label="Emptying" className="grid gap-2">
+      <FloatUp job={job} />
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
         <NumberField
           label="Hire of a pump, a day"
@@ -100,6 +106,50 @@ export function EmptyingPart({ job }: { job: JobDocument }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** Asked before a drop is pumped: whether ground water lifts the shell once it is empty. */
+function FloatUp({ job }: { job: JobDocument }) {
+  const units = useUnits();
+  const found = liftingOfSource(job);
+  if (!found) return null;
+  const { body, lifting } = found;
+  const called = { body: () => body.name || "It", pump: () => "", system: units };
+  const words =
+    lifting.kind === "not-known"
+      ? { severity: "unknown" as const, ...upliftUnknownWords(called.body(), lifting.lacks) }
+      : lifting.kind === "known" && lifting.uplift.force > lifting.uplift.holding
+        ? {
+            severity: "stop" as const,
+            ...adviceWords(
+              { code: "floats-up", severity: "stop", body: 0, uplift: lifting.uplift },
+              called,
+            ),
+          }
+        : undefined;
+  return (
+    <fieldset className="grid gap-2" data-testid="float-up">
+      <legend className="plate pb-1 text-[17px]">Before a drop is pumped: can it float up?</legend>
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+        <ShellFields
+          shell={body.shell}
+          onChange={(shell) =>
+            edit((j) => ({
+              ...j,
+              bodies: (j.bodies ?? []).map((own) => (own.id === body.id ? { ...own, shell } : own)),
+            }))
+          }
+        />
+      </div>
+      {words && (
+        <div>
+          <Said severity={words.severity} title={words.title} sentence={words.sentence} />
+          {words.mend && <p className="font-medium">{words.mend}</p>}
+        </div>
+      )}
+      {lifting.kind !== "cannot" && <p className="text-[14px]">{RELIEF_VALVE}</p>}
+    </fieldset>
   );
 }
 
