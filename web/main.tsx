@@ -57,6 +57,7 @@ const router = createBrowserRouter([
         path: "/backups",
         element: page("the backups", () => import("./backups/BackupsPage.tsx")),
       },
+      { path: "/bin", element: page("the bin", () => import("./bin/BinPage.tsx")) },
       {
         path: "/instruments",
         element: page("the instruments", () => import("./instruments/InstrumentsPage.tsx")),

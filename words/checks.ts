@@ -313,8 +313,15 @@ const WORDS: Words = {
       : "Use pipe of a higher rating, or make sure that the outlet cannot be shut.",
   ],
   "motor-cooling": ({ severity, facts, value, limit = 0 }, say) => {
-    const { within, bore, motor, needs, sleeve, slotted } = facts;
+    const { within, bore, motor, needs, sleeve, slotted, plate } = facts;
     const round = within === "sleeve" ? "sleeve" : "casing";
+    if (plate !== null && needs === plate && !(severity === "watch" && slotted)) {
+      return [
+        say.bad ? "Too little water to cool its motor" : "Its motor is cooled",
+        `${say.bad ? "Less" : "More"} runs through ${say.item.toLowerCase()} at ${say.water} than the ${say.flow(plate)} its plate asks for.`,
+        "A pump with a smaller least flow, or more flow through this one.",
+      ];
+    }
     if (severity === "unknown" && bore === null) {
       return [
         "Whether its motor is cooled is not known",

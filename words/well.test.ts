@@ -65,7 +65,9 @@ describe("what is said of a tank", () => {
   it("and of its valve: by the plate, by what passes the motor, or to be asked", () => {
     const past = { velocity: 0.01, limit: 0.08 };
     expect(leastFlowWords(1e-4, 2e-4, past, "metric").severity).toBe("stop");
-    expect(leastFlowWords(2e-4, 2e-4, past, "metric").severity).toBe("watch");
+    // What the plate states decides, whatever passes the motor; where it states nothing, that does.
+    expect(leastFlowWords(2e-4, 2e-4, past, "metric").severity).toBe("good");
+    expect(leastFlowWords(2e-4, undefined, past, "metric").severity).toBe("watch");
     expect(leastFlowWords(2e-4, 2e-4, { ...past, velocity: 0.09 }, "metric").severity).toBe("good");
     expect(leastFlowWords(2e-4, undefined, undefined, "metric").severity).toBe("unknown");
   });
@@ -99,6 +101,7 @@ describe("what is said of a cable", () => {
   const row: CableRow = {
     ...{ conductor, ground: conductor, drop: 5, part: 0.02, atMotor: 225, atStart: 190 },
     ...{ startPart: 0.83, price: 100, priceTyped: false, fails: [] },
+    ...{ ampacity: 24, carries: 16, assumed: [] },
   };
 
   it("passes, is watched from 3 %, waits for what is typed, and stops", () => {
@@ -108,13 +111,22 @@ describe("what is said of a cable", () => {
       "watch",
       "Passes, losing more than 3 %",
     ]);
-    expect(cableSeverity({ ...row, asks: "ampacity" })).toBe("unknown");
+    const guessed: CableRow = { ...row, assumed: ["ampacity"], ampacity: 18.5 };
+    expect(cableSeverity(guessed)).toBe("unknown");
+    expect(cableWords(guessed, 16)).toContain("from memory");
     expect(cableSeverity({ ...row, fails: ["ampacity"] })).toBe("stop");
     expect(cableWords({ ...row, fails: ["ampacity"] }, 16)).toContain("16 A breaker");
     expect(choiceWords({ kind: "found", row: more }).sentence).toContain("3.6 % of the voltage");
-    expect(choiceWords({ kind: "asks", row: { ...row, asks: "breaker" } }).sentence).toContain(
-      "breaker",
-    );
+    expect(choiceWords({ kind: "found", row }).sentence).not.toContain("electrician");
+    expect(choiceWords({ kind: "found", row: guessed })).toMatchObject({
+      severity: "unknown",
+      sentence: expect.stringMatching(
+        /2\.5 mm² class 5 .* Ask your electrician: .*18\.5 A .* from memory/,
+      ),
+    });
+    expect(
+      choiceWords({ kind: "found", row: { ...row, assumed: ["breaker"], carries: 8.1 } }).sentence,
+    ).toContain("8.1 A, a quarter over the running current");
     expect(choiceWords({ kind: "none" }).severity).toBe("stop");
   });
 });

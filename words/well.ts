@@ -1,6 +1,7 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { CableChoice, CableRow } from "#core/driving/cableChoice.ts";
+import { conductorName } from "#core/driving/conductor.ts";
 import { DROP, START_VOLTAGE } from "#core/driving/motor.ts";
 import type { WaterLevel } from "#core/line/path.ts";
 import { FOOT, GALLON } from "#core/quantity/constants.ts";
@@ -136,53 +137,59 @@ export const PART_NAMES = {
 } as const;
 
 /** How a size of cable stands: one that loses more than is good is watched. */
-export const cableSeverity = ({ fails, asks, part }: CableRow): SaidOfWell["severity"] =>
-  fails.length > 0 ? "stop" : asks ? "unknown" : part > DROP.good ? "watch" : "good";
+export const cableSeverity = ({ fails, assumed, part }: CableRow): SaidOfWell["severity"] =>
+  fails.length > 0 ? "stop" : part > DROP.good ? "watch" : assumed.length > 0 ? "unknown" : "good";
 
 /** Why a size of cable is taken, or not. */
-export function cableWords({ fails, asks, part }: CableRow, breaker: number | undefined): string {
+export function cableWords(
+  { fails, assumed, part, ampacity, carries }: CableRow,
+  breaker: number | undefined,
+): string {
   if (fails.includes("start"))
     return `Starts it at less than ${formatPercent(START_VOLTAGE)} of its voltage`;
   if (fails.includes("drop")) return `Loses more than ${formatPercent(DROP.most)}`;
+  const amperes = `${ampacity.toFixed(0)} A${assumed.includes("ampacity") ? " (from memory)" : ""}`;
   if (fails.includes("ampacity")) {
     return breaker === undefined
-      ? "Carries less than the motor takes"
-      : `Carries less than its ${breaker} A breaker lets through`;
+      ? `Carries ${amperes}, less than the ${carries.toFixed(0)} A it should`
+      : `Carries ${amperes}, less than its ${breaker} A breaker lets through`;
   }
-  if (asks === "ampacity") return "Type what it may carry";
-  if (asks === "breaker") return "Type the breaker";
-  return part > DROP.good ? `Passes, losing more than ${formatPercent(DROP.good)}` : "Passes";
+  const passes =
+    part > DROP.good ? `Passes, losing more than ${formatPercent(DROP.good)}` : "Passes";
+  return assumed.includes("ampacity") ? `${passes}; ${amperes}` : passes;
 }
 
+/** The one answer, and what of it an electrician has still to say. */
 export function choiceWords(choice: CableChoice): SaidOfWell {
-  switch (choice.kind) {
-    case "none":
-      return {
-        severity: "stop",
-        sentence:
-          "No size here keeps the voltage up and carries its breaker: a shorter way, a higher voltage, or a motor that starts softly.",
-      };
-    case "asks":
-      return {
-        severity: "unknown",
-        sentence: `${choice.row.conductor.label} is the cheapest that keeps the voltage up. ${
-          choice.row.asks === "ampacity"
-            ? "Type the amperes the electrician lets it carry."
-            : "Type the breaker it is to be held against."
-        }`,
-      };
-    case "found": {
-      const { conductor, part } = choice.row;
-      const loses =
-        part > DROP.good
-          ? ` It loses ${formatPercent(part, 1)} of the voltage, more than ${formatPercent(DROP.good)}: a heavier one loses less.`
-          : "";
-      return {
-        severity: loses ? "watch" : "good",
-        sentence: `${conductor.label} is the cheapest that keeps the voltage up and carries its breaker.${loses}`,
-      };
-    }
+  if (choice.kind === "none") {
+    return {
+      severity: "stop",
+      sentence:
+        "No size here keeps the voltage up and carries its breaker: a shorter way, a higher voltage, or a motor that starts softly.",
+    };
   }
+  const { conductor, part, ampacity, carries, assumed } = choice.row;
+  const loses =
+    part > DROP.good
+      ? ` It loses ${formatPercent(part, 1)} of the voltage, more than ${formatPercent(DROP.good)}: a heavier one loses less.`
+      : "";
+  const taken = [
+    ...(assumed.includes("ampacity")
+      ? [
+          `that it carries ${ampacity.toFixed(1).replace(/\.0$/, "")} A is a cautious table’s, from memory`,
+        ]
+      : []),
+    ...(assumed.includes("breaker")
+      ? [
+          `with no breaker typed it is held against ${carries.toFixed(1)} A, a quarter over the running current`,
+        ]
+      : []),
+  ];
+  const ask = taken.length > 0 ? ` Ask your electrician: ${taken.join("; ")}.` : "";
+  return {
+    severity: loses ? "watch" : ask ? "unknown" : "good",
+    sentence: `${conductorName(conductor)} is the cheapest that keeps the voltage up and carries its breaker.${loses}${ask}`,
+  };
 }
 
 /** What a tank asks for, the worst first. */
@@ -267,18 +274,18 @@ export function leastFlowWords(
   system: UnitSystem,
 ): SaidOfWell {
   const speed = (si: number) => format(si, "velocity", system);
-  if (past && past.velocity < past.limit && (plate === undefined || least >= plate)) {
-    return {
-      severity: "watch",
-      sentence: `While little is drawn the valve lets ${format(least, "flow", system)} through, and the water passes the motor at ${speed(past.velocity)}; ${speed(past.limit)} cools it at full load (common practice, no source). It takes less then: ask its maker, or fit a sleeve.`,
-    };
-  }
   const flow = (si: number) => format(si, "flow", system);
   if (plate === undefined) {
-    return {
-      severity: "unknown",
-      sentence: `The valve always lets ${flow(least)} through; what its motor needs to stay cool is not on its plate: ask its maker.`,
-    };
+    // What the plate states is what cools it; where it states nothing, the water past the motor has to.
+    return past && past.velocity < past.limit
+      ? {
+          severity: "watch",
+          sentence: `While little is drawn the valve lets ${flow(least)} through, and the water passes the motor at ${speed(past.velocity)}; ${speed(past.limit)} cools it at full load (common practice, no source). It takes less then: ask its maker, or fit a sleeve.`,
+        }
+      : {
+          severity: "unknown",
+          sentence: `The valve always lets ${flow(least)} through; what its motor needs to stay cool is not on its plate: ask its maker.`,
+        };
   }
   return least < plate
     ? {

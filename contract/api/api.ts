@@ -16,6 +16,14 @@ export interface Revision {
   savedAt: string;
 }
 
+/** Something that was deleted not long ago, newest first, and can be brought back. */
+export interface Deleted {
+  collection: "jobs" | "pumps" | "tests" | "readings" | "units";
+  id: string;
+  name: string;
+  deletedAt: string;
+}
+
 export type ApiError =
   | { error: "invalid"; message: string; issues: FieldIssue[] }
   | { error: "conflict"; message: string; current: Stored<unknown> | null }

@@ -46,10 +46,11 @@ const keepOffSchema = z.looseObject({
 
 /** A throw as it was taken, m, with the pressure at the gun's base that day: read there, or as the line had it then. */
 const throwSchema = z.looseObject({
-  radius: quantity("length", RANGES.throw),
+  /** absent until it was taken */
+  radius: quantity("length", RANGES.throw).optional(),
   pressure: quantity("pressure", RANGES.emitterPressure),
   read: z.boolean().optional(),
-  /** the range nozzle it was taken with; it says nothing of another */
+  /** the range nozzle it was taken with; it says nothing of another, and nothing at all where nobody noted it */
   bore: quantity("diameter", RANGES.bore).optional(),
   by: z.enum(["tape", "paces"]),
   on: day.optional(),

@@ -46,7 +46,7 @@ export const wellSchema = z.looseObject({
       /** that run lies in the ground and is laid one size heavier; it does unless said */
       heavier: z.boolean().optional(),
       /** how its sizes are measured */
-      sizes: z.enum(["awg", "mm2"]).optional(),
+      sizes: z.enum(["awg", "mm2", "mm2stranded"]).optional(),
     })
     .optional(),
   /** what an electrician says of the sizes of cable, by their conductor */
@@ -86,8 +86,9 @@ export const wellSchema = z.looseObject({
   pulse: z
     .looseObject({
       foot: depth,
-      slug: quantity("volume", RANGES.volume),
-      period: quantity("time", RANGES.time),
+      /** absent until they were measured */
+      slug: quantity("volume", RANGES.volume).optional(),
+      period: quantity("time", RANGES.time).optional(),
       pressure: quantity("pressure", RANGES.outletPressure),
       power: quantity("power", RANGES.power),
     })

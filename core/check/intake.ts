@@ -110,6 +110,8 @@ interface Cooled {
   sleeve: number | null;
   /** water may come in above the motor and never pass it */
   slotted: boolean;
+  /** m³/s its plate asks for; that decides where it is stated */
+  plate: number | null;
 }
 
 /** Water passing the motor of a pump in a sleeve, or in the casing of a well. */
@@ -135,10 +137,31 @@ export const motorCooling = check<Cooled>({
           within: sleeve === undefined ? "casing" : "sleeve",
           ...{ bore: bore ?? null, motor: diameter ?? null, needs: null, sleeve: null },
           slotted: inWell && sleeve === undefined && isSlotted(well?.screen?.from, pumping),
+          plate: pump.leastFlow ?? null,
         };
         const base = { at: solved.at, itemId, limit, source: PRACTICE };
         // The slowest it may be: past a motor of no width at all.
         const least = bore === undefined ? 0 : annulusVelocity(duty.flow, bore, 0);
+        const stated = pump.leastFlow;
+        const apart = bore !== undefined && diameter !== undefined && diameter < bore;
+        if (stated !== undefined && (apart || bore === undefined || diameter === undefined)) {
+          // A minimum flow on the plate is what cools the motor, whatever stands round it.
+          const past = (flow: number) =>
+            bore === undefined ? 0 : annulusVelocity(flow, bore, apart ? diameter : 0);
+          const short = duty.flow < stated;
+          return [
+            {
+              ...{
+                ...base,
+                limit: past(stated),
+                value: past(duty.flow),
+                source: "The pump's plate",
+              },
+              severity: short ? "stop" : facts.slotted ? "watch" : "good",
+              facts: { ...facts, needs: stated },
+            },
+          ];
+        }
         if (bore === undefined || diameter === undefined) {
           return [{ ...base, severity: "unknown", value: least, facts }];
         }
@@ -160,7 +183,8 @@ export const motorCooling = check<Cooled>({
       },
     );
   },
-  rank: lessIsWorse,
+  // Of two states the one with less water past it.
+  rank: (found) => (found.limit === 0 ? 0 : lessIsWorse(found)),
   derive: (found, context) => {
     const { bore, motor } = found.facts;
     if (bore !== null && motor !== null && motor >= bore) return [derive(NO_ROOM, [bore, motor])];

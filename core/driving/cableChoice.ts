@@ -12,7 +12,7 @@ export interface CableAsked {
   starting: number;
   volts: number;
   phase: 1 | 3;
-  /** A; a cable carries what its breaker lets through */
+  /** A; a cable carries what its breaker lets through; taken a quarter over the running current when absent */
   breaker?: number | undefined;
   /** what the electrician says each size carries, in A, and what it costs a m where that is known */
   typed: ReadonlyMap<string, { ampacity?: number | undefined; price?: number | undefined }>;
@@ -33,13 +33,19 @@ export interface CableRow {
   priceTyped: boolean;
   /** what keeps it from being taken; none where it passes */
   fails: readonly ("drop" | "start" | "ampacity")[];
-  /** its ampacity, or its breaker, has still to be told */
-  asks?: "ampacity" | "breaker";
+  /** A it carries, and what it has to */
+  ampacity: number;
+  carries: number;
+  /** of these, what nobody told: the one by a cautious table, the other by the motor's current and a quarter more */
+  assumed: readonly ("ampacity" | "breaker")[];
 }
 
 /** Invented price of a m of submersible cable: by its copper. */
 export const cablePrice = ({ resistance }: Conductor): number =>
   Math.round(100 * (0.5 + 0.0075 / resistance)) / 100;
+
+/** Times the running current a cable carries while its breaker is not told. Common practice, no source. */
+const OVER_RUNNING = 1.25;
 
 /** Every size measured the same way, thin to thick, with what it does here. */
 export function cableRows(alike: Conductor, asked: CableAsked): CableRow[] {
@@ -53,37 +59,33 @@ export function cableRows(alike: Conductor, asked: CableAsked): CableRow[] {
     const drop = lost(current);
     const atStart = Math.max(volts - lost(starting), 0);
     const own = typed.get(conductor.id);
-    const { ampacity, price } = own ?? {};
+    const { price } = own ?? {};
+    const ampacity = own?.ampacity ?? conductor.ampacity;
+    const carries = Math.max(breaker ?? OVER_RUNNING * current, current);
     const fails: CableRow["fails"][number][] = [];
     if (drop / volts > DROP.most) fails.push("drop");
     if (atStart / volts < START_VOLTAGE) fails.push("start");
-    if (ampacity !== undefined && ampacity < Math.max(breaker ?? 0, current))
-      fails.push("ampacity");
-    const asks =
-      ampacity === undefined ? "ampacity" : breaker === undefined ? "breaker" : undefined;
+    if (ampacity < carries) fails.push("ampacity");
+    const assumed: CableRow["assumed"][number][] = [];
+    if (own?.ampacity === undefined) assumed.push("ampacity");
+    if (breaker === undefined) assumed.push("breaker");
     const each = (of: Conductor) => typed.get(of.id)?.price ?? cablePrice(of);
     return {
       ...{ conductor, ground, drop, part: drop / volts, atMotor: Math.max(volts - drop, 0) },
       ...{ atStart, startPart: atStart / volts },
       price: down * each(conductor) + run * each(ground),
       priceTyped: price !== undefined,
-      fails,
-      ...(asks && { asks }),
+      ...{ fails, ampacity, carries, assumed },
     };
   });
 }
 
-export type CableChoice =
-  | { kind: "found"; row: CableRow }
-  /** the cheapest that keeps the voltage up; whether it carries its breaker is still to be told */
-  | { kind: "asks"; row: CableRow }
-  | { kind: "none" };
+export type CableChoice = { kind: "found"; row: CableRow } | { kind: "none" };
 
-/** The cheapest that passes; where one that is cheaper still waits for its ampacity, that is said first. */
+/** The cheapest that keeps the voltage up and carries what it has to. */
 export function cheapestCable(rows: readonly CableRow[]): CableChoice {
   const [row] = rows
     .filter(({ fails }) => fails.length === 0)
     .toSorted((a, b) => a.price - b.price);
-  if (!row) return { kind: "none" };
-  return { kind: row.asks ? "asks" : "found", row };
+  return row ? { kind: "found", row } : { kind: "none" };
 }

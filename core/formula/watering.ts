@@ -69,12 +69,13 @@ export const RATE = formula({
 
 export const PER_SET = formula({
   title: "Time a set",
-  equation: "t = \\frac{z\\, A}{n\\, Q}",
+  equation: "t = \\frac{z\\, A}{n\\, Q\\,(1 - o)}",
   given: [
     sign("z", "depth over the field", "length"),
     area("field to be watered"),
     sign("n", "sets", "ratio"),
     flow("flow of all guns"),
+    sign("o", "part of it that falls outside", "ratio"),
   ],
   result: sign("t", "time a set, on average", "time"),
   source: "Balance of volumes",
@@ -82,16 +83,21 @@ export const PER_SET = formula({
     "The depth is laid on the field, not on the circles, which overlap",
     "A gun that turns through less runs shorter",
   ],
-  of: secondsPerSet,
+  of: (depth: number, ground: number, sets: number, all: number, outside: number) =>
+    secondsPerSet(depth, ground, sets, all * (1 - outside)),
 });
 
 export const LAID = formula({
   title: "Water in all",
-  equation: "V = z\\, A",
-  given: [sign("z", "depth over the field", "length"), area("field to be watered")],
+  equation: "V = \\frac{z\\, A}{1 - o}",
+  given: [
+    sign("z", "depth over the field", "length"),
+    area("field to be watered"),
+    sign("o", "part that falls outside", "ratio"),
+  ],
   result: sign("V", "water put out", "volume"),
   source: "Balance of volumes",
-  of: (depth: number, ground: number) => depth * ground,
+  of: (depth: number, ground: number, outside: number) => (depth * ground) / (1 - outside),
 });
 
 export const CHRISTIANSEN = formula({

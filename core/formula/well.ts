@@ -224,12 +224,8 @@ export const HANDLE = formula({
 
 export const AIR_STARTS = formula({
   title: "Air to start",
-  equation: "p = \\rho g S + p_l",
-  given: [
-    sign("\\rho", "density", "density"),
-    depth("S", "foot under the highest standing water"),
-    pressure("p_l", "hose, valve and outlet"),
-  ],
+  equation: "p = \\rho g S",
+  given: [sign("\\rho", "density", "density"), depth("S", "foot under the highest standing water")],
   result: pressure("p", "air it starts at"),
   source: "Hydrostatics",
   of: startPressure,

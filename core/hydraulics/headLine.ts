@@ -95,7 +95,10 @@ export function pressureHeadBefore(
   points: readonly HeadLinePoint[],
   outletId: string,
 ): number | undefined {
-  return points[points.findIndex(({ itemId }) => itemId === outletId) - 1]?.pressureHead;
+  const at = points.findIndex(({ itemId }) => itemId === outletId);
+  const [before, outlet] = [points[at - 1], points[at]];
+  // Between the two a rise may lie that holds no pipe: the base stands where the outlet does.
+  return before && outlet && before.pressureHead + before.elevation - outlet.elevation;
 }
 
 /** Pa just before the outlets, of several the one with least. */

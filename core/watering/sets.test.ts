@@ -91,6 +91,32 @@ describe("sets on a field", () => {
     );
   });
 
+  it("a stand counts by what it adds: round edges take no more of them, and all of it is wet", () => {
+    const circle = surveyed({ kind: "circle", diameter: 120 });
+    if (circle.kind !== "surveyed") throw new Error("no circle");
+    const plan = planned({ outline: circle.outline, radius: 17, spacing: 0.5 });
+    // By hand: of the 8 × 8 cells of 15 m that touch a circle of 120 m, 60 have a twelfth of field in them.
+    expect(plan.stands.length).toBeLessThan(53);
+    const wet = (point: Point) =>
+      plan.stands.some(({ at }) => Math.hypot(at[0] - point[0], at[1] - point[1]) < 17);
+    let [all, dry] = [0, 0];
+    const box = { left: -61, step: 0.8 };
+    const shift = circle.outline.reduce(
+      (least, [x, y]) => [Math.min(least[0], x), Math.min(least[1], y)] as Point,
+      [Infinity, Infinity] as Point,
+    );
+    for (let x = 0; x < 122; x += box.step) {
+      for (let y = 0; y < 122; y += box.step) {
+        const point: Point = [shift[0] + x, shift[1] + y];
+        if (!isInside(circle.outline, point)) continue;
+        all++;
+        if (!wet(point)) dry++;
+      }
+    }
+    expect(dry / all).toBeLessThan(1e-3);
+    expect(plan.stands.reduce((sum, { area }) => sum + area, 0) / circle.area).toBeCloseTo(1, 2);
+  });
+
   it("closer in wind: more sets. A cone at half its diameter is even away from the edges", () => {
     const [calm, strong] = [planned({ spacing: SPACING.calm }), planned({ spacing: 0.4 })];
     expect(strong.sets).toBeGreaterThan(calm.sets);

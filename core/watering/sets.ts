@@ -16,9 +16,11 @@ import {
   type Cells,
   CONE,
   type Profile,
+  type Samples,
   type Stand,
   samplesFor,
   waterFallen,
+  wets,
 } from "./waterFallen.ts";
 
 /** How much of a circle's diameter lies between two stands, from calm to strong wind. From memory. */
@@ -102,14 +104,19 @@ export function planSets(asked: SetsAsked): SetPlanResult {
   const cells = cellsIn(outline, box, along, across, keptOff);
   const placed = withoutSlivers(cells, along.step * across.step, radius);
   const { stands: placedStands, over } = withArcs(placed, keepOff, radius, asked.arc);
-  const inOrder = ordered(placedStands, asked.from && turned(asked.from, tilt));
+  const samples = samplesFor(box, along, across);
+  const needed = withoutIdle(placedStands, {
+    ...{ outline, keptOff, radius, samples },
+    whole: along.step * across.step,
+  });
+  const inOrder = ordered(needed, asked.from && turned(asked.from, tilt));
   if (inOrder.length === 0) return { kind: "refused", why: "nothing-left" };
   const stands = inOrder.map(({ stand }) => stand);
   const sets = Math.ceil(stands.length / guns);
   const shares = sharesOf(stands, sets, guns);
   const fallen = waterFallen(
     { outline, keptOff, stands, guns, shares, radius, profile: asked.profile ?? CONE },
-    samplesFor(box, along, across),
+    samples,
   );
   if (!fallen) return { kind: "refused", why: "nothing-left" };
   const notes: SetNote[] = overlapping(keepOff).map((between) => ({
@@ -134,7 +141,7 @@ export function planSets(asked: SetsAsked): SetPlanResult {
   };
 }
 
-/** s a set runs to lay a depth in m over the field, all its guns together passing `flow` in m³/s. */
+/** s a set runs to lay a depth in m over the field, its guns together laying `flow` in m³/s on it: what falls outside is none of it. */
 export function secondsPerSet(depth: number, area: number, sets: number, flow: number): number {
   return (depth * area) / (sets * flow);
 }
@@ -281,6 +288,60 @@ function ordered(stands: readonly Ordered[], from: Point = [-Infinity, -Infinity
     rising = !rising;
   }
   return found;
+}
+
+/** Part of the field that may go without water for the sake of fewer stands, and of a cell under which its stand is looked at. */
+const UNCOVERED = 5e-4;
+const PARTLY = 0.9;
+
+/**
+ * Stands whose ground the others water as well are left out, those with the least field of their own first: a round
+ * edge cuts many cells, and a stand counts by what it adds.
+ */
+function withoutIdle(
+  stands: readonly Ordered[],
+  field: {
+    outline: readonly Point[];
+    keptOff: (point: Point) => boolean;
+    radius: number;
+    samples: Samples;
+    /** m² of a whole cell */
+    whole: number;
+  },
+): Ordered[] {
+  const { outline, keptOff, radius, samples, whole } = field;
+  const partly = stands.filter(({ stand }) => stand.area < PARTLY * whole);
+  if (partly.length === 0) return [...stands];
+  const { box, dx, dy } = samples;
+  const points: Point[] = [];
+  for (let y = box.bottom + dy / 2; y < box.top; y += dy) {
+    for (let x = box.left + dx / 2; x < box.right; x += dx) {
+      if (isInside(outline, [x, y]) && !keptOff([x, y])) points.push([x, y]);
+    }
+  }
+  const wetBy = new Map(
+    stands.map((own) => [
+      own,
+      points.flatMap((point, i) => (wets(own.stand, radius, point) ? [i] : [])),
+    ]),
+  );
+  const counts = new Uint16Array(points.length);
+  for (const own of wetBy.values()) for (const i of own) counts[i] = (counts[i] as number) + 1;
+  let left = Math.floor(UNCOVERED * points.length);
+  const kept = new Set(stands);
+  for (const own of partly.toSorted((a, b) => a.stand.area - b.stand.area)) {
+    const wet = wetBy.get(own) ?? [];
+    const alone = wet.filter((i) => counts[i] === 1).length;
+    if (alone > left || kept.size === 1) continue;
+    left -= alone;
+    kept.delete(own);
+    for (const i of wet) counts[i] = (counts[i] as number) - 1;
+    const [nearest] = [...kept].toSorted(
+      (a, b) => between(a.stand.at, own.stand.at) - between(b.stand.at, own.stand.at),
+    );
+    if (nearest) nearest.stand.area += own.stand.area;
+  }
+  return stands.filter((own) => kept.has(own));
 }
 
 /** A gun that turns through less ground waters it faster: each set's time goes with the arc of its guns. */

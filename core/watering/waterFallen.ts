@@ -106,6 +106,16 @@ export function waterFallen(falling: Falling, { box, dx, dy }: Samples) {
   };
 }
 
+/** Whether any of a stand's water comes down at a point. */
+export function wets({ at, arc, facing }: Stand, radius: number, [x, y]: Point): boolean {
+  const [dx, dy] = [x - at[0], y - at[1]];
+  if (dx * dx + dy * dy >= radius * radius) return false;
+  return (
+    arc >= 360 ||
+    Math.abs(angleBetween(Math.atan2(dy, dx), (facing * Math.PI) / 180)) <= (arc * Math.PI) / 360
+  );
+}
+
 function angleBetween(a: number, b: number): number {
   const turn = (a - b) % (2 * Math.PI);
   return turn > Math.PI ? turn - 2 * Math.PI : turn < -Math.PI ? turn + 2 * Math.PI : turn;

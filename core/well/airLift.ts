@@ -18,12 +18,12 @@ const EFFICIENCY: readonly (readonly [submergence: number, part: number])[] = [
 /** Part of the work at its shaft a small compressor puts into the air, isothermally. Common practice, no source. */
 export const COMPRESSOR = 0.4;
 
-/** Pa that foot valves, hose and outlet ask beside the water. Common practice, no source. */
+/** Pa that valves, hose and outlet take once air runs, beside the water over the inlet. Common practice, no source. */
 export const AIR_LOSSES = 7000;
 
-/** Pa at which an air pump starts: ρ g of the water over its foot, and losses. */
-export const startPressure = (density: number, submergence: number, losses = AIR_LOSSES): number =>
-  density * GRAVITY * submergence + losses;
+/** Pa at which an air pump starts: ρ g of the water over its air inlet. What the lift itself takes is apart. */
+export const startPressure = (density: number, submergence: number): number =>
+  density * GRAVITY * submergence;
 
 export type AirLiftResult =
   | {
@@ -37,8 +37,10 @@ export type AirLiftResult =
       power: number;
       perVolume: number;
     }
-  /** Pa short of what starts it */
+  /** Pa that start it: the water over its inlet as it stands before */
   | { kind: "will-not-start"; needs: number }
+  /** it starts, and has not the Pa that its lift takes with air running */
+  | { kind: "will-not-run"; needs: number }
   /** so little of it stands in water that nothing is known of it, and it gurgles */
   | { kind: "too-little-water"; submergence: number };
 
@@ -58,6 +60,8 @@ export function airLift(
 ): AirLiftResult {
   const needs = startPressure(density, standing);
   if (air.pressure < needs) return { kind: "will-not-start", needs };
+  const running = startPressure(density, Math.max(pumping, 0)) + AIR_LOSSES;
+  if (air.pressure < running) return { kind: "will-not-run", needs: running };
   const submergence = pumping / (pumping + lift);
   const [least] = EFFICIENCY[0] as readonly [number, number];
   if (pumping <= 0 || submergence < least) return { kind: "too-little-water", submergence };

@@ -48,10 +48,10 @@ export function wateringDerivation(
     }
     case "per-set":
       if (sets?.kind !== "planned" || !timing) return undefined;
-      return [derive(PER_SET, [timing.depth, sets.area, sets.sets, flow])];
+      return [derive(PER_SET, [timing.depth, sets.area, sets.sets, flow, sets.outside])];
     case "laid":
       if (sets?.kind !== "planned" || !timing) return undefined;
-      return [derive(LAID, [timing.depth, sets.area])];
+      return [derive(LAID, [timing.depth, sets.area, sets.outside])];
     case "christiansen":
     case "low-quarter": {
       if (cans?.test.kind !== "tested") return undefined;

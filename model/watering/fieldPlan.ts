@@ -103,7 +103,8 @@ export function timingOf(
 ): Timing | undefined {
   if (!(flow > 0)) return undefined;
   const depth = field.depth ?? DEPTH;
-  const perSet = secondsPerSet(depth, plan.area, plan.sets, flow);
+  // The depth that is asked for is that on the field: what falls beside it is put out as well.
+  const perSet = secondsPerSet(depth, plan.area, plan.sets, flow * (1 - plan.outside));
   const running = perSet * plan.sets;
   const moves = (plan.sets - 1) * (field.day?.move ?? MOVE);
   const arcs = plan.stands.map(({ arc }) => arc);

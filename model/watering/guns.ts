@@ -19,15 +19,18 @@ export function toldGun(own: GunAtWork): ToldGun {
   return { ...own, area, rate: applicationRate(own.flow, area) };
 }
 
-/** What the throws of a job say of its first gun, and how many were taken with another nozzle. */
+/** What the throws of a job say of its first gun, and how many were taken with another nozzle, or nobody knows which. */
 export function calibrationOf(
   { throws = [] }: FieldDocument,
   first: GunAtWork | undefined,
 ): { calibration: Calibration | undefined; otherNozzle: number } {
-  const own = throws.filter(({ bore }) => bore === undefined || sameBore(bore, first?.gun.bore));
+  const taken = throws.flatMap(({ radius, ...own }) =>
+    radius === undefined ? [] : [{ ...own, radius }],
+  );
+  const own = taken.filter(({ bore }) => bore !== undefined && sameBore(bore, first?.gun.bore));
   return {
     calibration: first && calibration(first.gun, own),
-    otherNozzle: first ? throws.length - own.length : 0,
+    otherNozzle: first ? taken.length - own.length : 0,
   };
 }
 

@@ -23,8 +23,10 @@ describe("the hurling ground", () => {
     }
     const { sets, timing, day } = found;
     expect(gun?.thrown.kind).toBe("throws");
-    // What is put out is the depth on the ground.
-    expect(timing.volume).toBeCloseTo(0.0125 * sets.area, 6);
+    // The depth that is asked for comes down on the field; what falls outside is put out beside it.
+    expect(timing.inside).toBeCloseTo(0.0125 * sets.area, 6);
+    expect(sets.outside).toBeGreaterThan(0.02);
+    expect(timing.volume).toBeCloseTo((0.0125 * sets.area) / (1 - sets.outside), 6);
     expect(timing.perSet * sets.sets * found.flow).toBeCloseTo(timing.volume, 6);
     const runs = day.steps.filter(({ kind }) => kind === "run");
     expect(runs).toHaveLength(sets.sets);
@@ -90,6 +92,17 @@ describe("the hurling ground", () => {
       field: { ...field, drip: { ...field.drip, pressure: "8 bar" } as typeof field.drip },
     });
     expect(strong.drip?.brought).toBe(0);
+  });
+
+  it("a throw nobody took, or with a nozzle nobody noted, says nothing", () => {
+    const [first] = field.throws ?? [];
+    const thrown = (over: object) =>
+      told({ field: { ...field, throws: [{ ...first, ...over } as NonNullable<typeof first>] } });
+    expect(thrown({}).calibration).toBeDefined();
+    expect(thrown({ radius: undefined })).toMatchObject({ otherNozzle: 0 });
+    expect(thrown({ radius: undefined }).calibration).toBeUndefined();
+    expect(thrown({ bore: undefined })).toMatchObject({ otherNozzle: 1 });
+    expect(thrown({ bore: undefined }).calibration).toBeUndefined();
   });
 
   it("throws with another nozzle say nothing of this one; a new one begins from its chart", () => {

@@ -92,13 +92,13 @@ export function cableOf(
 
 /** Sizes as they are asked for, else like the one chosen; while none is, American ones on American voltages. */
 function alikeOf(
-  sizes: "awg" | "mm2" | undefined,
+  sizes: "awg" | "mm2" | "mm2stranded" | undefined,
   chosen: string | undefined,
   volts: number,
 ): Conductor {
   const american = [115, 120, 208, 240, 460, 480].includes(volts);
   const way = sizes ?? chosen?.split("-")[0] ?? (american ? "awg" : "mm2");
-  return findConductor(way === "awg" ? "awg-12" : "mm2-2-5") as Conductor;
+  return findConductor(way === "awg" ? "awg-12" : `${way}-2-5`) as Conductor;
 }
 
 /** W at the worst place of its curve: a cable is not chosen for a throttled pump. */

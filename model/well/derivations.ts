@@ -24,7 +24,6 @@ import {
   WELL_GIVES,
 } from "#core/formula/well.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
-import { AIR_LOSSES } from "#core/well/airLift.ts";
 import { HANDLE_LOSS } from "#core/well/handPump.ts";
 import { tankGives } from "#core/well/pressureTank.ts";
 import { OFF_BOTTOM, UNDER_WATER } from "#core/well/setting.ts";
@@ -108,7 +107,7 @@ export function wellDerivation(
       });
       if (cable.run <= 0) return [down];
       const along = derive(VOLTAGE_LOST, [cable.run, current, row.ground.resistance, phase], {
-        title: `Along the ground, ${row.ground.label}`,
+        title: `Buried run, ${row.ground.label}`,
       });
       return [along, down, derive(VOLTAGE_IN_ALL, [along.result.value, down.result.value])];
     }
@@ -145,7 +144,7 @@ export function wellDerivation(
     }
     case "air-start":
       return well?.air && wet
-        ? [derive(AIR_STARTS, [water.density, well.air.foot - wet.standing, AIR_LOSSES])]
+        ? [derive(AIR_STARTS, [water.density, Math.max(well.air.foot - wet.standing, 0)])]
         : undefined;
     case "air-flow": {
       const { air } = others;

@@ -57,11 +57,14 @@ export interface JetTold {
 }
 
 export interface PulseTold {
-  flow: number;
-  perVolume: number;
+  /** m³/s and J a m³, once slug and time were measured */
+  flow?: number;
+  perVolume?: number;
   /** Pa it starts at, and whether it does */
   start: number;
   starts: boolean;
+  /** Pa its valves and hose take beside that once it runs */
+  losses: number;
   /** m of its foot under the water in the dry season: with none it stops */
   submergence: number;
 }
@@ -138,7 +141,7 @@ function airOf(
   }
   return {
     result,
-    start: startPressure(water.density, Math.max(air.foot - highest, 0), AIR_LOSSES),
+    start: startPressure(water.density, Math.max(air.foot - highest, 0)),
     ...{ pumping, lift: pumping + up },
   };
 }
@@ -149,12 +152,14 @@ function pulseOf(
   drawn: (flow: number) => number,
   water: Water,
 ): PulseTold {
-  const { flow, perVolume } = pulsePump(pulse.slug, pulse.period, pulse.power);
+  const { slug, period, power } = pulse;
+  const found =
+    slug !== undefined && period !== undefined ? pulsePump(slug, period, power) : undefined;
   const start = startPressure(water.density, Math.max(pulse.foot - highest, 0));
   return {
-    ...{ flow, perVolume, start },
-    starts: pulse.pressure >= start,
-    submergence: pulse.foot - standing - drawn(flow),
+    ...found,
+    ...{ start, losses: AIR_LOSSES, starts: pulse.pressure >= start },
+    submergence: pulse.foot - standing - drawn(found?.flow ?? 0),
   };
 }
 

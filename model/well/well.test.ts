@@ -75,7 +75,19 @@ describe("a well among the checks", () => {
   });
 
   it("whose water passes the motor too slowly stops with the flow it needs, and a sleeve mends it", () => {
-    const wide = withWell({ casings: [{ bore: 0.2, from: 0, to: 66 }] });
+    const stated = withWell({ casings: [{ bore: 0.2, from: 0, to: 66 }] });
+    // A least flow on the plate is what cools it, whatever stands round it.
+    expect(said(stated, "motor-cooling")?.severity).toBe("good");
+    const asks = (leastFlow: number) => ({
+      ...stated,
+      pumps: stated.pumps.map((pump) => ({ ...pump, leastFlow })),
+    });
+    expect(said(asks(1), "motor-cooling")).toMatchObject({ severity: "stop" });
+    expect(said(asks(1), "motor-cooling")?.sentence).toMatch(/Less runs .* than the 1000\.0 L\/s/);
+    const wide = {
+      ...stated,
+      pumps: stated.pumps.map(({ leastFlow: _, ...pump }) => pump as (typeof stated.pumps)[number]),
+    };
     const slow = said(wide, "motor-cooling");
     expect(slow?.severity).toBe("stop");
     expect(slow?.sentence).toMatch(/0\.0\d\d m\/s .* needs 0\.080 m\/s, which is 1\.91 L\/s/);

@@ -1,4 +1,4 @@
-import type { Revision, Stored } from "#contract/api/api.ts";
+import type { Deleted, Revision, Stored } from "#contract/api/api.ts";
 import {
   COLLECTIONS,
   type Collection,
@@ -212,6 +212,40 @@ export async function setDeleted(
     [id],
   );
   return rows.length > 0;
+}
+
+/** Days something deleted can be brought back from the bin, and how much of it is listed. */
+const BIN_DAYS = 30;
+const BIN_LISTED = 500;
+
+/** What was deleted in the last thirty days, the newest first. What belongs to a deleted job comes back with it. */
+export async function listDeleted(db: Queryable): Promise<Deleted[]> {
+  const of = (collection: Deleted["collection"], table: string, name: string, more = "") =>
+    `SELECT '${collection}' AS collection, d.id, ${name} AS name, d.deleted_at FROM ${table} d ${more}
+      WHERE d.deleted_at > now() - interval '${BIN_DAYS} days'`;
+  const test = "JOIN field_tests t ON t.id = d.test_id";
+  const rows = await db.query<{ collection: string; id: string; name: string; deleted_at: Date }>(
+    `SELECT * FROM (${[
+      of("jobs", "jobs", "d.document ->> 'name'"),
+      of("pumps", "pumps", "concat_ws(' ', d.document ->> 'maker', d.document ->> 'model')"),
+      of(
+        "tests",
+        "field_tests",
+        "concat_ws(', ', d.document ->> 'title', d.document ->> 'takenOn')",
+      ),
+      of(
+        "readings",
+        "readings",
+        "concat_ws(', ', t.document ->> 'title', left(d.document ->> 'takenAt', 10))",
+        test,
+      ),
+      of("units", "units", "coalesce(d.document ->> 'serial', d.id)"),
+    ].join(" UNION ALL ")}) found ORDER BY deleted_at DESC, id LIMIT ${BIN_LISTED}`,
+  );
+  return rows.map(({ collection, id, name, deleted_at }) => ({
+    ...{ collection: collection as Deleted["collection"], id, name },
+    deletedAt: deleted_at.toISOString(),
+  }));
 }
 
 async function one(db: Queryable, name: CollectionName, sql: string, parameters: unknown[]) {

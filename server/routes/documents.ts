@@ -15,6 +15,7 @@ import { unstorable } from "../documents/storable.ts";
 import {
   getDocument,
   getRevision,
+  listDeleted,
   listDocuments,
   listJobs,
   listRevisions,
@@ -35,6 +36,7 @@ export function documentRoutes(
   routes.get("/jobs", async (c) =>
     c.body(await listJobs(db), 200, { "content-type": "application/json" }),
   );
+  routes.get("/bin", async (c) => c.json(await listDeleted(db)));
   for (const of of ["jobs", "units"] as const) {
     routes.get(`/${of}/:id/tests`, async (c) => {
       const id = c.req.param("id");

@@ -1,4 +1,4 @@
-import type { ApiError, Backups, Health, JobSummary, Stored } from "#contract/api/api.ts";
+import type { ApiError, Backups, Deleted, Health, JobSummary, Stored } from "#contract/api/api.ts";
 import type { CollectionName, DocumentOf } from "#contract/collections.ts";
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
@@ -96,6 +96,8 @@ export const api = {
     call<void>("DELETE", `/${collection}/${encodeURIComponent(id)}`),
   restore: (collection: CollectionName, id: string) =>
     call<void>("POST", `/${collection}/${encodeURIComponent(id)}/restore`),
+  /** what was deleted in the last thirty days */
+  bin: () => call<Deleted[]>("GET", "/bin"),
   /** the bytes of an attachment, under their hash: before the document that names them */
   sendContent: (hash: string, bytes: Blob) => call<void>("PUT", `/contents/${hash}`, bytes),
   content: async (id: string): Promise<Blob> => {

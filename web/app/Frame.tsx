@@ -70,6 +70,9 @@ export function Frame() {
           <NavLink to="/backups" className={(at) => `${link(at)} max-sm:hidden`}>
             Backups
           </NavLink>
+          <NavLink to="/bin" className={(at) => `${link(at)} max-sm:hidden`}>
+            Bin
+          </NavLink>
         </nav>
         <span role="status" className="flex-1 text-center text-[14px] font-medium text-signal">
           {!online && (

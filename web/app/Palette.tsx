@@ -94,6 +94,7 @@ export function Palette({
                 {go("Pump library", "/pumps")}
                 {go("Compare hoses", "/hoses")}
                 {go("Backups", "/backups")}
+                {go("Bin", "/bin")}
                 {act("Switch between US and metric", toggleUnits)}
                 {act("Switch between light and dark", toggleTheme)}
                 {act("Keys", onKeys)}

@@ -2,7 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
-import { CONDUCTORS } from "#core/driving/conductor.ts";
+import { CONDUCTORS, conductorName } from "#core/driving/conductor.ts";
 import {
   BREAKER_PART,
   costOfVolume,
@@ -165,9 +165,9 @@ function Feeding({ job }: { job: JobDocument }) {
         }
       >
         <option value="">not said</option>
-        {CONDUCTORS.map(({ id, label }) => (
-          <option key={id} value={id}>
-            {label}
+        {CONDUCTORS.map((conductor) => (
+          <option key={conductor.id} value={conductor.id}>
+            {conductorName(conductor)}
           </option>
         ))}
       </SelectField>

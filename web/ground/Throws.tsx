@@ -2,6 +2,7 @@ import type { FieldDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { without } from "../job/without.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
@@ -20,11 +21,19 @@ export function Throws({ field, told }: { field: FieldDocument; told: WateringTo
         pressure.
       </p>
       {throws.map((own, i) => {
-        const change = (patch: Partial<typeof own>) => set(throws.with(i, { ...own, ...patch }));
+        const change = (
+          patch: {
+            [K in keyof typeof own]?: (typeof own)[K] | undefined;
+          },
+        ) => set(throws.with(i, without({ ...own, ...patch }) as typeof own));
         return (
-          <div key={i} className="grid grid-cols-[1fr_1fr_5.5rem_auto] items-end gap-2">
+          <div
+            key={i}
+            className="grid grid-cols-[1fr_1fr_1fr_5.5rem_auto] max-sm:grid-cols-[1fr_1fr_auto] items-end gap-2"
+          >
             <JobQuantity
               label="Throw"
+              optional
               quantity="length"
               range={RANGES.throw}
               value={own.radius}
@@ -36,6 +45,14 @@ export function Throws({ field, told }: { field: FieldDocument; told: WateringTo
               range={RANGES.emitterPressure}
               value={own.pressure}
               onChange={(pressure) => change({ pressure, read: true })}
+            />
+            <JobQuantity
+              label="With nozzle"
+              optional
+              quantity="diameter"
+              range={RANGES.bore}
+              value={own.bore}
+              onChange={(bore) => change({ bore })}
             />
             <SelectField
               label="Taken by"
@@ -63,9 +80,6 @@ export function Throws({ field, told }: { field: FieldDocument; told: WateringTo
           set([
             ...throws,
             {
-              radius: Number(
-                (first.thrown.kind === "throws" ? first.thrown.radius : 15).toFixed(1),
-              ),
               pressure: Math.round(first.pressure),
               bore: first.gun.bore,
               by: "paces",

@@ -8,6 +8,7 @@ import { api } from "../api/client.ts";
 import { allJobs } from "../api/queries.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
+import { deletedToast } from "../ui/deletedToast.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
@@ -55,9 +56,7 @@ export function JobsPage() {
       try {
         await api.remove("jobs", job.id);
         await refresh();
-        toast(`“${job.name}” deleted.`, {
-          action: { label: "Undo", onClick: () => void api.restore("jobs", job.id).then(refresh) },
-        });
+        deletedToast(`“${job.name}” deleted.`, () => api.restore("jobs", job.id).then(refresh));
       } catch (error) {
         toast.error((error as Error).message);
       }

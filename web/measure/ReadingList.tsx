@@ -18,6 +18,7 @@ import { useUnits } from "../app/settings.ts";
 import type { Entry } from "../outbox/outbox.ts";
 import { Picture } from "../pictures/Picture.tsx";
 import { Button, IconButton } from "../ui/Button.tsx";
+import { deletedToast } from "../ui/deletedToast.ts";
 import { TextField } from "../ui/Fields.tsx";
 import { Trash2 } from "../ui/icons.ts";
 import type { Owner } from "./owner.ts";
@@ -195,12 +196,9 @@ export function ReadingList({
                     void api.remove("readings", reading.id).then(
                       async () => {
                         await refresh();
-                        toast("Reading deleted.", {
-                          action: {
-                            label: "Undo",
-                            onClick: () => void api.restore("readings", reading.id).then(refresh),
-                          },
-                        });
+                        deletedToast("Reading deleted.", () =>
+                          api.restore("readings", reading.id).then(refresh),
+                        );
                       },
                       (error: Error) => toast.error(error.message),
                     )

@@ -14,6 +14,7 @@ import { useUnits } from "../app/settings.ts";
 import { CurvePlot } from "../charts/CurvePlot.tsx";
 import { Picture } from "../pictures/Picture.tsx";
 import { Button } from "../ui/Button.tsx";
+import { deletedToast } from "../ui/deletedToast.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { UnitsOfPump } from "../units/UnitsOfPump.tsx";
 
@@ -58,12 +59,9 @@ function DeletePump({ pump }: { pump: PumpDocument }) {
       await api.remove("pumps", pump.id);
       await refresh();
       await navigate("/pumps");
-      toast(`${pump.maker} ${pump.model} deleted. Jobs that use it keep their copy.`, {
-        action: {
-          label: "Undo",
-          onClick: () => void api.restore("pumps", pump.id).then(refresh),
-        },
-      });
+      deletedToast(`${pump.maker} ${pump.model} deleted. Jobs that use it keep their copy.`, () =>
+        api.restore("pumps", pump.id).then(refresh),
+      );
     } catch (error) {
       toast.error((error as Error).message);
     }

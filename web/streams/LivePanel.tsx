@@ -17,6 +17,7 @@ import { api, newId } from "../api/client.ts";
 import { streamsOf } from "../api/queries.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
+import { deletedToast } from "../ui/deletedToast.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { Trash2 } from "../ui/icons.ts";
 import { Dial } from "./Dial.tsx";
@@ -149,12 +150,9 @@ export function LivePanel({
                   onClick={() =>
                     void api.removeStream(own.id).then(async () => {
                       await refresh();
-                      toast("Stream deleted.", {
-                        action: {
-                          label: "Undo",
-                          onClick: () => void api.restoreStream(own.id).then(refresh, failed),
-                        },
-                      });
+                      deletedToast("Stream deleted.", () =>
+                        api.restoreStream(own.id).then(refresh),
+                      );
                     }, failed)
                   }
                 >

@@ -39,7 +39,7 @@ export function CableFields({ job, told }: FieldProps) {
     const next = Object.keys(kept).length > 1 ? [...others, kept] : others;
     setWell({ cables: next.length > 0 ? (next as typeof cables) : undefined });
   };
-  const american = (cable.sizes ?? rows[0]?.conductor.id ?? "").startsWith("awg");
+  const sizes = cable.sizes ?? rows[0]?.conductor.id.split("-")[0] ?? "mm2";
   return (
     <div className="grid gap-4">
       <section aria-label="The way" className="grid grid-cols-2 items-end gap-2">
@@ -76,24 +76,28 @@ export function CableFields({ job, told }: FieldProps) {
             checked={cable.heavier ?? true}
             onChange={(event) => setWell({ cable: { ...cable, heavier: event.target.checked } })}
           />
-          It lies in the ground: one size heavier there
+          That run is buried: one size heavier there
         </label>
         <SelectField
           label="Sizes"
           visibleLabel
-          value={american ? "awg" : "mm2"}
-          onChange={(sizes) => setWell({ cable: { ...cable, sizes: sizes as "awg" | "mm2" } })}
+          value={sizes}
+          onChange={(next) =>
+            setWell({ cable: { ...cable, sizes: next as NonNullable<typeof cable.sizes> } })
+          }
         >
           <option value="awg">AWG</option>
-          <option value="mm2">mm²</option>
+          <option value="mm2">mm², flexible (class 5)</option>
+          <option value="mm2stranded">mm², stranded (class 2)</option>
         </SelectField>
       </section>
       {rows.length > 0 && (
         <section aria-label="What each size carries" className="grid gap-2">
           <h2 className="text-xl">What each size carries</h2>
           <p className="text-[13px] text-soft">
-            Amperes as the electrician’s code gives them for this cable where it lies, and the price
-            of a {units === "us" ? "metre, as the firm buys it" : "metre"}.
+            Amperes as the electrician’s code gives them for this cable where it lies: until you
+            type them a cautious table is taken, from memory. And the price of a{" "}
+            {units === "us" ? "metre, as the firm buys it" : "metre"}.
           </p>
           {rows
             .filter(({ fails }) => !fails.includes("start") && !fails.includes("drop"))
@@ -104,7 +108,11 @@ export function CableFields({ job, told }: FieldProps) {
                 <div key={conductor.id} className="grid grid-cols-[4.6rem_1fr_1fr] items-end gap-2">
                   <span className="plate pb-1.5 text-[17px]">{conductor.label}</span>
                   <OptionalNumber
-                    label={`${conductor.label} carries, A`}
+                    label={
+                      own?.ampacity === undefined
+                        ? `${conductor.label} carries, A (${conductor.ampacity} taken)`
+                        : `${conductor.label} carries, A`
+                    }
                     whole={false}
                     most={5000}
                     value={own?.ampacity}
@@ -201,7 +209,7 @@ export function CableTold({ job, told }: ToldProps) {
               <span className="leading-tight">
                 <span className="plate block text-[18px]">{conductor.label}</span>
                 {cable.run > 0 && (
-                  <span className="block text-[13px] text-soft">ground {ground.label}</span>
+                  <span className="block text-[13px] text-soft">buried {ground.label}</span>
                 )}
               </span>
               <span>

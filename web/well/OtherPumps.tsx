@@ -2,12 +2,13 @@ import type { ReactNode } from "react";
 import type { WellDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
-import { GALLON, INCH, PSI } from "#core/quantity/constants.ts";
+import { INCH, PSI } from "#core/quantity/constants.ts";
 import { pumpDepth } from "#model/well/settle.ts";
 import { litres, suctionWords, workOf } from "#words/well.ts";
 import { useUnits } from "../app/settings.ts";
 import { visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
+import { without } from "../job/without.ts";
 import { Button } from "../ui/Button.tsx";
 import { NumberField } from "../ui/Fields.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
@@ -23,7 +24,7 @@ type Pulse = NonNullable<WellDocument["pulse"]>;
 const HAND: Hand = { bore: 2.5 * INCH, stroke: 6 * INCH, strokes: 40, leverage: 6 };
 const firstAir = (depth: number): Air => ({ foot: depth, flow: 1e-3, pressure: 60 * PSI });
 const firstPulse = (depth: number): Pulse => ({
-  ...{ foot: depth, slug: 0.25 * GALLON, period: 10, pressure: 5 * PSI, power: 5 },
+  ...{ foot: depth, pressure: 5 * PSI, power: 5 },
 });
 
 /** Pumps without a motor in the well: worked by hand, at the top, or by air. */
@@ -139,17 +140,19 @@ export function OtherFields({ job }: FieldProps) {
             />
             <JobQuantity
               label="One slug, measured"
+              optional
               quantity="volume"
               range={RANGES.volume}
               value={pulse.slug}
-              onChange={(slug) => setWell({ pulse: { ...pulse, slug } })}
+              onChange={(slug) => setWell({ pulse: without({ ...pulse, slug }) as Pulse })}
             />
             <JobQuantity
-              label="Slug to slug"
+              label="Slug to slug, measured"
+              optional
               quantity="time"
               range={RANGES.time}
               value={pulse.period}
-              onChange={(period) => setWell({ pulse: { ...pulse, period } })}
+              onChange={(period) => setWell({ pulse: without({ ...pulse, period }) as Pulse })}
             />
             <JobQuantity
               label="Air pump gives"
@@ -329,6 +332,12 @@ export function OtherTold({ job, told }: ToldProps) {
               sentence={`It starts at ${pressure(air.result.needs)} of air in the wet season; this compressor does not give that.`}
             />
           )}
+          {air.result.kind === "will-not-run" && (
+            <Said
+              severity="stop"
+              sentence={`It starts, but with air running it takes ${pressure(air.result.needs)}; this compressor does not give that.`}
+            />
+          )}
           {air.result.kind === "too-little-water" && (
             <Said
               severity="stop"
@@ -341,17 +350,27 @@ export function OtherTold({ job, told }: ToldProps) {
         <section aria-label="What the pulse pump gives" className="grid gap-2">
           <h2 className="text-xl">Pulse pump</h2>
           <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4">
-            <Figure name="Gives" value={flow(pulse.flow)} note="as it was measured" />
+            <Figure
+              name="Gives"
+              value={pulse.flow === undefined ? "not measured" : flow(pulse.flow)}
+              note={
+                pulse.flow === undefined
+                  ? "catch one slug, and time slug to slug"
+                  : "as it was measured"
+              }
+            />
             <Figure
               name="Starts at"
               value={pressure(pulse.start)}
               note="of air, in the wet season"
             />
-            <Figure
-              name="Energy"
-              value={workOf(pulse.perVolume, units)}
-              note={against(own, pulse.perVolume, units)}
-            />
+            {pulse.perVolume !== undefined && (
+              <Figure
+                name="Energy"
+                value={workOf(pulse.perVolume, units)}
+                note={against(own, pulse.perVolume, units)}
+              />
+            )}
           </dl>
           <Said
             severity={pulse.submergence <= 0 || !pulse.starts ? "stop" : "good"}
@@ -359,8 +378,8 @@ export function OtherTold({ job, told }: ToldProps) {
               pulse.submergence <= 0
                 ? `In the dry season its foot hangs ${head(-pulse.submergence)} over the water: it stops.`
                 : pulse.starts
-                  ? `In the dry season its foot stands ${head(pulse.submergence)} in the water.`
-                  : `Its air pump does not give the ${pressure(pulse.start)} it starts at.`
+                  ? `Its air pump gives more than the ${pressure(pulse.start)} of water over its inlet in the wet season; valves and hose take about ${pressure(pulse.losses)} beside that (common practice, no source). In the dry season its foot stands ${head(pulse.submergence)} in the water.`
+                  : `Its air pump does not give the ${pressure(pulse.start)} of water over its inlet in the wet season.`
             }
           />
         </section>
