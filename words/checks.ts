@@ -27,8 +27,9 @@ interface Voice {
   limit: string;
   /** the water's state, such as "low water" */
   water: string;
-  /** the item it is about */
+  /** the item it is about, and any other by its id */
   item: string;
+  name: (id: string) => string;
   bad: boolean;
   head: (si: number) => string;
   flow: (si: number) => string;
@@ -60,6 +61,7 @@ export function checkWords(
     limit: show(quantity)(limit),
     water: waterOf(source)[judgement.at],
     item: itemId ? itemName(path, itemId, system) : "the line",
+    name: (id) => itemName(path, id, system),
     bad: judgement.severity !== "good",
     head: show("head"),
     flow: show("flow"),
@@ -162,24 +164,38 @@ const WORDS: Words = {
             `At ${say.water} ${say.value} stand at its base; above ${say.limit} the jet breaks up and drifts.`,
             "Slow the pump, throttle it, or fit a larger nozzle. Never look into a gun, and keep it off power lines.",
           ],
-  "cannot-lift": ({ facts, value }, say) =>
-    facts.short === "friction"
+  "cannot-lift": ({ facts, value, itemId }, say) =>
+    itemId === undefined
       ? [
-          "Cannot push through",
-          `At ${say.water} this pump could lift the ${say.head(facts.staticHead)} alone, but its curve droops: at no flow does it make what lift and friction ask together. At the closest it is ${say.value} short.`,
-          "Lay a larger size, or choose a pump with more head.",
+          "The pressure falls short",
+          `At ${say.water} the source would have to push ${say.value} more before any water moves.`,
+          "A pump in the line, more pressure at the source, or a lower outlet.",
         ]
-      : [
-          "Cannot lift",
-          `At ${say.water} the line asks for ${say.head(facts.staticHead)} before any water moves; this pump makes at most ${say.head(facts.bestHead)}.`,
-          value > 0
-            ? `It is ${say.value} short. Choose a pump with more head, or lower the outlet.`
-            : "Nothing is left to move water with. Choose a pump with more head, or lower the outlet.",
-        ],
+      : facts.short === "holes"
+        ? [
+            "All of it is lost on the way",
+            `At ${say.water} what this pump moves leaves by the hole or leak: where the way to the outlet goes on, ${say.value} of head are missing.`,
+            "Mend the leak, or make the hole smaller; then look again.",
+          ]
+        : facts.short === "friction"
+          ? [
+              "Cannot push through",
+              `At ${say.water} this pump could lift the ${say.head(facts.staticHead)} alone, but its curve droops: at no flow does it make what lift and friction ask together. At the closest it is ${say.value} short.`,
+              "Lay a larger size, or choose a pump with more head.",
+            ]
+          : [
+              "Cannot lift",
+              `At ${say.water} the line asks for ${say.head(facts.staticHead)} before any water moves; this pump makes at most ${say.head(facts.bestHead)}.`,
+              value > 0
+                ? `It is ${say.value} short. Choose a pump with more head, or lower the outlet.`
+                : "Nothing is left to move water with. Choose a pump with more head, or lower the outlet.",
+            ],
   "pump-held-shut": ({ facts }, say) => [
     `${say.item} adds nothing`,
-    `At ${say.water} the others hold ${say.head(facts.staticHead)} against it; it makes ${say.head(facts.bestHead)}, and its check valve stays shut.`,
-    "It churns and heats its water. Match the pumps, or run them one at a time.",
+    `At ${say.water} the others hold ${say.head(facts.staticHead)} against it; it makes ${say.head(facts.bestHead)}, and ${facts.guarded ? "its check valve stays shut" : "no check valve holds the others’ water from it: what runs back through it is still counted in the flow delivered here"}.`,
+    facts.guarded
+      ? "It churns and heats its water. Match the pumps, or run them one at a time."
+      : "Fit a check valve of its own before it runs beside them. Match the pumps, or run them one at a time.",
   ],
   "below-curve": ({ facts }, say) => [
     "Below the published curve",
@@ -192,8 +208,8 @@ const WORDS: Words = {
     "Throttle the discharge, or choose a pump for more flow and less head. Run-out overloads motors.",
   ],
   "two-crossings": ({ facts }, say) => [
-    "Two possible duties",
-    `At ${say.water} the drooping curve meets the line twice: ${say.limit} is unstable, ${say.value} holds.`,
+    facts.startsFromRest ? "Two possible duties" : "It may not get going",
+    `At ${say.water} the drooping curve meets the line more than once: ${say.limit} is unstable, ${say.value} holds${facts.sticksAt === null ? "" : `, and from rest it sticks at ${say.flow(facts.sticksAt)}`}.`,
     facts.startsFromRest
       ? "Watch for hunting when the valve is nearly shut."
       : "From rest it cannot push the water over. Start with the line full and drained of back pressure, or choose a pump whose curve falls all the way.",
@@ -227,15 +243,22 @@ const WORDS: Words = {
     `${say.item} passes ${say.flow(facts.least)} at ${say.water}, the strongest ${say.flow(facts.most)}: ${say.value} of it.`,
     "Lay the weak branch larger, throttle the strong one, or run them in turn.",
   ],
-  siphons: ({ facts }, say) => [
-    "Siphons",
-    `The outlet lies ${say.head(facts.fall)} below ${say.water}: about ${say.value} runs through with the pump off, once the line is full.`,
-    "Break the siphon with an air inlet at the top of the line, or fit a valve.",
-  ],
+  siphons: ({ facts }, say) =>
+    facts.below >= facts.fall - 0.01
+      ? [
+          "Siphons",
+          `The outlet lies ${say.head(facts.below)} below ${say.water}: about ${say.value} runs through with the pump off, once the line is full.`,
+          "Break the siphon with an air inlet at the top of the line, or fit a valve.",
+        ]
+      : [
+          "Runs with the pump off",
+          `Pressure at the ends drives about ${say.value} through at ${say.water} with the pump off: ${say.head(facts.fall)} of head, though the outlet lies ${say.head(Math.abs(facts.below))} ${facts.below < 0 ? "above" : "below"} the water.`,
+          "Fit a valve that shuts when the pump stops.",
+        ],
   "wanted-flow": ({ value, limit = 0 }, say) => [
     say.bad ? "Less flow than wanted" : "Delivers what is wanted",
     `${say.value} at ${say.water}; wanted ${say.limit}${value >= limit ? "." : `, ${formatPercent(1 - value / limit)} short.`}`,
-    "Lay a larger size where the ledger shows most head, or choose a stronger pump.",
+    "Lay a larger size where the ledger shows most head, or choose a pump that moves more here: What if solves each.",
   ],
   "intake-uncovered": ({ facts }, say) => [
     "Intake above the water",
@@ -257,9 +280,9 @@ const WORDS: Words = {
     `Suction lifts ${say.value} at ${say.water}, friction counted; at this altitude and water temperature the pump holds ${say.limit}.`,
     mendLift(value, limit, say.head),
   ],
-  "suction-boils": (_, say) => [
+  "suction-boils": ({ facts }, say) => [
     "Suction pressure too low",
-    `At ${say.water} the pressure falls to ${say.value} at ${say.item}; water boils at ${say.limit}.`,
+    `At ${say.water} the flow would take ${say.value} at ${say.name(facts.where)}; water boils at ${say.limit}, and the pump never gets it.`,
     "Lower the high point of the suction, shorten it, or lay it larger.",
   ],
   "npsh-margin": ({ severity }, say) => [
@@ -280,7 +303,7 @@ const WORDS: Words = {
     `${say.value} in ${say.item} at ${say.water}; keep suction at or below ${say.limit}.`,
     layIn(
       facts,
-      "No stocked size of it is slow enough on this pump: throttle the discharge, or choose a smaller pump.",
+      "No stocked size of it is slow enough on this pump: throttle the discharge, or lay other pipe.",
     ),
   ],
   "discharge-velocity-high": ({ facts }, say) => [
@@ -481,7 +504,9 @@ const WORDS: Words = {
     `${say.value} is lost at ${say.water}, ${formatPercent(facts.share, 1)} of what is pumped.`,
     facts.leaks
       ? "Mend the leak: tighten the clamp, or replace the joint."
-      : "A vent hole of 3 mm (1/8 in) lets the air out too, and wastes less.",
+      : facts.smaller
+        ? `A vent hole of 3 mm (1/8 in) lets the air out too, and wastes ${formatPercent(facts.smaller, 1)}.`
+        : "It is as small as lets the air out: what it wastes is counted in the flow.",
   ],
   "hole-misplaced": ({ facts }, say) =>
     facts.why === "above-check"
@@ -530,9 +555,11 @@ const WORDS: Words = {
     `${say.value} of flexible hose behind it; it takes ${say.limit} to go down with the water. It needs ${say.head(FLOATS_IN)} of water under it.`,
     "Put flexible hose next to the intake, before anything stiff.",
   ],
-  "drains-back": (_, say) => [
+  "drains-back": ({ facts }, say) => [
     "Line runs back at each stop",
-    `No check valve: ${say.value} runs back through the pump when it stops, and may spin it backwards.`,
+    facts.fromTank
+      ? `No check valve, and the outlet lies under the water it empties into: ${say.value} in the pipe run back through the pump when it stops, and after that all the water over the outlet.`
+      : `No check valve: ${say.value} runs back through the pump when it stops, and may spin it backwards.`,
     "Fit a check valve above the pump, arrow up.",
   ],
   "traps-air": ({ facts }, say) => [
@@ -542,19 +569,26 @@ const WORDS: Words = {
       ? "Lay the suction rising all the way to the pump."
       : "Take the hump out, or fit an air valve at its top.",
   ],
-  "discharge-under-suction": (_, say) => [
-    "Part of the discharge is under suction",
-    `The pressure falls to ${say.value} at ${say.item} at ${say.water}: joints may draw air and lay-flat collapses.`,
-    "Let air in at the top, or hold the line full with a valve near the outlet.",
-  ],
+  "discharge-under-suction": ({ facts }, say) =>
+    facts.breaks
+      ? [
+          "The column breaks over the hill",
+          `At ${say.water} the fall behind ${say.item} would pull ${say.value} there; under ${say.limit} water boils and the column parts. The flow is that up to the hill: what lies beyond does not help, and nothing siphons over it.`,
+          "Let air in at the top so that it falls open, or hold the line full with a valve near the outlet.",
+        ]
+      : [
+          "Part of the discharge is under suction",
+          `The pressure falls to ${say.value} at ${say.item} at ${say.water}: joints may draw air and lay-flat collapses.`,
+          "Let air in at the top, or hold the line full with a valve near the outlet.",
+        ],
   "operating-region": ({ facts, value }, say) => [
     say.bad ? "Away from its best region" : "In its best region",
     `${facts.several ? `${say.item} runs` : "Runs"} at ${say.value} of best-efficiency flow (${say.flow(facts.bestFlow)}${facts.guessed ? ", guessed as the middle of the curve" : ""}) at ${say.water}; 70 to 120 % is kind to it.`,
     value < 1 && facts.several
       ? "The others hold it back: match the pumps, or run them one at a time."
       : value < 1
-        ? "A smaller pump would be happier here, or a line that lets more through."
-        : "A larger pump would be happier here; check the motor's current.",
+        ? "A pump whose best flow lies nearer to this would be happier, or a line that lets more through."
+        : "A pump whose best flow lies nearer to this would be happier; check the motor’s current.",
   ],
   "hazen-williams-range": ({ facts }, say) => [
     "Outside Hazen–Williams",
@@ -679,7 +713,13 @@ function mendLift(value: number, limit: number, head: (si: number) => string): s
 
 /** "Lay it in 3 in.": what was found to mend it, that nothing stocked does, or that nothing was tried yet. */
 function layIn({ larger }: TooFast, none: string): string {
-  if (larger === null) return none;
-  const stock = larger === undefined ? undefined : findPipeStock(larger);
-  return stock ? `Lay it in ${stock.nominal}.` : "Try it in a larger size.";
+  if (larger === undefined) return "Try it in a larger size.";
+  if (larger === "none-stocked")
+    return "No larger size of it is stocked: lay other pipe, or throttle the line.";
+  if (larger === "none-slower") return none;
+  if (larger === "not-known") {
+    return "What a larger size would let through is not known: the pump runs past its published curve there.";
+  }
+  const stock = findPipeStock(larger.id);
+  return `Lay it in ${stock?.nominal ?? larger.id}.`;
 }

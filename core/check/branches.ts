@@ -2,8 +2,9 @@ import { lostDerivation, outletDerivation } from "../formula/duty.ts";
 import { derive, deriveOver, formula, sign, term } from "../formula/formula.ts";
 import { DIFFERENCE, RATIO, SUM_OF_FLOWS } from "../formula/laws.ts";
 import { NOTHING } from "../hydraulics/hydraulicModel.ts";
+import { solveLine } from "../hydraulics/solveLine.ts";
 import type { Stretch } from "../line/compiledLine.ts";
-import type { OutletItem } from "../line/path.ts";
+import { changeItems, type OutletItem, type PathItem } from "../line/path.ts";
 import { holeService } from "../line/profile.ts";
 import {
   check,
@@ -12,6 +13,7 @@ import {
   lessIsWorse,
   moreIsWorse,
   PRACTICE,
+  WORTH_SAYING,
   whileRunning,
 } from "./check.ts";
 
@@ -28,7 +30,7 @@ export const branchRunsBack = check<{ why: "outlet" | "round" }>({
       let most = 0;
       let itemId: string | undefined;
       for (const [i, flow] of state.bySegment.entries()) {
-        if (flow >= 0 || -flow <= most) continue;
+        if (-flow <= Math.max(most, WORTH_SAYING)) continue;
         most = -flow;
         itemId = context.solution.line.segments[i]?.itemId;
       }
@@ -99,7 +101,7 @@ export const outletDry = check<Dry>({
     return whileRunning(context, ({ state }, { at, boundary }) =>
       line.outlets.flatMap(({ item, node }, i): Found<Dry>[] => {
         if (item.outlet.type === "drain") return [];
-        if (Math.abs(state.byOutlet[i] as number) > NOTHING) return [];
+        if (Math.abs(state.byOutlet[i] as number) > WORTH_SAYING) return [];
         const into = line.stretches.find(({ to }) => to === node);
         const asked = boundary.outlets[i] as number;
         const reached = state.nodeHeads[into?.from ?? 0] as number;
@@ -187,7 +189,7 @@ export const drainFloods = check<{ share: number }>({
     return whileRunning(context, ({ state, duty }, { at }) =>
       line.outlets.flatMap(({ item }, i): Found<{ share: number }>[] => {
         const value = state.byOutlet[i] as number;
-        if (item.outlet.type !== "drain" || value <= NOTHING) return [];
+        if (item.outlet.type !== "drain" || value <= WORTH_SAYING) return [];
         const share = duty.flow > 0 ? value / duty.flow : 0;
         const source = "The head line stands over its rim";
         return [{ severity: "stop", at, itemId: item.id, value, source, facts: { share } }];
@@ -201,6 +203,8 @@ export const drainFloods = check<{ share: number }>({
 interface Wasted {
   share: number;
   leaks: boolean;
+  /** part a smaller vent hole would waste, tried on the line; absent where none was, null where it would waste no less */
+  smaller?: number | null;
 }
 
 /** What holes let go: a vent hole may waste a little, a leak nothing. */
@@ -220,8 +224,28 @@ export const holeWastes = check<Wasted>({
       return [{ severity, at, itemId: hole.itemId, value, source, facts: { share, leaks } }];
     }),
   rank: moreIsWorse,
+  complete: (found, context) => {
+    const { facts, severity, at } = found;
+    if (facts.leaks || severity === "good") return found;
+    const { line, solution } = context;
+    const path = changeItems<PathItem>(line.path, (item) =>
+      item.kind === "orifice" && item.bore > SMALLEST_VENT
+        ? { ...item, bore: SMALLEST_VENT }
+        : item,
+    );
+    const pumps = solution.pumps.map(({ pump }) => pump);
+    const tried = solveLine({ ...line, path }, pumps, solution.asked?.wanted);
+    const running = tried.kind === "solved" ? tried.solution.cases[at].running : undefined;
+    const lost = running?.state.lost.reduce((sum, { flow }) => sum + flow, 0);
+    const share = running && lost !== undefined ? lost / running.duty.flow : undefined;
+    const smaller = share !== undefined && share < 0.9 * facts.share ? share : null;
+    return { ...found, facts: { ...facts, smaller } };
+  },
   derive: ({ at }, { solution }) => lostDerivation(solution, at),
 });
+
+/** m: a vent hole smaller than this clogs before it lets the air out. Common practice, no source: 3 mm, 1/8 in. */
+const SMALLEST_VENT = 0.003;
 
 /** A vent hole where it does nothing against air. */
 export const holeMisplaced = check<{ why: "above-check" | "no-check" }>({

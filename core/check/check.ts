@@ -157,4 +157,7 @@ export const LIMITS = {
   pressureReserve: 0.9,
 } as const;
 
+/** m³/s that is worth a word: under it a line passes no water anybody would see. Common practice, no source. */
+export const WORTH_SAYING = 1e-5;
+
 export const PRACTICE = "Common practice, no source";

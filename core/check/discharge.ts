@@ -8,7 +8,9 @@ import {
   VELOCITY,
   WAVE_SPEED,
 } from "../formula/laws.ts";
-import { NOTHING } from "../hydraulics/hydraulicModel.ts";
+import { type TubeHeads, tubeHeads } from "../hydraulics/headLine.ts";
+import type { SteadyState } from "../hydraulics/hydraulicModel.ts";
+import { segmentLoss } from "../hydraulics/resistance.ts";
 import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { Running } from "../hydraulics/solveLine.ts";
 import { BULK_MODULUS, joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
@@ -28,6 +30,7 @@ import {
   NO_FACTS,
   type NoFacts,
   PRACTICE,
+  WORTH_SAYING,
   whileRunning,
 } from "./check.ts";
 import { type TooFast, withSlowerSize } from "./slowerSize.ts";
@@ -48,7 +51,7 @@ function speeds({ solution }: CheckContext, { state }: Running) {
     if (kind !== "pipe" || side !== "discharge") continue;
     const flow = Math.abs(state.bySegment[i] as number);
     // Where nothing runs, another check says why.
-    if (flow <= NOTHING) continue;
+    if (flow <= WORTH_SAYING) continue;
     const velocity = meanVelocity(flow, bore);
     if (!fastest || velocity > fastest.velocity) fastest = { itemId, velocity };
     if (!slowest || velocity < slowest.velocity) slowest = { itemId, velocity };
@@ -126,7 +129,8 @@ export const checkValveFlutters = check<NoFacts>({
         const limit = fitting?.opensFullyAt;
         const value = meanVelocity(Math.abs(state.bySegment[i] as number), bore);
         // Nothing flutters where nothing runs.
-        if (limit === undefined || value >= limit || value === 0) return [];
+        const runs = Math.abs(state.bySegment[i] as number) > WORTH_SAYING;
+        if (limit === undefined || value >= limit || !runs) return [];
         const source = "Crane TP 410, from memory";
         return [{ severity: "watch", at, itemId, value, limit, source, facts: NO_FACTS }];
       }),
@@ -136,7 +140,7 @@ export const checkValveFlutters = check<NoFacts>({
 });
 
 interface Pressures {
-  /** Pa while it runs at that state of the water; absent where nothing runs */
+  /** Pa at the worst place of it while it runs at that state of the water; absent where nothing runs */
   running?: number;
   /** a pump on the way has no published shut-off head: the true pressure is higher */
   shutoffUnknown: boolean;
@@ -166,13 +170,15 @@ function findShutPressures(context: CheckContext): PipePressure[] {
     const shut = shutHeads(line, boundaries[at], states);
     const still = levelsOf(line.source)[at];
     const wet = segmentsInWater(line, still);
-    const moving = cases[at].running?.state.nodeHeads;
+    const state = cases[at].running?.state;
+    const moving = state?.nodeHeads;
+    const heads = state && headsOf(context, state);
     // While it runs, a well stands at the level it is drawn down to.
     const drawn = line.source.kind === "well" ? moving?.[line.intakeNode] : undefined;
     return line.stretches.flatMap((stretch) => {
       const { from } = stretch;
       const found: PipePressure[] = [];
-      for (const { segment, lowest: bottom, inWater } of lowestOfEach(line, stretch, wet)) {
+      for (const { segment, index, lowest: bottom, inWater } of lowestOfEach(line, stretch, wet)) {
         const felt = (surface: number) => (inWater ? Math.max(bottom, surface) : bottom);
         const { head, published } = shut[from] as ShutHead;
         const height = felt(still);
@@ -181,8 +187,13 @@ function findShutPressures(context: CheckContext): PipePressure[] {
           inWater,
           gravityPipe: segment.stock.family === "thin-drain",
         };
-        if (moving) {
-          facts.running = ((moving[from] as number) - felt(drawn ?? still)) * perMetre;
+        const own = heads?.[index];
+        if (own) {
+          const outside = drawn ?? still;
+          const at = (head: number, z: number) => head - (inWater ? Math.max(z, outside) : z);
+          const { startElevation, endElevation } = segment;
+          facts.running =
+            Math.max(at(own.start, startElevation), at(own.end, endElevation)) * perMetre;
         }
         found.push({
           at,
@@ -198,8 +209,12 @@ function findShutPressures(context: CheckContext): PipePressure[] {
   });
 }
 
+const headsOf = ({ solution: { line, model } }: CheckContext, state: SteadyState): TubeHeads[] =>
+  tubeHeads(line, state, (segment, flow) => segmentLoss(segment, flow, model.context));
+
 interface Lowest {
   segment: Segment & { stock: PipeStock };
+  index: number;
   lowest: number;
   inWater: boolean;
 }
@@ -223,7 +238,7 @@ function lowestOfEach(
     const lowest = Math.min(segment.startElevation, segment.endElevation);
     const held = found.get(key);
     if (!held || lowest < held.lowest) {
-      found.set(key, { segment: segment as Lowest["segment"], lowest, inWater });
+      found.set(key, { segment: segment as Lowest["segment"], index: i, lowest, inWater });
     }
   }
   return [...found.values()];
@@ -314,7 +329,7 @@ interface Surge {
   rise: number;
   /** m³/s */
   flow: number;
-  /** m above datum: total head where the stretch begins, and the lowest point of the run */
+  /** m above datum: where a tube would fill to at the worst place of the run while it runs, and that place */
   head: number;
   lowest: number;
 }
@@ -326,21 +341,26 @@ export const surge = check<Surge>({
   find: (context) =>
     whileRunning(context, ({ state }, { at }) => {
       const { line, water } = context.solution;
-      return line.stretches.flatMap((stretch) => {
-        const head = state.nodeHeads[stretch.from] as number;
-        const flow = Math.abs(state.bySegment[stretch.start] as number);
-        return lowestOfEach(line, stretch).flatMap(({ segment, lowest }): Found<Surge>[] => {
-          const { stock, itemId, bore } = segment;
-          const speed = waveSpeed(stock, water);
-          const limit = pressureRatingAt(stock, context.line.site.waterTemperature);
-          if (speed === undefined || limit === undefined) return [];
-          const rise = joukowskySurge(water.density, speed, meanVelocity(flow, bore));
-          const value = (head - lowest) * water.density * GRAVITY + rise;
-          const severity = value > limit ? "watch" : "good";
-          const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";
-          const facts = { rise, flow, head, lowest };
-          return [{ severity, at, itemId, value, limit, source, facts }];
-        });
+      const heads = headsOf(context, state);
+      return line.segments.flatMap((segment, i): Found<Surge>[] => {
+        const { stock, kind, side, itemId, bore, startElevation, endElevation } = segment;
+        if (kind !== "pipe" || side !== "discharge" || !stock) return [];
+        const flow = Math.abs(state.bySegment[i] as number);
+        const speed = waveSpeed(stock, water);
+        const limit = pressureRatingAt(stock, context.line.site.waterTemperature);
+        if (flow <= WORTH_SAYING || speed === undefined || limit === undefined) return [];
+        const { start, end } = heads[i] as TubeHeads;
+        const first = start - startElevation > end - endElevation;
+        const [head, lowest] = first ? [start, startElevation] : [end, endElevation];
+        const rise = joukowskySurge(water.density, speed, meanVelocity(flow, bore));
+        const standing = (head - lowest) * water.density * GRAVITY;
+        // Where the pressure that stands there is too much already, another check says so.
+        if (standing > limit) return [];
+        const value = standing + rise;
+        const severity = value > limit ? "watch" : "good";
+        const source = "Joukowsky Δp = ρ a Δv, stopped faster than the wave runs there and back";
+        const facts = { rise, flow, head, lowest };
+        return [{ severity, at, itemId, value, limit, source, facts }];
       });
     }),
   rank: moreIsWorse,
@@ -355,7 +375,7 @@ export const surge = check<Surge>({
     const modulus = FAMILIES[stock.family].youngsModulus ?? 0;
     const speed = derive(WAVE_SPEED, [BULK_MODULUS, water.density, bore, modulus, wall]);
     const rise = derive(JOUKOWSKY, [water.density, speed.result.value, velocity.result.value]);
-    const names = { 1: "head where this stretch begins", 2: "lowest point of this run" };
+    const names = { 1: "where a tube would fill to", 2: "the worst place of this run" };
     const still = derive(STATIC_PRESSURE, [water.density, facts.head, facts.lowest], { names });
     const together = deriveOver(MOST_PRESSURE, [still.result, rise.result]);
     return [velocity, speed, rise, still, together];
@@ -370,26 +390,58 @@ const MOST_PRESSURE = {
   source: "Hydrostatics and Joukowsky",
 };
 
-/** Where the discharge falls below air pressure, lay-flat collapses and joints draw air. */
-export const dischargeUnderSuction = check<NoFacts>({
+/**
+ * Where the discharge falls below air pressure, lay-flat collapses and joints draw air. Where it would fall to that of
+ * vapour the column breaks, and what lies beyond no longer draws.
+ */
+export const dischargeUnderSuction = check<{ breaks: boolean }>({
   quantity: "head",
   each: "line",
   find: (context) =>
-    whileRunning(context, ({ headLine }, { at }): Found<NoFacts>[] => {
+    whileRunning(context, ({ headLine, state }, { at }): Found<{ breaks: boolean }>[] => {
+      const { line, model } = context.solution;
+      const limit = -(model.context.barometric ?? Number.POSITIVE_INFINITY);
+      const source = "Head line against the pipe's height";
+      if (state.broken) {
+        // The pressure there were the line full beyond it: what breaks it.
+        const { segment, drop } = state.broken;
+        const { itemId } = line.segments[segment] as Segment;
+        const facts = { breaks: true };
+        return [{ severity: "stop", at, itemId, value: -drop, limit, source, facts }];
+      }
       let value = -UNDER_AIR;
       let itemId: string | undefined;
       for (const point of headLine) {
         if (point.side !== "discharge" || point.pressureHead > value) continue;
+        // What a pump draws with is judged as its suction.
+        if (line.pumps.some(({ item }) => item.id === point.itemId)) continue;
+        // Of a way that no water takes nothing is said here.
+        const i = line.segments.findIndex((own) => own.itemId === point.itemId);
+        if (i >= 0 && Math.abs(state.bySegment[i] as number) <= WORTH_SAYING) continue;
         ({ itemId, pressureHead: value } = point);
       }
       if (itemId === undefined) return [];
-      const source = "Head line against the pipe's height";
-      return [{ severity: "watch", at, itemId, value, source, facts: NO_FACTS }];
+      const breaks = value <= limit;
+      const severity = breaks ? "stop" : "watch";
+      const held = Number.isFinite(limit) ? { limit } : {};
+      return [{ severity, at, itemId, value, ...held, source, facts: { breaks } }];
     }),
   rank: ({ value }) => -value,
-  derive: ({ at, itemId, value }, { solution }) => [
-    pointStep(solution.cases[at].running, itemId, value),
-  ],
+  derive: ({ at, itemId, value }, { solution }) => {
+    const { running } = solution.cases[at];
+    const drop = running?.state.broken?.drop;
+    if (drop !== undefined && value === -drop) return [derive(BREAKS, [drop])];
+    return [pointStep(running, itemId, value)];
+  },
+});
+
+const BREAKS = formula({
+  title: "Pressure over the hill, were the line full beyond it",
+  equation: "h = -\\Delta",
+  given: [sign("\\Delta", "what falls behind it, beyond what that takes", "head")],
+  result: sign("h", "pressure over the hill", "head"),
+  source: "Balance of heads",
+  of: (drop: number) => -drop,
 });
 
 /** m under air pressure from which it is said. */

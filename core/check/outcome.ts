@@ -7,11 +7,11 @@ import {
 } from "../formula/duty.ts";
 import { derive, formula, sign } from "../formula/formula.ts";
 import { DIFFERENCE, RATIO } from "../formula/laws.ts";
-import type { PumpState } from "../hydraulics/boundary.ts";
+import { outletLevel, type PumpState } from "../hydraulics/boundary.ts";
 import { NOTHING } from "../hydraulics/hydraulicModel.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
-import type { Stretch } from "../line/compiledLine.ts";
-import type { WaterLevel } from "../line/path.ts";
+import { type Stretch, segmentsInto } from "../line/compiledLine.ts";
+import { levelsOf, type WaterLevel } from "../line/path.ts";
 import { ownChecks } from "../line/profile.ts";
 import {
   type Check,
@@ -26,6 +26,7 @@ import {
   NO_FACTS,
   type NoFacts,
   pumpOf,
+  WORTH_SAYING,
 } from "./check.ts";
 
 /** What came of every pump on the line. */
@@ -58,12 +59,12 @@ function outcomes<K extends Outcome["kind"], F>(
 interface LiftFacts {
   staticHead: number;
   bestHead: number;
-  short: "static-head" | "friction";
+  short: "static-head" | "friction" | "holes";
 }
 
 /** `asked`: what the head is called that the pump does not come to. */
-const lifting = (find: Check<LiftFacts>["find"], asked: string) =>
-  check<LiftFacts>({
+const lifting = <F extends LiftFacts>(find: Check<F>["find"], asked: string) =>
+  check<F>({
     find,
     quantity: "head",
     each: "item",
@@ -90,8 +91,13 @@ function liftless(context: CheckContext, othersRun: boolean): Found<LiftFacts>[]
   });
 }
 
+interface HeldShut extends LiftFacts {
+  /** a check valve of its own stays shut; without one the others drive water back through it */
+  guarded: boolean;
+}
+
 /** Pumps whose own check valve the others hold shut, though a hole below it lets some water go. */
-function heldShut(context: CheckContext): Found<LiftFacts>[] {
+function heldShut(context: CheckContext): Found<HeldShut>[] {
   const { line } = context.solution;
   if (line.pumps.length < 2) return [];
   return eachPump(context, ({ atWork, placed, running, solved }) => {
@@ -109,9 +115,21 @@ function heldShut(context: CheckContext): Found<LiftFacts>[] {
         itemId: atWork.itemId,
         value: Math.max(staticHead - bestHead, 0),
         source: CURVES,
-        facts: { staticHead, bestHead, short: "static-head" },
+        facts: { staticHead, bestHead, short: "static-head", guarded: true },
       },
     ];
+  });
+}
+
+/** What only stands because the others run, with whether anything holds their water from it. */
+function heldByOthers(context: CheckContext): Found<HeldShut>[] {
+  const { line } = context.solution;
+  return liftless(context, true).map((found) => {
+    const placed = line.pumps.find(({ item }) => item.id === found.itemId);
+    const footed =
+      placed && segmentsInto(line, placed.inlet).some(({ fitting }) => fitting?.group === "check");
+    const guarded = placed !== undefined && (footed || ownChecks(line, placed) !== undefined);
+    return { ...found, facts: { ...found.facts, guarded } };
   });
 }
 
@@ -131,7 +149,7 @@ export const cannotLift = lifting(
   "asked for where the two come closest",
 );
 export const pumpHeldShut = lifting(
-  (context) => [...liftless(context, true), ...heldShut(context)],
+  (context) => [...heldByOthers(context), ...heldShut(context)],
   "held against it by the others",
 );
 
@@ -174,36 +192,42 @@ export const beyondCurve = check<{ lastHead: number; headNeeded: number }>({
   derive: ({ at, itemId }, { solution }) => flowDerivation(solution, at, itemId),
 });
 
-export const twoCrossings = check<{ startsFromRest: boolean }>({
+export const twoCrossings = check<{ startsFromRest: boolean; sticksAt: number | null }>({
   quantity: "flow",
   each: "item",
   find: (context) =>
-    outcomes(context, "two-crossings", ({ stable, unstable, startsFromRest }, base) => [
+    outcomes(context, "two-crossings", ({ stable, unstable, startsFromRest, sticksAt }, base) => [
       {
         ...base,
         severity: startsFromRest ? "watch" : "stop",
         value: stable.flow,
         limit: unstable.flow,
-        facts: { startsFromRest },
+        facts: { startsFromRest, sticksAt: sticksAt?.flow ?? null },
       },
     ]),
   rank: lessIsWorse,
   derive: ({ at, itemId }, { solution }) => flowDerivation(solution, at, itemId),
 });
 
-export const siphons = check<{ fall: number }>({
+/** m the lowest way out lies below the water of the source, whatever presses on either; negative where it lies above. */
+function belowWater({ solution: { line } }: CheckContext, at: WaterLevel): number {
+  const ways = line.outlets.map(({ item, elevation }) => outletLevel(item.outlet, elevation, at));
+  return levelsOf(line.source)[at] - Math.min(...ways);
+}
+
+export const siphons = check<{ fall: number; below: number }>({
   quantity: "flow",
   each: "line",
   find: (context) =>
     inEachCase(context, ({ at, siphonFlow, staticHead }) =>
-      siphonFlow !== undefined && siphonFlow > NOTHING
+      siphonFlow !== undefined && siphonFlow > WORTH_SAYING
         ? [
             {
               severity: "watch",
               at,
               value: siphonFlow,
               source: "Outlet below the water",
-              facts: { fall: -staticHead },
+              facts: { fall: -staticHead, below: belowWater(context, at) },
             },
           ]
         : [],
@@ -220,6 +244,9 @@ export const siphons = check<{ fall: number }>({
   },
 });
 
+/** Part of the wanted flow that meets it. Common practice, no source. */
+const MET = 0.99;
+
 /** The flow at the outlets against what the job is there for. */
 export const wantedFlow = check<NoFacts>({
   quantity: "flow",
@@ -230,7 +257,8 @@ export const wantedFlow = check<NoFacts>({
     return inEachCase(context, ({ at, outcome, running }): Found<NoFacts>[] => {
       if (!settledDuty(outcome) || !running) return [];
       const value = running.state.delivered;
-      const severity = value >= limit ? "good" : at === "low" ? "watch" : "stop";
+      // An aim is not a limit, and within a hundredth it is met.
+      const severity = value >= MET * limit ? "good" : "watch";
       const source = "Flow wanted for this job";
       return [{ severity, at, value, limit, source, facts: NO_FACTS }];
     });

@@ -6,10 +6,11 @@ import type { CheckContext, Found } from "./check.ts";
 /** What would mend a pipe that is too fast. */
 export interface TooFast {
   /**
-   * id of the least larger size of the same pipe that brings it under the limit; null where none stocked does,
-   * absent where none was tried
+   * id of the least larger size of the same pipe that brings it under the limit; else why there is none: no larger one
+   * is stocked, none that was tried brings it there, or what runs is not known past the pump's curve. Absent where none
+   * was tried
    */
-  larger?: string | null;
+  larger?: { id: string } | "none-stocked" | "none-slower" | "not-known";
 }
 
 /**
@@ -23,11 +24,13 @@ export function withSlowerSize(found: Found<TooFast>, context: CheckContext): Fo
   const { pumps: on, asked } = context.solution;
   const pumps = on.map(({ pump }) => pump);
   const now = findPipeStock(item.stock);
-  for (let stock = now && nextSizeUp(now); stock; stock = nextSizeUp(stock)) {
+  const told = (larger: TooFast["larger"]) => ({ ...found, facts: { ...(larger && { larger }) } });
+  if (!now || !nextSizeUp(now)) return told("none-stocked");
+  let known = false;
+  for (let stock = nextSizeUp(now); stock; stock = nextSizeUp(stock)) {
     const [row] = compareSizes(context.line, pumps, [item.id], [stock], at, asked?.wanted).rows;
-    if (row?.velocity !== undefined && row.velocity <= limit) {
-      return { ...found, facts: { larger: stock.id } };
-    }
+    known ||= row?.velocity !== undefined;
+    if (row?.velocity !== undefined && row.velocity <= limit) return told({ id: stock.id });
   }
-  return { ...found, facts: { larger: null } };
+  return told(known ? "none-slower" : "not-known");
 }

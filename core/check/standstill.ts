@@ -74,18 +74,26 @@ export const losesPrime = check<NoFacts>({
 });
 
 /** Water that falls back through a pump nothing holds it from. */
-export const drainsBack = check<NoFacts>({
+export const drainsBack = check<{ fromTank: boolean }>({
   quantity: "volume",
   each: "item",
   find: (context) =>
-    standing(context, (placed): Found<NoFacts>[] => {
+    standing(context, (placed): Found<{ fromTank: boolean }>[] => {
       const { line } = context.solution;
       if (!drawsItself(line, placed) || line.pumps.length > 1) return [];
       if (hasFootValve(suctionOf(line, placed))) return [];
       const value = pipeVolume(drainingPipes(line, placed, levelsOf(line.source).low));
-      if (value <= 0 || unguardedOutlets(line, placed).size === 0) return [];
+      const ways = unguardedOutlets(line, placed);
+      if (value <= 0 || ways.size === 0) return [];
+      // A mouth under water lets the whole of that water follow what is in the pipe.
+      const fromTank = line.outlets.some(
+        ({ node, item: { outlet }, elevation }) =>
+          ways.has(node) && outlet.type === "submerged" && outlet.level.high > elevation,
+      );
       const itemId = placed.item.id;
-      return [{ severity: "watch", at: "low", itemId, value, source: PRACTICE, facts: NO_FACTS }];
+      return [
+        { severity: "watch", at: "low", itemId, value, source: PRACTICE, facts: { fromTank } },
+      ];
     }),
   rank: moreIsWorse,
   derive: drainBackSteps,
@@ -166,15 +174,12 @@ export const trapsAir = check<{ suction: boolean }>({
       facts: { suction: side === "suction" },
     })),
   rank: moreIsWorse,
-  derive: ({ itemId }, { solution: { line } }) => {
+  derive: ({ itemId, value }, { solution: { line } }) => {
     const start = line.places.get(itemId ?? "")?.elevation ?? line.source.intake;
-    const rises = line.segments.flatMap((segment) =>
-      segment.itemId === itemId ? [segment.endElevation - segment.startElevation] : [],
-    );
     return [
       deriveOver(HEIGHT, [
         term(sign("z", "where the run begins", "length"), start),
-        ...rises.map((rise) => term(sign("r", "it rises", "length"), rise)),
+        term(sign("r", "it rises from there", "length"), value - start),
       ]),
     ];
   },

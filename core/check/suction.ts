@@ -115,9 +115,11 @@ export const pumpNotUnderWater = check<NoFacts>({
   quantity: "head",
   each: "item",
   find: (context) =>
-    eachPump(context, ({ atWork: { itemId, suction }, on, placed, solved }) => {
-      const { staticLift: value } = suction;
+    eachPump(context, ({ atWork: { itemId }, on, placed, running, solved }) => {
       const { line } = context.solution;
+      // Where the water's surface is, whatever presses on it.
+      const surface = levelUnder(context, running.state.nodeHeads[line.intakeNode] as number);
+      const value = placed.elevation - surface;
       if (!on.pump.submersible || !drawsItself(line, placed) || value <= 0) return [];
       // A well that is pumped down to the intake is told of as that.
       if (line.source.kind === "well" && placed.elevation <= line.source.intake) return [];
@@ -128,7 +130,7 @@ export const pumpNotUnderWater = check<NoFacts>({
   derive: (found, context) => {
     const pump = pumpOf(context, found);
     const elevation = pump?.placed.elevation ?? 0;
-    return [derive(OVER_WATER, [elevation, elevation - (pump?.atWork.suction.staticLift ?? 0)])];
+    return [derive(OVER_WATER, [elevation, elevation - found.value])];
   },
 });
 
@@ -140,11 +142,11 @@ const OVER_WATER = formula({
 });
 
 /** Water boils where its pressure falls below what its warmth asks for. */
-export const suctionBoils = check<{ pumpId: string }>({
+export const suctionBoils = check<{ where: string }>({
   quantity: "head",
   each: "item",
   find: (context) =>
-    eachPump(context, ({ atWork: { itemId: pumpId, suction }, solved }) => {
+    eachPump(context, ({ atWork: { itemId, suction }, solved }) => {
       const limit = -suction.barometricLimit;
       const { lowest } = suction;
       if (!lowest || lowest.pressureHead >= limit) return [];
@@ -152,17 +154,17 @@ export const suctionBoils = check<{ pumpId: string }>({
         {
           severity: "stop",
           at: solved.at,
-          itemId: lowest.itemId,
+          itemId,
           value: lowest.pressureHead,
           limit,
           source: "IAPWS vapour pressure",
-          facts: { pumpId },
+          facts: { where: lowest.itemId },
         },
       ];
     }),
   rank: ({ value }) => -value,
-  derive: ({ at, itemId, value }, { solution }) => [
-    pointStep(solution.cases[at].running, itemId, value),
+  derive: ({ at, facts, value }, { solution }) => [
+    pointStep(solution.cases[at].running, facts.where, value),
   ],
 });
 

@@ -12,6 +12,8 @@ import { GRAVITY } from "../quantity/constants.ts";
 export interface Boundary {
   source: number;
   outlets: readonly number[];
+  /** by outlet: its mouth hangs over the water it empties into, and takes none of it back; none where absent */
+  bare?: readonly boolean[];
 }
 
 /** What a pump does. */
@@ -31,6 +33,10 @@ export function boundaryAt(line: CompiledLine, at: WaterLevel, water: Water): Bo
     source: sourceHead(line.source, at, water),
     outlets: line.outlets.map(({ item, elevation }) =>
       outletHead(item.outlet, elevation, at, water),
+    ),
+    bare: line.outlets.map(
+      ({ item: { outlet }, elevation }) =>
+        outlet.type === "submerged" && outlet.level[OPPOSITE[at]] <= elevation,
     ),
   };
 }
@@ -77,9 +83,9 @@ export function headOutside({ elevation, wetFrom }: Hole, { source }: Boundary):
   return wetFrom !== undefined && source > wetFrom ? source : elevation;
 }
 
-/** m above datum: the surface an outlet empties into, else the outlet itself. */
+/** m above datum: the surface an outlet empties into, or its mouth where that hangs higher. */
 export function outletLevel(outlet: Outlet, elevation: number, at: WaterLevel): number {
-  return outlet.type === "submerged" ? outlet.level[OPPOSITE[at]] : elevation;
+  return outlet.type === "submerged" ? Math.max(outlet.level[OPPOSITE[at]], elevation) : elevation;
 }
 
 /** Pa (gauge) that an outlet is held at. */

@@ -90,6 +90,33 @@ export function headLine(
   return points;
 }
 
+/** m above datum to which open tubes would fill at either end of a segment while water moves. */
+export interface TubeHeads {
+  start: number;
+  end: number;
+}
+
+/** Those of every segment in a `state`, from the head where its stretch begins and what each takes on the way. */
+export function tubeHeads(
+  { stretches, segments }: CompiledLine,
+  { nodeHeads, bySegment, broken }: SteadyState,
+  loss: (segment: CompiledLine["segments"][number], flow: number) => number,
+): TubeHeads[] {
+  const found = new Array<TubeHeads>(segments.length);
+  for (const { from, start, end } of stretches) {
+    let total = nodeHeads[from] as number;
+    for (let i = start; i < end; i++) {
+      const segment = segments[i] as CompiledLine["segments"][number];
+      const flow = bySegment[i] as number;
+      const speed = velocityHead(Math.abs(flow), segment.bore);
+      const first = total - speed;
+      total -= loss(segment, flow) + (broken?.segment === i - 1 ? broken.drop : 0);
+      found[i] = { start: first, end: total - speed };
+    }
+  }
+  return found;
+}
+
 /** m of water a gauge at the base of an outlet reads; nothing where the path begins with it. */
 export function pressureHeadBefore(
   points: readonly HeadLinePoint[],

@@ -1,7 +1,9 @@
 import type { CompiledLine, Hole, PlacedPump, Stretch } from "../line/compiledLine.ts";
 import type { Diagnostic } from "../line/diagnostic.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
-import { continuedHead, continuedHeadSlope } from "../pump/curve.ts";
+import { evaluate } from "../numeric/monotoneCubic.ts";
+import { velocityHead } from "../pipe/darcyWeisbach.ts";
+import { continuedHead, continuedHeadSlope, type PumpCurve } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { type Boundary, headOutside, type PumpState, staticHead } from "./boundary.ts";
 import { type Link, solveNetwork } from "./network.ts";
@@ -26,6 +28,8 @@ export interface SteadyState {
   byOutlet: number[];
   /** what reaches the outlets meant; what comes up at open drains does not count */
   delivered: number;
+  /** the column of water breaks after a segment, at the vapour pressure: m of head that are lost there */
+  broken?: { segment: number; drop: number };
   /** what is lost through each hole */
   lost: { itemId: string; flow: number }[];
   /** flows of the network's links: a later solution of the same model may start from them */
@@ -148,14 +152,17 @@ function solveSteady(
     const short = outOfReach(line, boundary, pumps);
     if (short !== undefined) return nothingRuns(line, pumps, lift, lift - short);
     const direct = atOnce(line, ways, boundary, pumps, start);
-    if (direct) return finish(line, pumps, lift, direct.outcomes, direct.state);
+    if (direct) return finish(line, direct.states, lift, direct.outcomes, direct.state, boundary);
+    const drooping = pumps.length > 1 && pumps.some((own) => own.kind === "running" && droopy(own));
+    const rested = drooping ? oneAfterAnother(line, ways, boundary, pumps) : undefined;
+    if (rested) return finish(line, rested.states, lift, rested.outcomes, rested.state, boundary);
   }
   const found = eachOnItsCurve(ways, boundary, pumps);
   if (!found) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
   const { outcomes, states } = found;
   const settled = outcomes.findIndex((outcome) => settledDuty(outcome));
   const moves = settled >= 0 || states.some(({ kind }) => kind === "held");
-  if (!moves) return finish(line, states, lift, outcomes, undefined);
+  if (!moves) return finish(line, states, lift, outcomes, undefined, boundary);
   const duty = settled >= 0 ? settledDuty(outcomes[settled] as Outcome) : undefined;
   // The flow that was found for a pump is that pump's own, to the last digit.
   const state = ways.stateOf(
@@ -164,7 +171,7 @@ function solveSteady(
   );
   if (!state) return { kind: "not-balanced", diagnostic: NOT_BALANCED };
   const all = pumps.map((own, i) => heldOutcome(line, own, i, state) ?? (outcomes[i] as Outcome));
-  return finish(line, states, lift, all, state);
+  return finish(line, states, lift, all, state, boundary);
 }
 
 /** What comes of a pump whose flow is imposed. */
@@ -218,6 +225,7 @@ function finish(
   lift: number,
   outcomes: Outcome[],
   state: SteadyState | undefined,
+  boundary: Boundary,
 ): SteadyResult {
   if (!state) {
     const outcome = outcomes.find(({ kind }) => kind !== "stopped") as Outcome;
@@ -226,7 +234,7 @@ function finish(
   // Pumps whose water all leaves through holes before the outlet lift nothing, whatever they pass.
   if (state.delivered <= NOTHING && line.holes.length > 0 && !spills(line, state)) {
     const best = Math.max(...outcomes.map((outcome) => settledDuty(outcome)?.head ?? 0));
-    return nothingRuns(line, pumps, lift, best);
+    return nothingRuns(line, pumps, lift, best, missingAtOutlet(line, boundary, state));
   }
   const drooping = droops(line, pumps, state);
   if (drooping) return { kind: "not-balanced", diagnostic: drooping };
@@ -273,9 +281,12 @@ function nothingRuns(
   pumps: readonly PumpState[],
   lift: number,
   bestHead: number,
+  /** m missing at the outlet nearest to their reach, where holes on the way take all they move */
+  missing?: number,
 ): SteadyResult {
-  const shortfall = lift - bestHead;
-  const short = shortfall > 0 ? "static-head" : "friction";
+  const above = lift - bestHead;
+  const shortfall = above > 0 ? above : (missing ?? above);
+  const short = above > 0 ? "static-head" : "holes";
   const outcome: Outcome = { kind: "cannot-lift", staticHead: lift, bestHead, shortfall, short };
   const outcomes = placed.map(
     (_, i): Outcome => (pumps[i]?.kind === "stopped" ? { kind: "stopped" } : outcome),
@@ -283,9 +294,123 @@ function nothingRuns(
   return { kind: "no-duty", staticHead: lift, outcome, outcomes, states: pumps };
 }
 
+/** m by which the head where the way to an outlet leaves falls short of what that asks, of several the least. */
+function missingAtOutlet(
+  { outlets, stretches }: CompiledLine,
+  boundary: Boundary,
+  { nodeHeads }: SteadyState,
+): number {
+  const each = outlets.map(({ node }, i) => {
+    const from = stretches.find(({ to }) => to === node)?.from ?? 0;
+    return (boundary.outlets[i] as number) - (nodeHeads[from] as number);
+  });
+  return Math.max(Math.min(...each), 0);
+}
+
+const droopy = ({ curve }: Extract<PumpState, { kind: "running" }>): boolean =>
+  curve.peak.flow > curve.firstFlow;
+
+/** times each pump is asked again as the others are by then */
+const MOST_ROUNDS = 200;
+
+/**
+ * Pumps of which some droop, started one after another from rest: each goes from the flow it has to the nearest at which
+ * it meets the line, the others held at theirs, and so round until none moves any more. Where one cannot get past the
+ * head the others hold it stays shut. Nothing where the flows do not come to rest.
+ */
+function oneAfterAnother(
+  line: CompiledLine,
+  ways: Ways,
+  boundary: Boundary,
+  pumps: readonly PumpState[],
+) {
+  const flows = pumps.map(() => 0);
+  const held = () =>
+    pumps.map(
+      (own, i): PumpState =>
+        own.kind === "running" ? { kind: "held", flow: flows[i] as number } : own,
+    );
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    let moved = 0;
+    for (const [i, own] of pumps.entries()) {
+      if (own.kind !== "running") continue;
+      const others = held();
+      let balanced = true;
+      const surplus = (flow: number) => {
+        const head = ways.headOf(boundary, others.with(i, { kind: "held", flow }), i);
+        balanced &&= !Number.isNaN(head);
+        return evaluate(own.curve.head, Math.max(flow, own.curve.firstFlow)) - head;
+      };
+      const next = nearestMeeting(own.curve, flows[i] as number, surplus);
+      if (!balanced) return undefined;
+      moved = Math.max(moved, Math.abs(next - (flows[i] as number)));
+      flows[i] = next;
+    }
+    if (moved > 1e-10) continue;
+    const states = held();
+    const state = ways.stateOf(boundary, states);
+    if (!state) return undefined;
+    const outcomes = pumps.map((own, i): Outcome => {
+      if (own.kind !== "running") return { kind: "stopped" };
+      const { curve } = own;
+      const flow = flows[i] as number;
+      const asked = headOver(line.pumps[i] as PlacedPump, state);
+      if (flow <= NOTHING) {
+        const bestHead = curve.head.y[0] as number;
+        const shortfall = Math.max(asked - bestHead, 0);
+        return {
+          kind: "cannot-lift",
+          staticHead: asked,
+          bestHead,
+          shortfall,
+          short: "static-head",
+        };
+      }
+      const head = evaluate(curve.head, Math.max(flow, curve.firstFlow));
+      return flow >= curve.lastFlow && head > asked + 1e-6
+        ? { kind: "beyond-curve", last: { flow, head }, headNeeded: asked }
+        : { kind: "runs", duty: { flow, head: asked } };
+    });
+    return {
+      state,
+      outcomes,
+      states: pumps.map((own, i) =>
+        outcomes[i]?.kind === "beyond-curve" ? (states[i] as PumpState) : own,
+      ),
+    };
+  }
+  return undefined;
+}
+
+/** The flow a pump comes to from another: up while it makes more than is asked, down while it makes less. */
+function nearestMeeting(
+  { lastFlow }: PumpCurve,
+  from: number,
+  surplus: (flow: number) => number,
+): number {
+  const steps = 24;
+  let at = from;
+  let here = surplus(at);
+  if (here === 0) return from;
+  const rises = here > 0;
+  const span = rises ? lastFlow - from : from;
+  for (let i = 1; i <= steps && span > 0; i++) {
+    const next = rises ? from + (span * i) / steps : from - (span * i) / steps;
+    const there = surplus(next);
+    if (rises ? there <= 0 : there >= 0) {
+      return rises
+        ? bracketedRoot(surplus, at, next, here, there, lastFlow * 1e-11)
+        : bracketedRoot(surplus, next, at, there, here, lastFlow * 1e-11);
+    }
+    [at, here] = [next, there];
+  }
+  return rises ? lastFlow : 0;
+}
+
 /**
  * All pumps of a network balanced in one go: good where every curve falls all the way, so that there is one
- * balance only, and where every pump comes to run inside what is published. Otherwise nothing.
+ * balance only. A pump that would run past its last published flow is held at that, the one furthest past first, and
+ * the others are balanced anew. Nothing where one comes to stand, or runs below what is published.
  */
 function atOnce(
   line: CompiledLine,
@@ -294,41 +419,59 @@ function atOnce(
   pumps: readonly PumpState[],
   start?: SteadyState,
 ) {
-  for (const state of pumps) {
-    if (state.kind === "running" && state.curve.peak.flow > state.curve.firstFlow) return undefined;
+  if (pumps.some((own) => own.kind === "running" && droopy(own))) return undefined;
+  let states = [...pumps];
+  let state: SteadyState | undefined;
+  for (let held = 0; held <= pumps.length; held++) {
+    state = ways.stateOf(boundary, states, held === 0 ? start : undefined);
+    if (!state) return undefined;
+    const past = states.map((own, i) =>
+      own.kind === "running" ? (state?.byPump[i] as number) / own.curve.lastFlow : 0,
+    );
+    const most = Math.max(...past);
+    if (most <= 1 + 1e-12) break;
+    const worst = past.indexOf(most);
+    const own = states[worst];
+    if (own?.kind === "running") {
+      states = states.with(worst, { kind: "held", flow: own.curve.lastFlow });
+    }
   }
-  const state = ways.stateOf(boundary, pumps, start);
-  if (!state) return undefined;
-  const inside = pumps.every((own, i) => {
-    const flow = state.byPump[i] as number;
+  const balanced = state as SteadyState;
+  const inside = states.every((own, i) => {
     if (own.kind !== "running") return true;
-    return flow > Math.max(own.curve.firstFlow, NOTHING) && flow <= own.curve.lastFlow;
+    return (balanced.byPump[i] as number) > Math.max(own.curve.firstFlow, NOTHING);
   });
   if (!inside) return undefined;
   const outcomes = line.pumps.map((placed, i): Outcome => {
-    if (pumps[i]?.kind !== "running") return { kind: "stopped" };
-    const flow = state.byPump[i] as number;
-    return { kind: "runs", duty: { flow, head: headOver(placed, state) } };
+    const own = pumps[i];
+    if (own?.kind !== "running") return { kind: "stopped" };
+    const head = headOver(placed, balanced);
+    if (states[i]?.kind !== "held") {
+      return { kind: "runs", duty: { flow: balanced.byPump[i] as number, head } };
+    }
+    const { lastFlow } = own.curve;
+    const last = { flow: lastFlow, head: evaluate(own.curve.head, lastFlow) };
+    return { kind: "beyond-curve", last, headNeeded: head };
   });
-  return { state, outcomes };
+  return { state: balanced, outcomes, states };
 }
 
-/** A pump on the rising part of its curve beside others has no duty of its own to settle at. */
+/** Pumps on the rising parts of their curves beside each other have no duty of their own to settle at. */
 function droops(
   line: CompiledLine,
   pumps: readonly PumpState[],
   { byPump }: SteadyState,
 ): Diagnostic | undefined {
-  if (pumps.length < 2) return undefined;
-  for (const [i, state] of pumps.entries()) {
-    if (state.kind !== "running") continue;
+  const rising = pumps.flatMap((state, i) => {
+    if (state.kind !== "running") return [];
     const flow = byPump[i] as number;
-    const peak = state.curve.peak.flow;
-    if (flow > NOTHING && peak > state.curve.firstFlow && flow < peak) {
-      return { code: "pump-droops", itemId: line.pumps[i]?.item.id as string };
-    }
-  }
-  return undefined;
+    const { peak, firstFlow } = state.curve;
+    return flow > NOTHING && peak.flow > firstFlow && flow < peak.flow ? [i] : [];
+  });
+  const [, second] = rising;
+  return second === undefined
+    ? undefined
+    : { code: "pump-droops", itemId: line.pumps[second]?.item.id as string };
 }
 
 /** One outcome for all pumps: that of the only one, the first that is off its curve, or the joint duty. */
@@ -380,23 +523,74 @@ function singlePath(line: CompiledLine, context: LossContext): Ways {
     return k > 0 ? { ...whole, quadratic: whole.quadratic + k } : whole;
   };
   const pump = line.pumps[0];
+  const crests = crestsOf(line, context);
+  /** whether the pressure over a crest would fall under that of vapour at a flow, were the line full beyond it */
+  const breaks = (own: Crest, boundary: Boundary, flow: number) => {
+    const beyond = headLoss(whole, flow, friction) - headLoss(own.before, flow, friction);
+    const full = (boundary.outlets[0] as number) + beyond;
+    return full - own.elevation - velocityHead(flow, own.bore) < -(context.barometric ?? 0);
+  };
+  /** m above datum: a column that broke lets go of what lies beyond, and is lifted to its crest as to an open end */
+  const openAt = (own: Crest, flow: number) => own.elevation + velocityHead(flow, own.bore);
+  /** the crest over which the column breaks at a flow, if over one, and the head in m a pump must add then */
+  const breaking = (boundary: Boundary, flow: number) => {
+    let most = Number.NEGATIVE_INFINITY;
+    let found: { segment: number; head: number } | undefined;
+    for (const own of crests) {
+      const head = openAt(own, flow) - boundary.source + headLoss(own.before, flow, friction);
+      if (head <= most || !breaks(own, boundary, flow)) continue;
+      most = head;
+      found = { segment: own.segment, head };
+    }
+    return found;
+  };
+  /** m³/s that falling water drives where the column breaks: what runs to the crest alone, if anything does */
+  const overCrests = (boundary: Boundary, flow: number) => {
+    if (flow < 0) {
+      const high = (boundary.outlets[0] as number) + (context.barometric ?? 0);
+      return crests.some(({ elevation }) => elevation >= high) ? 0 : flow;
+    }
+    let least = flow;
+    for (const own of crests) {
+      if (least === 0 || !breaks(own, boundary, flow)) continue;
+      const short = (q: number) =>
+        openAt(own, q) - boundary.source + headLoss(own.before, q, friction);
+      if (short(0) >= 0) return 0;
+      if (short(least) > 0) {
+        least = bracketedRoot(short, 0, least, short(0), short(least), least * 1e-10);
+      }
+    }
+    return least;
+  };
   return {
     headOf: (boundary, pumps, held) => {
       const own = pumps[held];
       const flow = own?.kind === "held" ? own.flow : 0;
-      return staticHead(boundary) + headLoss(whole, flow, friction);
+      return (
+        breaking(boundary, flow)?.head ?? staticHead(boundary) + headLoss(whole, flow, friction)
+      );
     },
     stateOf: (boundary, pumps, _, drawn) => {
       const lift = staticHead(boundary);
       const [own] = pumps;
       const forced = own?.kind === "held" ? own.flow : drawn;
-      const flow = forced ?? drivenFlow(line, standing(own), -lift, context);
+      const bare = boundary.bare?.[0] ?? false;
+      const flow =
+        forced ?? overCrests(boundary, drivenFlow(line, standing(own), -lift, context, bare));
+      const over = flow > 0 ? breaking(boundary, flow) : undefined;
+      const taken = lift + headLoss(whole, flow, friction);
+      // Driven by its own fall the line spends all of that; a pump adds just what the crest asks.
+      const drop = over ? (forced === undefined ? -taken : over.head - taken) : 0;
+      const broken = over && drop > 0 ? { segment: over.segment, drop } : undefined;
+      const lostIn = ({ start, end }: Stretch) =>
+        broken && broken.segment >= start && broken.segment < end ? broken.drop : 0;
       const nodeHeads = nodes.map(() => boundary.source);
       if (!pump && forced !== undefined) {
-        nodeHeads[0] = boundary.source + lift + headLoss(whole, flow, friction);
+        nodeHeads[0] = boundary.source + taken + (broken?.drop ?? 0);
       }
-      for (const [i, { from, to }] of stretches.entries()) {
-        const taken = headLoss(parts[i] as Resistance, flow, friction);
+      for (const [i, stretch] of stretches.entries()) {
+        const { from, to } = stretch;
+        const taken = headLoss(parts[i] as Resistance, flow, friction) + lostIn(stretch);
         if (from === pump?.outlet) {
           const k = own?.kind === "stopped" ? (own.k ?? 0) : 0;
           nodeHeads[from] =
@@ -415,10 +609,38 @@ function singlePath(line: CompiledLine, context: LossContext): Ways {
         delivered: deliveredOf(line, [flow]),
         lost: [],
         links: [],
+        ...(broken && { broken }),
       };
     },
   };
 }
+
+/** A hill on the discharge of a single way that its outlet lies far enough under to break the column over it. */
+interface Crest {
+  /** after which it is highest */
+  segment: number;
+  elevation: number;
+  bore: number;
+  /** of all before it */
+  before: Resistance;
+}
+
+/** Hills so high over the outlet that air pressure might not hold the water together over them. */
+function crestsOf({ segments, outlets }: CompiledLine, context: LossContext): Crest[] {
+  const { barometric } = context;
+  const outlet = outlets[0];
+  if (barometric === undefined || !outlet) return [];
+  const low = outlet.item.outlet.type === "submerged" ? Number.NEGATIVE_INFINITY : outlet.elevation;
+  return segments.flatMap(({ side, endElevation, bore, kind }, segment): Crest[] => {
+    const next = segments[segment + 1];
+    if (side !== "discharge" || kind === "supply" || !next) return [];
+    if (next.endElevation >= endElevation || endElevation < low + barometric - NEAR) return [];
+    const before = resistanceOf(segments.slice(0, segment + 1), context);
+    return [{ segment, elevation: endElevation, bore, before }];
+  });
+}
+/** m of velocity head a crest is looked at from */
+const NEAR = 2;
 
 /** Flow in m³/s at which the line takes exactly the head that falling water gives it; back where nothing holds. */
 function drivenFlow(
@@ -426,10 +648,12 @@ function drivenFlow(
   resistance: Resistance,
   fall: number,
   { friction }: LossContext,
+  /** its mouth hangs over the water: nothing comes back through it */
+  bare: boolean,
 ): number {
   if (fall === 0 || stretches.some(({ shut }) => shut)) return 0;
   if (fall < 0) {
-    if (stretches.some(({ oneWay }) => oneWay)) return 0;
+    if (bare || stretches.some(({ oneWay }) => oneWay)) return 0;
     return -flowAt(resistance, -fall, friction);
   }
   return flowAt(resistance, fall, friction);
@@ -536,7 +760,13 @@ function pipeNetwork(line: CompiledLine, context: LossContext): Ways {
       }
     }
     if (drawn !== undefined) put(0, drawn);
-    const links = [...fixedLinks, ...linked.map((i) => pumpLink(i, pumps[i]))];
+    const bare = boundary.bare?.some(Boolean) ? boundary.bare : undefined;
+    const ways = bare
+      ? fixedLinks.map((link, i) =>
+          bare[outletNodes.indexOf(open[i]?.to ?? -1)] ? { ...link, oneWay: true } : link,
+        )
+      : fixedLinks;
+    const links = [...ways, ...linked.map((i) => pumpLink(i, pumps[i]))];
     const key = `${drawn === undefined} ${linked}`;
     const start = from && from.length === links.length ? from : last?.key === key && last.flows;
     const network = { junctions, fixedHeads, inflows, links };

@@ -20,7 +20,8 @@ export type Outcome =
       staticHead: number;
       bestHead: number;
       shortfall: number;
-      short: "static-head" | "friction";
+      /** `holes`: what it moves leaves by holes before any outlet; `shortfall` is what is missing there */
+      short: "static-head" | "friction" | "holes";
     }
   /** at the first published flow the line already asks for more than the pump gives */
   | { kind: "below-curve"; first: Duty; headNeeded: number }
@@ -28,9 +29,15 @@ export type Outcome =
   | { kind: "beyond-curve"; last: Duty; headNeeded: number }
   /**
    * a drooping curve meets the line twice: the pump settles at `stable` once water runs, but from
-   * rest it may not get past `unstable`
+   * rest it may not get past `unstable`, and sticks at no flow or, where it gets that far, at `sticksAt`
    */
-  | { kind: "two-crossings"; stable: Duty; unstable: Duty; startsFromRest: boolean }
+  | {
+      kind: "two-crossings";
+      stable: Duty;
+      unstable: Duty;
+      startsFromRest: boolean;
+      sticksAt?: Duty;
+    }
   /** switched off: water may pass it, and it adds nothing */
   | { kind: "stopped" };
 
@@ -66,11 +73,16 @@ export function operatingPoint(curve: PumpCurve, lineHead: (flow: number) => num
   }
   const unstable = crossings.at(-2);
   if (unstable !== undefined) {
+    // From rest the flow rises as far as the first crossing, and stays there.
+    const rises = surplus(curve.firstFlow) > 0;
+    const [first] = crossings;
+    const sticks = rises && first !== undefined && first < unstable;
     return {
       kind: "two-crossings",
       stable: dutyAt(stable),
       unstable: dutyAt(unstable),
-      startsFromRest: surplus(curve.firstFlow) > 0,
+      startsFromRest: rises && !sticks,
+      ...(sticks && { sticksAt: dutyAt(first) }),
     };
   }
   return { kind: "runs", duty: dutyAt(stable) };

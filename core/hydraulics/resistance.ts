@@ -15,6 +15,8 @@ import { pressureHead } from "./boundary.ts";
 export interface LossContext {
   water: Water;
   friction: Method["friction"];
+  /** m of water that air pressure holds up here; where it is told, a line over a hill breaks under the vapour pressure */
+  barometric?: number;
 }
 
 /**

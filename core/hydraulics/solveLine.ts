@@ -29,6 +29,7 @@ import {
 } from "./hydraulicModel.ts";
 import { type Duty, type Outcome, settledDuty } from "./operatingPoint.ts";
 import { segmentLoss } from "./resistance.ts";
+import { barometricLimit } from "./suctionLimits.ts";
 import { type SuctionState, suctionState } from "./suctionState.ts";
 
 /** A line ready to be asked: compiled once, its pumps on their curves, and the boundaries of its levels. */
@@ -159,7 +160,10 @@ export function lineModel(
     pumps: on,
     states: on.map(({ curve }): PumpState => ({ kind: "running", curve })),
     water,
-    model: hydraulicModel(compiled, { water, friction: line.method.friction }),
+    model: hydraulicModel(compiled, {
+      ...{ water, friction: line.method.friction },
+      barometric: barometricLimit(line.site.altitude, water),
+    }),
     boundaries: boundariesOf(compiled, water),
   };
   const [first] = on;
@@ -197,7 +201,7 @@ export function solveModel(ready: LineModel, line: Line): SolveResult {
     cases[at] = solved.solved;
   }
   const { friction, fittings } = otherSchools(line.method);
-  const { line: compiled, states, boundaries, water } = ready;
+  const { line: compiled, states, boundaries } = ready;
   const dutyOf = (model: HydraulicModel) => {
     const result = model.solve(boundaries.normal, states);
     return result.kind === "not-balanced" ? undefined : settledDuty(result.outcome);
@@ -210,7 +214,7 @@ export function solveModel(ready: LineModel, line: Line): SolveResult {
   const byFittings =
     refitted.kind === "compiled" ? hydraulicModel(refitted.line, ready.model.context) : undefined;
   const crossChecks = {
-    friction: check(friction, hydraulicModel(compiled, { water, friction })),
+    friction: check(friction, hydraulicModel(compiled, { ...ready.model.context, friction })),
     fittings: check(fittings, byFittings),
   };
   return { kind: "solved", solution: { ...ready, cases, crossChecks } };
@@ -271,6 +275,9 @@ function whileRunning(
   const losses = compiled.segments.map((segment, i) =>
     segmentLoss(segment, state.bySegment[i] as number, model.context),
   );
+  // What a broken column falls is spent after the hill it broke over.
+  const { broken } = state;
+  if (broken) losses[broken.segment + 1] = (losses[broken.segment + 1] as number) + broken.drop;
   const points = headLine(compiled, state, losses);
   const pumps = on.map(({ itemId, pump, curve }, i): PumpAtWork => {
     const placed = compiled.pumps[i] as PlacedPump;

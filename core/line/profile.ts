@@ -48,7 +48,10 @@ export function drainingSegments(
   // What falls from above the water leaves by the outlet instead, and all behind it.
   const turns = ({ startElevation, endElevation }: Segment) =>
     endElevation < startElevation - SLACK && startElevation > sourceLevel;
-  beforeChecks(line, pump, (segment) => found.push(segment), turns);
+  // A run that lies dead level, or falls away by less than the eye sees, has nothing that drives its water back.
+  const drains = ({ startElevation, endElevation }: Segment) =>
+    endElevation > startElevation + SLACK || Math.min(startElevation, endElevation) < sourceLevel;
+  beforeChecks(line, pump, (segment) => drains(segment) && found.push(segment), turns);
   return found;
 }
 
@@ -217,19 +220,28 @@ export interface HighPoint {
  * Items after which the line falls although it rose before: air gathers there. An outlet does not count,
  * since air leaves with the water. A rise goes on through a fork: every way from it may fall.
  */
-export function highPoints({ stretches, segments, pumps }: CompiledLine): HighPoint[] {
+export function highPoints({ stretches, segments, pumps, nodes }: CompiledLine): HighPoint[] {
   const found = new Map<string, HighPoint>();
   const risingInto = new Map<number, HighPoint>();
   const pumpOutlets = new Set(pumps.map(({ outlet }) => outlet));
   for (const { from, to, start, end } of stretches as readonly Stretch[]) {
     let rising = pumpOutlets.has(from) ? undefined : risingInto.get(from);
-    for (const { itemId, startElevation, endElevation, side } of segments.slice(start, end)) {
-      const rise = endElevation - startElevation;
-      if (rise > SLACK) rising = { itemId, elevation: endElevation, side };
+    const go = (rise: number, point: HighPoint) => {
+      if (rise > SLACK) rising = point;
       else if (rise < -SLACK) {
         if (rising) found.set(rising.itemId, rising);
         rising = undefined;
       }
+    };
+    let before: (typeof segments)[number] | undefined;
+    for (const segment of segments.slice(start, end)) {
+      const { itemId, startElevation, endElevation, side } = segment;
+      // A rise between two pieces holds no pipe of its own, and goes up or down all the same.
+      const last = before?.endElevation ?? (nodes[from]?.elevation as number);
+      const stepped = startElevation - last;
+      go(stepped, { itemId: before?.itemId ?? itemId, elevation: startElevation, side });
+      go(endElevation - startElevation, { itemId, elevation: endElevation, side });
+      before = segment;
     }
     if (rising) risingInto.set(to, rising);
   }

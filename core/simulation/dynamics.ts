@@ -62,11 +62,10 @@ export interface Guard {
   pumps: readonly number[];
 }
 
-/** m³ that runs back into a store within so many s. */
+/** m³ that runs back into a store within so many s, by the level in m above datum its water stands at when the last pump stops. */
 export interface FallBack {
   store: number;
-  volume: number;
-  time: number;
+  at: (level: number) => { volume: number; time: number };
 }
 
 export interface Battery {

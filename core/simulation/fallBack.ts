@@ -12,7 +12,8 @@ export interface FallingBack {
 }
 
 /**
- * All water that stands in the pipe above the source and drains towards it. A check valve holds what lies over it, a
+ * All water that stands in the pipe above the source's water at that time and drains towards it: what lies dead level
+ * stays. A check valve holds what lies over it, a
  * foot valve all of it; a pipe whose end lies under water stays full, and passes that back instead. The time is that of the whole column falling under half its height, the mean of its fall;
  * common practice, no source.
  * @param level m above datum, of the source
@@ -23,7 +24,8 @@ export function fallingBack({ line, model }: LineModel, level: number): FallingB
     const footed = suctionOf(line, pump).some(({ fitting }) => fitting?.group === "check");
     const full = unguardedOutlets(line, pump);
     const submerged = line.outlets.some(
-      ({ node, item }) => item.outlet.type === "submerged" && full.has(node),
+      ({ node, item: { outlet }, elevation }) =>
+        outlet.type === "submerged" && outlet.level.normal > elevation && full.has(node),
     );
     if (!drawsItself(line, pump) || footed || submerged) continue;
     for (const segment of drainingSegments(line, pump, level)) draining.add(segment);

@@ -81,6 +81,8 @@ class Run {
   private powered = true;
   private flat = false;
   private fallsUntil = Number.NEGATIVE_INFINITY;
+  /** m³/s that runs back until then */
+  private falling = 0;
   private t = 0;
   /** just before the next jump of the inflow: a step that ends there is still of the time before */
   private edge = 0;
@@ -242,8 +244,8 @@ class Run {
     dynamics.inflow(Math.min(t, this.edge), into);
     dynamics.line(levels, running, flows);
     const { taken, power } = flows;
-    const falls = this.fallsUntil > this.t ? dynamics.fallBack : undefined;
-    if (falls) taken[falls.store] = (taken[falls.store] as number) - falls.volume / falls.time;
+    const back = this.fallsUntil > this.t ? dynamics.fallBack : undefined;
+    if (back) taken[back.store] = (taken[back.store] as number) - this.falling;
     const share = this.someHeld ? this.givenShare() : 1;
     // What runs over a rim may fill another to its own: each is looked at after all that spill into it.
     for (let k = 0; k < n; k++) {
@@ -462,9 +464,15 @@ class Run {
       if (on) this.startOf(k);
       this.tell(this.t, on ? "pump-on" : "pump-off", k);
     }
-    const { fallBack } = this.dynamics;
-    if (!fallBack || fallBack.volume <= 0) return;
-    this.fallsUntil = is.some(Boolean) ? Number.NEGATIVE_INFINITY : this.t + fallBack.time;
+    const { fallBack, stores } = this.dynamics;
+    this.fallsUntil = Number.NEGATIVE_INFINITY;
+    if (!fallBack || is.some(Boolean)) return;
+    const { store } = fallBack;
+    const level = (stores[store] as WaterStore).levelAt(this.y[store] as number);
+    const { volume, time } = fallBack.at(level);
+    if (volume <= 0) return;
+    this.falling = volume / time;
+    this.fallsUntil = this.t + time;
   }
 
   /**

@@ -284,7 +284,7 @@ describe("events", () => {
           {
             ...{ stores: [pit, coneStore(-3, 1, 1, 2)], controls },
             ...{ powerCut: { from: cut, to: cut + 600 } },
-            fallBack: { store: 0, volume: fallen, time: 7 },
+            fallBack: { store: 0, at: () => ({ volume: fallen, time: 7 }) },
           },
           (time) => [inflow * (1 + Math.sin(time / 300)), 0],
           (_, running) => [running.filter(Boolean).length * pumped, 0],
@@ -485,7 +485,7 @@ describe("a pump that a float switches", () => {
     expect(3600 / (worst?.startsPerHour ?? 0) / least).toBeCloseTo(1, 6);
     // The same in time, where it falls back as good as at once.
     const controls = [{ pumps: [0], store: 0, on: cycling.on, off: cycling.off }];
-    const more = { fallBack: { store: 0, volume: fallsBack, time: 0.01 } };
+    const more = { fallBack: { store: 0, at: () => ({ volume: fallsBack, time: 0.01 }) } };
     const pit = onePit(can, worst?.inflow ?? 0, (_, on) => (on ? flow : 0), controls, more);
     const { events } = simulate(pit, { levels: [0.15] }, 1200, LIMITS);
     const on = events.filter(({ kind }) => kind === "pump-on").map(({ time }) => time);
@@ -500,6 +500,17 @@ describe("a pump that a float switches", () => {
     // Free fall from half the height at the least, a pipe's friction more.
     expect(bare.time).toBeGreaterThan((10 * FOOT) / Math.sqrt(2 * GRAVITY * 5 * FOOT));
     expect(bare.time).toBeLessThan(10);
+    // A level run behind it holds its water, and one that falls by less than the eye sees; one that rises gives it back.
+    const along = (rise: number) =>
+      fallingBack(
+        modelOf([set("p"), riser, pipe("l", "pvc-sch40-1-1-2in", 100 * FOOT, rise), open("o")]),
+        -1,
+      ).volume / GALLON;
+    for (const rise of [0, 0.019, -0.019, -0.5]) expect(along(rise)).toBeCloseTo(1.06, 2);
+    expect(along(0.03)).toBeCloseTo(11.6, 1);
+    // Counted from the water as it stands: a foot of it over the pump is a foot less of the riser.
+    const over = fallingBack(modelOf([set("p"), riser, out, open("o")]), -1 + 2 * FOOT);
+    expect(over.volume / bare.volume).toBeCloseTo(0.8, 9);
     const held = fallingBack(modelOf([set("p"), check("c"), riser, out, open("o")]), -1);
     expect(held.volume).toBe(0);
     // Nor a foot valve; two pumps on one riser share what is in it.
@@ -513,6 +524,127 @@ describe("a pump that a float switches", () => {
     expect(fallingBack(modelOf(under), -1).volume).toBe(0);
     // What stands under water has nowhere to fall.
     expect(fallingBack(modelOf([set("p"), riser, open("o")]), 10 * FOOT).volume).toBe(0);
+  });
+});
+
+describe("two bodies of water joined by a pipe", () => {
+  const box = (bottom: number, depth: number, area: number) => uprightStore(bottom, depth, area);
+  /** What becomes of two tanks from their levels on, the pump standing, through a pipe that ends at `mouth`. */
+  const joined = (
+    stores: readonly [WaterStore, WaterStore],
+    levels: readonly [number, number],
+    items: PathItem[],
+    mouth: number,
+    span = 12 * 3600,
+  ) => {
+    const intake = stores[0].bottom;
+    const last = pipe(
+      "d",
+      "pvc-sch40-2in",
+      Math.max(30, 1.1 * Math.abs(mouth - intake)),
+      mouth - intake,
+    );
+    const line = lineOf([set("p"), ...items, last, tank("o", levels[1])], {
+      source: {
+        kind: "open",
+        level: { low: levels[0], normal: levels[0], high: levels[0] },
+        intake,
+      },
+    });
+    const ready = lineModel(line, [one]);
+    if (ready.kind === "refused") throw new Error(JSON.stringify(ready.diagnostics));
+    const { model, states, boundaries } = ready;
+    const table = lineTable({
+      ...{ model, states, boundary: boundaries.normal, stores, source: 0, receivers: [1] },
+      ...{ levelsThen: [...levels], specificGravity: 1 },
+    });
+    const dynamics: Dynamics = {
+      ...{ stores, controls: [], pumps: [{ supply: "mains" }] },
+      inflow: (_, into) => into.fill(0),
+      line: table.line,
+    };
+    return { ...simulate(dynamics, { levels: [...levels] }, span, { longestStep: 600 }), table };
+  };
+
+  it("drowned outlet and check valve: −1.250 and −1.250 of 0 and −2.5 on equal floors", () => {
+    const stores = [box(-2, 3, 4), box(-3.5, 4.5, 4)] as const;
+    const { final } = joined(stores, [0, -2.5], [check("c")], -3.4);
+    expect(final.levels[0]).toBeCloseTo(-1.25, 3);
+    expect(final.levels[1]).toBeCloseTo(-1.25, 3);
+  });
+
+  it("meet within a millimetre whatever they are, and nothing passes a check valve against the head", () => {
+    const area = fc.double({ min: 0.3, max: 30, noNaN: true });
+    const part = fc.double({ min: 0.02, max: 0.98, noNaN: true });
+    fc.assert(
+      fc.property(
+        fc.record({
+          ...{ a: area, b: area, fillA: part, fillB: part, valve: fc.boolean() },
+          floor: fc.double({ min: -3, max: 1.5, noNaN: true }),
+        }),
+        ({ a, b, fillA, fillB, valve, floor }) => {
+          const stores = [box(-2, 3, a), box(floor, 3, b)] as const;
+          const levels = [-2 + 3 * fillA, floor + 3 * fillB] as const;
+          const { final, totals, table } = joined(stores, levels, valve ? [check("c")] : [], floor);
+          const [from = 0, to = 0] = final.levels;
+          const falls = levels[0] > Math.max(levels[1], floor);
+          // What moved is the same at both ends, and only ever downhill.
+          expect(totals.taken[0]).toBeCloseTo(-(totals.taken[1] ?? 0), 9);
+          if (!falls && valve) {
+            expect(totals.taken[0]).toBe(0);
+            return;
+          }
+          const bottomed = from <= -2 + 1e-6 || to <= floor + 1e-6 || to >= floor + 3 - 1e-6;
+          if (!bottomed) expect(Math.abs(from - to)).toBeLessThan(1e-3);
+          if (!valve) return;
+          for (const d of [1e-9, 1e-6, 1e-4, 1e-2, 0.3]) {
+            const at = Math.max(floor + 1, -1.5);
+            const taken = table.drawn([at - d, at], [false]);
+            expect(Math.abs(taken)).toBe(0);
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it("a mouth over the water holds its own height, and lets nothing back once it is free", () => {
+    // The far tank stands full to 1.9 over a mouth at 1.0: only what lies over the mouth runs back.
+    const stores = [box(-4, 4, 4), box(0, 3, 4)] as const;
+    const { final, totals } = joined(stores, [-3.5, 1.9], [], 1);
+    expect(final.levels[1]).toBeCloseTo(1, 3);
+    expect(-(totals.taken[0] ?? 0)).toBeCloseTo(0.9 * 4, 2);
+    // Steadily it is lifted to the mouth, not to the water under it.
+    const line = (level: number) =>
+      modelOf([set("p"), pipe("d", "pvc-sch40-2in", 30, 3), tank("o", level)]).boundaries.normal;
+    expect(line(1).outlets[0]).toBe(2);
+    expect(line(2.5).outlets[0]).toBe(2.5);
+  });
+
+  it("two equal branches into two equal tanks fill them alike", () => {
+    const stores = [box(-2, 3, 30), box(2, 4, 2), box(2, 4, 2)];
+    const way = (id: string) => [pipe(`d${id}`, "pvc-sch40-2in", 20, 3.2), tank(id, 2.3)];
+    const { model, states, boundaries } = modelOf([
+      set("p"),
+      check("c"),
+      pipe("m", "pvc-sch40-2in", 5, 0),
+      split("s", way("a"), way("b")),
+    ]);
+    const table = lineTable({
+      ...{ model, states, boundary: boundaries.normal, stores, source: 0, receivers: [1, 2] },
+      ...{ levelsThen: [0, 2.3, 2.3], specificGravity: 1 },
+    });
+    const dynamics: Dynamics = {
+      ...{ stores, pumps: [{ supply: "mains" }] },
+      controls: [{ store: 0, on: 5, off: -1.9, pumps: [0] }],
+      inflow: (_, into) => into.fill(0),
+      line: table.line,
+    };
+    const start = { levels: [0, 2.3, 2.3], called: [true] };
+    const { final, totals } = simulate(dynamics, start, 900, { longestStep: 30 });
+    expect(final.levels[1]).toBeGreaterThan(2.5);
+    expect(final.levels[2]).toBeCloseTo(final.levels[1] ?? 0, 6);
+    expect(totals.taken[0]).toBeCloseTo(-(totals.taken[1] ?? 0) - (totals.taken[2] ?? 0), 6);
   });
 });
 

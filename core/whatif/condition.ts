@@ -144,6 +144,7 @@ function conditionedBoundary(
   if (!levels) return boundary;
   const { source = 0, outlets = {} } = levels;
   return {
+    ...boundary,
     source: boundary.source + (line.source.kind === "mains" ? 0 : source),
     outlets: boundary.outlets.map((head, i) => {
       const item = line.outlets[i]?.item;

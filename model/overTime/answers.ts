@@ -209,7 +209,7 @@ function adviceOf(
     advice.push({ code: "receiver-full", severity: "watch", at: full.at });
   }
   // What only drains out of the pipe is a check of the line already.
-  if (byHand && answers.ranBack > (dynamics.fallBack?.volume ?? 0) + SOME) {
+  if (byHand && answers.ranBack > drainedAt(setting, timeline) + SOME) {
     advice.push({ code: "runs-back", severity: "watch", volume: answers.ranBack });
   }
   if (!wet && source !== undefined && survives !== undefined && greatestInflow > 0) {
@@ -250,7 +250,12 @@ function switchingOf(
   const alone = pumps.map((_, k) => k === index);
   const levels = [...setting.startLevels];
   const cycling = {
-    ...{ store, on: lead.on, off: lead.off, fallsBack: dynamics.fallBack?.volume ?? 0 },
+    ...{
+      store,
+      on: lead.on,
+      off: lead.off,
+      fallsBack: dynamics.fallBack?.at(lead.off).volume ?? 0,
+    },
     drawn: (level: number) => {
       levels[source] = level;
       return table.drawn(levels, alone);
@@ -328,11 +333,17 @@ function heldAtRim({ dynamics, stores, source, table, startLevels }: Setting): n
   return table.drawn(levels, on);
 }
 
+/** m³ that drain out of the pipe back into the source at the level its water came to. */
+function drainedAt({ source, dynamics }: Setting, { final }: Timeline): number {
+  if (source === undefined) return 0;
+  return dynamics.fallBack?.at(final.levels[source] as number).volume ?? 0;
+}
+
 /** m³ that come back into the source once what was started by hand is stopped. */
 function afterStop(setting: Setting, timeline: Timeline): number {
   const { source, dynamics, ready } = setting;
   if (source === undefined) return 0;
-  const drained = dynamics.fallBack?.volume ?? 0;
+  const drained = drainedAt(setting, timeline);
   // An outlet into the open lets nothing in again: there is nothing to be run.
   if (!ready.line.outlets.some(({ item }) => item.outlet.type === "submerged")) return drained;
   const still = {

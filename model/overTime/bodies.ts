@@ -36,8 +36,12 @@ export function storeOf(body: BodyOfWater, bottom: number): WaterStore {
     lyingCylinderStore(invert, bore, length),
   );
   if (surround && depth > 0) {
-    const round = (Math.PI / 4) * surround.across ** 2 - topArea(body.shape);
-    if (round > 0) beside.push(uprightStore(bottom, depth, round * surround.porosity));
+    // What is left between the vessel and the hole it stands in, at every depth of both.
+    const vessel = plainStore(body.shape, bottom);
+    const hole = uprightStore(bottom, depth, (Math.PI / 4) * surround.across ** 2);
+    const round = (level: number) =>
+      surround.porosity * Math.max(hole.volumeAt(level) - vessel.volumeAt(level), 0);
+    if (round(own.rim) > 0) beside.push({ ...hole, volumeAt: round });
   }
   return joinedStore(own, beside);
 }

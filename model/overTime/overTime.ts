@@ -193,10 +193,6 @@ export function settingOf(
   const drawn = bodies.map((body) => body.drawn ?? 0);
   const storm = inflowOf(pieces);
   const stormInto = sourceBody ?? 0;
-  const fallBack =
-    sourceBody === undefined
-      ? undefined
-      : fallingBack(ready, stores[sourceBody]?.dry ?? levelsOf(source).low);
   const fed = onBattery(job);
   const { powerCut } = time;
   const battery = batteryOf(time.battery);
@@ -214,7 +210,9 @@ export function settingOf(
       const { taken } = flows;
       for (let i = 0; i < drawn.length; i++) taken[i] = (taken[i] as number) + (drawn[i] as number);
     },
-    ...(fallBack && { fallBack: { store: sourceBody as number, ...fallBack } }),
+    ...(sourceBody !== undefined && {
+      fallBack: { store: sourceBody, at: (level) => fallingBack(ready, level) },
+    }),
     ...(powerCut && { powerCut }),
     ...(battery && { battery }),
   };

@@ -48,7 +48,8 @@ export function troublesOf(
     }
     if (control.kind === "alarm") continue;
     const { on, off, role } = control;
-    const fills = "body" in job.source && job.source.body !== control.body;
+    // In the water that is pumped a float starts high and stops low; in water that is filled the other way round.
+    const fills = !("body" in job.source) || job.source.body !== control.body;
     if (role !== "guard" && (fills ? on >= off : on <= off)) {
       found.push({ code: "floats-crossed", at: `${at}.on`, on, off, stops: true });
     }
