@@ -64,7 +64,7 @@ describe("judgements in words", () => {
       limit: 1.5,
       itemId: "hose",
       severity: "watch",
-      facts: { larger: "suction-hose-3in" },
+      facts: { larger: { id: "suction-hose-3in" } },
     });
     expect(checkWords(fast, { path, source: { kind: "open" } }, "metric").mend).toBe(
       "Lay it in 3 in.",
@@ -84,11 +84,14 @@ describe("judgements in words", () => {
 
   it("say what falls short when it is friction and not height", () => {
     const facts = { staticHead: 21.4, bestHead: 22, short: "friction" } as const;
-    const short = judgement("cannot-lift", { quantity: "head", value: 1.17, facts });
+    const short = judgement("cannot-lift", {
+      ...{ quantity: "head", value: 1.17, facts, itemId: "pump" },
+    });
     const { sentence } = checkWords(short, { path, source: { kind: "open" } }, "metric");
     expect(sentence).toContain("lift and friction");
     expect(sentence).toContain("1.17 m short");
     const high = judgement("cannot-lift", {
+      itemId: "pump",
       quantity: "head",
       value: 4.35,
       facts: { staticHead: 26.35, bestHead: 22, short: "static-head" },

@@ -110,7 +110,7 @@ describe("every verdict, where it bites", () => {
       "siphons",
       "watch",
     ],
-    ["less flow than wanted", { wantedFlow: 5.5e-3 }, "wanted-flow", "stop"],
+    ["less flow than wanted", { wantedFlow: 5.5e-3 }, "wanted-flow", "watch"],
     ["flow enough", { wantedFlow: 1e-3 }, "wanted-flow", "good"],
     [
       "an intake that hangs dry",
@@ -629,11 +629,10 @@ describe("a size said to slow the water", () => {
       for (const judgement of completed(judge(context), context)) {
         if (judgement.code !== "discharge-velocity-high") continue;
         const { itemId, at, limit = 0, facts } = judgement;
-        if (typeof facts.larger !== "string") continue;
+        const { larger } = facts;
+        if (typeof larger !== "object") continue;
         const path = changeItems(line.path, (item) =>
-          item.id === itemId && item.kind === "pipe"
-            ? { ...item, stock: facts.larger as string }
-            : item,
+          item.id === itemId && item.kind === "pipe" ? { ...item, stock: larger.id } : item,
         );
         const then = solvedOf({ ...line, path }, pumps);
         const { bySegment } = then.cases[at].running?.state ?? { bySegment: [] };
@@ -658,7 +657,7 @@ describe("a size said to slow the water", () => {
       ({ code }) => code === "discharge-velocity-high",
     );
     expect(fast?.severity).toBe("watch");
-    expect(fast?.code === "discharge-velocity-high" && fast.facts.larger).toBeNull();
+    expect(fast?.code === "discharge-velocity-high" && fast.facts.larger).toBe("none-slower");
   });
 });
 

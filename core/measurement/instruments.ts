@@ -11,26 +11,30 @@ export function rectangular(halfWidth: number): number {
   return halfWidth / Math.sqrt(3);
 }
 
-/**
- * Part of the hand's error on the watch that is the same at every fill: one person is early, or late, each
- * time. Common practice, no source.
- */
-const COMMON_HAND = 0.5;
+/** Part of the variance of a hand on the watch that is taken to be a habit, whatever the fills say. Common practice, no source. */
+export const LEAST_HABIT = 0.1;
 
 /**
- * Mean time of the fills with its standard uncertainty. What differs from fill to fill is the larger of the
- * spread of the mean (GUM 4.2.3) and what the hand on the watch can do, since both describe the same start and
- * stop; it shrinks with more fills. What the hand does alike at every fill does not (GUM 5.2, correlated).
+ * Mean time of the fills with its standard uncertainty. What differs from fill to fill is the spread of the mean (GUM
+ * 4.2.3), which shrinks with more fills. The rest of what the hand can do is taken for a habit, alike at every fill
+ * (GUM 5.2, correlated): all of it where the fills agree, hardly any from half the scatter of a hand without one on.
  */
 export function fillTime(times: readonly number[], timingTolerance: number): Estimate {
+  const { value, habit, spread } = fillParts(times, timingTolerance);
+  return { value, standardUncertainty: Math.hypot(habit, spread) };
+}
+
+/** The mean of fills, and its doubt in two parts: what the hand does alike at each, and what differs. s */
+function fillParts(times: readonly number[], timingTolerance: number) {
   const n = times.length;
-  const mean = times.reduce((sum, t) => sum + t, 0) / n;
-  const variance = n > 1 ? times.reduce((sum, t) => sum + (t - mean) ** 2, 0) / (n - 1) / n : 0;
-  const hand = rectangular(timingTolerance);
-  const common = COMMON_HAND * hand;
-  const changing = Math.sqrt((hand ** 2 - common ** 2) / n);
-  const random = Math.max(Math.sqrt(variance), changing);
-  return { value: mean, standardUncertainty: Math.hypot(common, random) };
+  const value = times.reduce((sum, t) => sum + t, 0) / n;
+  const variance = n > 1 ? times.reduce((sum, t) => sum + (t - value) ** 2, 0) / (n - 1) : 0;
+  const hand = rectangular(timingTolerance) ** 2;
+  return {
+    value,
+    habit: Math.sqrt(Math.max(hand - 2 * variance, LEAST_HABIT * hand)),
+    spread: Math.sqrt(variance / n),
+  };
 }
 
 /** Flow in m³/s and its standard uncertainty to first order (GUM 5.1.2). */
@@ -47,17 +51,21 @@ export interface DoubtOfFlow {
   of: FlowDoubt;
   /** m³/s it brings to the flow */
   standardUncertainty: number;
-  /** part of its variance that another reading with the same instrument has alike */
-  common: number;
+  /**
+   * part of its variance that another reading with the same instrument has alike; absent where that is all of it unless
+   * the readings show otherwise
+   */
+  common?: number;
 }
 
 /**
  * A measured flow with everything in doubt about it, the largest first. A mark on a bucket and a measured area are
- * wrong alike at every reading; of a meter and of a rule that half is (common practice, no source).
+ * wrong alike at every reading; a meter and a rule are taken to be, until the readings show that they are not.
  */
 export function flowDoubts(measurement: FlowMeasurement): { value: number; doubts: DoubtOfFlow[] } {
-  const doubt = (of: FlowDoubt, standardUncertainty: number, common: number): DoubtOfFlow => ({
-    ...{ of, standardUncertainty, common },
+  const doubt = (of: FlowDoubt, standardUncertainty: number, common?: number): DoubtOfFlow => ({
+    ...{ of, standardUncertainty },
+    ...(common !== undefined && { common }),
   });
   const all = (value: number, ...doubts: DoubtOfFlow[]) => ({
     value,
@@ -68,7 +76,7 @@ export function flowDoubts(measurement: FlowMeasurement): { value: number; doubt
       return all(0);
     case "meter": {
       const { flow, tolerance } = measurement;
-      return all(flow, doubt("meter", flow * rectangular(tolerance), HALF));
+      return all(flow, doubt("meter", flow * rectangular(tolerance)));
     }
     case "counter": {
       const { start, end, tolerance, timingTolerance } = measurement;
@@ -76,7 +84,7 @@ export function flowDoubts(measurement: FlowMeasurement): { value: number; doubt
       const value = (end - start) / time.value;
       return all(
         value,
-        doubt("meter", value * rectangular(tolerance), HALF),
+        doubt("meter", value * rectangular(tolerance)),
         doubt("timing", (value * time.standardUncertainty) / time.value, common),
       );
     }
@@ -88,7 +96,7 @@ export function flowDoubts(measurement: FlowMeasurement): { value: number; doubt
       return all(
         drawn + inflow,
         doubt("area", drawn * rectangular(areaTolerance), 1),
-        doubt("fall", (area * rectangular(fallTolerance)) / time.value, HALF),
+        doubt("fall", (area * rectangular(fallTolerance)) / time.value),
         doubt("timing", (drawn * time.standardUncertainty) / time.value, common),
         doubt("inflow", inflow * rectangular(inflowTolerance), 1),
       );
@@ -107,13 +115,14 @@ export function flowDoubts(measurement: FlowMeasurement): { value: number; doubt
   }
 }
 
-/** Part of the variance of an instrument that repeats from reading to reading. Common practice, no source. */
+/** Part of the variance of an instrument that is new at each reading where nothing of it repeats more. Common practice, no source. */
 export const HALF = 0.5;
 
 /** A time off the watch, and which part of its variance the hand brings to every reading alike. */
 function watched(times: readonly number[], timingTolerance: number) {
-  const time = fillTime(times, timingTolerance);
-  const hand = COMMON_HAND * rectangular(timingTolerance);
+  const { value, habit, spread } = fillParts(times, timingTolerance);
+  const time = { value, standardUncertainty: Math.hypot(habit, spread) };
   const variance = time.standardUncertainty ** 2;
-  return { time, common: variance > 0 ? hand ** 2 / variance : 0 };
+  // One person stops the watch at every reading; a single fill of each may differ in what is no habit.
+  return { time, common: variance > 0 ? habit ** 2 / variance : 0 };
 }

@@ -94,18 +94,30 @@ export function judgeTest(test: Test, shutAllowed: boolean): TestJudgement {
 
 /**
  * The whole is decided by the one curve that fits all points: at every one of them it is held against the tolerance,
- * along either axis, as a point alone would be. More than the pump can make at any point cannot be.
+ * along either axis, as a point alone would be. More than the pump can make at every point cannot be.
  */
-function wholeOf(test: Test, points: TestJudgement["points"], fit: FitResult): Whole | undefined {
+function wholeOf(all: Test, every: TestJudgement["points"], alone: FitResult): Whole | undefined {
+  // A point that cannot be is no part of the whole, as long as others are left to make one.
+  const possible = every.filter(({ comparison }) => comparison.acceptance !== "cannot-be");
+  const some = possible.length > 0 && possible.length < every.length;
+  const points = some ? possible : every;
+  const left = new Set(every.filter((own) => !points.includes(own)).map(({ reading }) => reading));
+  const test = some
+    ? { ...all, readings: all.readings.filter((_, number) => !left.has(number)) }
+    : all;
+  const fit = some ? fitTest(test, ["pump"]) : alone;
   const strength = fit.kind === "found" ? fit.values.pump : undefined;
   if (fit.kind !== "found" || !strength) return undefined;
+  const byGauges = (fit.budgets.pump ?? [])
+    .filter(({ of }) => of === "discharge-gauge" || of === "suction-gauge")
+    .reduce((sum, { share }) => sum + share, 0);
   const speed = fitTest(test, ["speed"]);
   const decisions = points.flatMap(
     ({ reading, comparison: { flow, acceptance } }): Acceptance[] => {
       if (acceptance === "cannot-be") return [acceptance];
       const speedRatio =
-        test.readings[reading]?.speedRatio ?? test.on.line.pumps[test.at]?.item.speedRatio ?? 1;
-      const decided = decidedAt(test.pump, speedRatio, flow.value, strength);
+        all.readings[reading]?.speedRatio ?? test.on.line.pumps[test.at]?.item.speedRatio ?? 1;
+      const decided = decidedAt(test.pump, speedRatio, flow.value, strength, byGauges);
       return decided ? [decided] : [];
     },
   );
@@ -128,25 +140,33 @@ function wholeOf(test: Test, points: TestJudgement["points"], fit: FitResult): W
   };
 }
 
-/** A pump of a strength against its tolerance at one flow; nothing where nothing is published. */
+/**
+ * A pump of a strength against its tolerance at one flow; nothing where nothing is published. A gauge may be off by all
+ * of its class, all through a visit: on less than that and the other doubts together no pump is called short.
+ * @param byGauges part of the variance of its strength that gauges bring
+ */
 function decidedAt(
   pump: Pump,
   speedRatio: number,
   flow: number,
   strength: Estimate,
+  byGauges: number,
 ): Acceptance | undefined {
   const curve = pumpCurve(pump, speedRatio);
   if (flow < curve.firstFlow || flow > curve.lastFlow) return undefined;
   const tolerance = toleranceOf(pump);
-  const expanded =
-    COVERAGE * Math.hypot(strength.standardUncertainty, (pump.curveDoubt ?? 0) / Math.sqrt(3));
+  const u = strength.standardUncertainty;
+  const curveDoubt = (pump.curveDoubt ?? 0) / Math.sqrt(3);
+  const expanded = COVERAGE * Math.hypot(u, curveDoubt);
+  const accused =
+    Math.sqrt(3 * byGauges) * u + COVERAGE * Math.hypot(Math.sqrt(1 - byGauges) * u, curveDoubt);
   const passes = (factor: number) => {
     if (factor - 1 >= -tolerance.head) return true;
     const rated = flowAtHead(curve, factor * evaluate(curve.head, flow));
     return typeof rated === "number" && flow / rated - 1 >= -tolerance.flow;
   };
   if (passes(strength.value - expanded)) return "meets";
-  return passes(strength.value + expanded) ? "cannot-tell" : "falls-short";
+  return passes(strength.value + accused) ? "cannot-tell" : "falls-short";
 }
 
 function partingOf(test: Test, pumpAlone: FitResult, shutAllowed: boolean): Parting {

@@ -2,10 +2,11 @@ import { describe, expect, it } from "vitest";
 import { solveLine } from "../hydraulics/solveLine.ts";
 import type { CompiledLine } from "../line/compiledLine.ts";
 import type { Line } from "../line/path.ts";
+import { uniform } from "../numeric/latinHypercube.ts";
 import { pumpCurve } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { tablePump } from "../test/fixtures.ts";
-import { compareWithRated, flowAtHead } from "./acceptance.ts";
+import { COVERAGE, compareWithRated, flowAtHead } from "./acceptance.ts";
 import { measuredFlow } from "./instruments.ts";
 import { propagate } from "./propagation.ts";
 import type { GaugedReading } from "./reading.ts";
@@ -91,8 +92,8 @@ describe("bucket and watch", () => {
     } as const;
     const steady = measuredFlow({ ...bucket, times: [10, 10, 10] });
     const spread = measuredFlow({ ...bucket, times: [8, 10, 12] });
-    // Standard deviation 2 s over √3 fills (GUM 4.2.3), and half of 0.1/√3 s that every fill shares; on 10 s.
-    const expected = Math.hypot(2 / Math.sqrt(3), 0.05 / Math.sqrt(3)) / 10;
+    // Standard deviation 2 s over √3 fills (GUM 4.2.3), and a tenth of the variance of 0.1/√3 s that fills share; on 10 s.
+    const expected = Math.hypot(2 / Math.sqrt(3), (Math.sqrt(0.1) * 0.1) / Math.sqrt(3)) / 10;
     expect(spread.standardUncertainty / spread.value).toBeCloseTo(expected, 9);
     expect(steady.standardUncertainty).toBeLessThan(spread.standardUncertainty);
   });
@@ -110,9 +111,49 @@ it("a hand that errs alike at every fill is not averaged away", () => {
     return (flow.standardUncertainty / flow.value) * 10 * Math.sqrt(3);
   };
   expect(doubt(1)).toBeCloseTo(0.3, 9);
-  expect(doubt(4)).toBeLessThan(0.3);
-  expect(doubt(50)).toBeGreaterThan(0.15);
-  expect(doubt(50)).toBeLessThan(0.16);
+  // Fills that agree say nothing of a habit they share.
+  expect(doubt(4)).toBeCloseTo(0.3, 9);
+  expect(doubt(50)).toBeCloseTo(0.3, 9);
+  // Fills that scatter as a hand without one does leave a tenth of its variance, and the spread of the mean.
+  const off = 0.3 / Math.sqrt(3);
+  const times = Array.from({ length: 40 }, (_, i) => 10 + (i % 2 === 0 ? off : -off));
+  const { value, standardUncertainty } = measuredFlow({ ...bucket, times });
+  const hand = off ** 2;
+  const spread = (40 / 39) * hand;
+  expect((standardUncertainty / value) * 10).toBeCloseTo(Math.sqrt(hand / 10 + spread / 40), 9);
+});
+
+it.each([
+  ["a habit at every fill", true],
+  ["a new error at every fill", false],
+])("the band of three to five fills holds for %s", (_, habit) => {
+  const random = uniform(77);
+  const bucket = {
+    method: "bucket",
+    volume: 0.01,
+    volumeTolerance: 0.02,
+    timingTolerance: 0.3,
+  } as const;
+  // Normal, of the deviation the half-width is taken for.
+  const off = (half: number) =>
+    (half / Math.sqrt(3)) * Math.sqrt(-2 * Math.log(random())) * Math.cos(2 * Math.PI * random());
+  for (const fills of [3, 5]) {
+    let inside = 0;
+    const count = 4000;
+    for (let i = 0; i < count; i++) {
+      // The hand starts and stops with 0.3/√3 s, the mark lies off by 2/√3 %.
+      const shared = off(0.3);
+      const times = Array.from({ length: fills }, () => 8 + (habit ? shared : off(0.3)));
+      const truth = (0.01 * (1 + off(0.02))) / 8;
+      const { value, standardUncertainty } = measuredFlow({ ...bucket, times });
+      if (Math.abs(value - truth) <= COVERAGE * standardUncertainty) inside++;
+    }
+    expect(inside / count).toBeGreaterThan(0.93);
+    expect(inside / count).toBeLessThan(0.985);
+    console.log(
+      `${fills} fills, ${habit ? "one habit" : "new each time"}: ${((100 * inside) / count).toFixed(1)} % inside`,
+    );
+  }
 });
 
 describe("uncertainty", () => {

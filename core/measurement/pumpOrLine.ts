@@ -78,10 +78,35 @@ export type FitResult =
  */
 export function fitTest(test: Test, asked: readonly Unknown[]): FitResult {
   const unknowns = UNKNOWNS.filter((unknown) => asked.includes(unknown));
-  const all = conditionsOf(test, unknowns.includes("level"));
-  const set = { ...all, rows: telling(all.rows, unknowns) };
+  const setWith = (fresh: Fresh): Conditions => {
+    const all = conditionsOf(test, unknowns.includes("level"), fresh);
+    return { ...all, rows: telling(all.rows, unknowns) };
+  };
+  const tried = FRESH.map((fresh) => {
+    let known: { set: Conditions; found: Adjusted } | undefined;
+    return () => {
+      if (!known) {
+        const set = setWith(fresh);
+        known = { set, found: solve(set, unknowns) };
+      }
+      return known;
+    };
+  });
+  const last = tried.length - 1;
+  const explains = (i: number) => {
+    const { found } = (tried[i] as (typeof tried)[number])();
+    return found.kind === "adjusted" && found.misfit <= found.freedom;
+  };
+  // The least that is new at each reading which explains how much they scatter.
+  let [low, high] = [0, last];
+  if (explains(0)) high = 0;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (explains(middle)) high = middle;
+    else low = middle;
+  }
+  const { set, found } = (tried[high] as (typeof tried)[number])();
   if (set.rows.length === 0) return { kind: "nothing-read" };
-  const found = solve(set, unknowns);
   if (found.kind !== "adjusted") return found;
 
   const { parameters, covariance, misfit, freedom } = found;
@@ -113,6 +138,21 @@ export function fitTest(test: Test, asked: readonly Unknown[]): FitResult {
     ...(set.ofLine && { ofLine: set.ofLine }),
     freedom,
   };
+}
+
+/**
+ * Parts of the variance of gauges, meters and rules that may be new at each reading, the least first. An instrument is
+ * wrong alike all through a visit unless its readings scatter more than that lets them.
+ */
+const STEPS = [0.04, 0.08, 0.16, 0.3, HALF] as const;
+/** Those of what measures the flow grow first: a needle that stands still is wrong alike all day. */
+const FRESH: readonly Fresh[] = [
+  ...STEPS.map((flow): Fresh => ({ flow, gauge: STEPS[0] })),
+  ...STEPS.slice(1).map((gauge): Fresh => ({ flow: HALF, gauge })),
+];
+interface Fresh {
+  flow: number;
+  gauge: number;
 }
 
 function budgetOf(inputs: readonly TestInput[], effects: readonly number[]) {
@@ -222,7 +262,7 @@ function solve(
 const TAKEN = ["pump", "line"] as const;
 
 /** Builds inputs and conditions from the readings. */
-function conditionsOf(test: Test, levelAsked: boolean): Conditions {
+function conditionsOf(test: Test, levelAsked: boolean, fresh: Fresh): Conditions {
   const { on, pump, at, readings, doubt } = test;
   const standing =
     on.boundaries.normal.source - pressureHead(sourcePressure(on.line.source), on.water);
@@ -262,7 +302,7 @@ function conditionsOf(test: Test, levelAsked: boolean): Conditions {
 
     const named = total?.inputs ?? flowAlone(reading, on.boundaries.normal.source, wasted, doubt);
     const centre = Object.fromEntries(named.map(({ name, value }) => [name, value]));
-    const moves = doubtsOf(reading, named).map(({ name, of, instrument, u, common }) => ({
+    const moves = doubtsOf(reading, named, fresh).map(({ name, of, instrument, u, common }) => ({
       name,
       alike: common > 0 ? alikeInput(of, instrument) : -1,
       byAlike: Math.sqrt(common) * u,
@@ -343,21 +383,22 @@ interface DoubtIn {
 }
 
 /** Every doubt of a reading apart, with what of it repeats at the next reading with the same instrument. */
-function doubtsOf(reading: Reading, inputs: readonly Input<HeadInput>[]): DoubtIn[] {
+function doubtsOf(reading: Reading, inputs: readonly Input<HeadInput>[], fresh: Fresh): DoubtIn[] {
   return inputs.flatMap(({ name, standardUncertainty: u }): DoubtIn[] => {
     if (name === "flow") {
       const { method } = reading.flow;
-      return flowDoubts(reading.flow).doubts.flatMap(({ of, standardUncertainty, common }) =>
-        standardUncertainty > 0
-          ? [{ name, of, instrument: method, u: standardUncertainty, common }]
-          : [],
+      return flowDoubts(reading.flow).doubts.flatMap(
+        ({ of, standardUncertainty, common = 1 - fresh.flow }) =>
+          standardUncertainty > 0
+            ? [{ name, of, instrument: method, u: standardUncertainty, common }]
+            : [],
       );
     }
     if (u === 0) return [];
     const { discharge, suction } = reading;
     const dial = name.startsWith("suction") ? suction?.kind === "gauge" && suction : discharge;
     const instrument = dial ? `${dial.fullScale} ${dial.accuracyClass} ${dial.elevation}` : "";
-    return [{ name, of: name, instrument, u, common: ALIKE[name] ?? HALF }];
+    return [{ name, of: name, instrument, u, common: ALIKE[name] ?? 1 - fresh.gauge }];
   });
 }
 

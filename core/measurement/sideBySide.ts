@@ -1,5 +1,12 @@
 import { COVERAGE } from "./acceptance.ts";
-import { type Estimate, flowDoubts, HALF, rectangular } from "./instruments.ts";
+import {
+  type DoubtOfFlow,
+  type Estimate,
+  flowDoubts,
+  HALF,
+  LEAST_HABIT,
+  rectangular,
+} from "./instruments.ts";
 import type { Reading } from "./reading.ts";
 
 /** What two set-ups are held against each other by. */
@@ -86,12 +93,12 @@ function measured(reading: Reading, of: Compared): Measured | undefined {
   switch (of) {
     case "flow": {
       const { value, doubts } = flowDoubts(flow);
+      // Held against each other, what is not sure to repeat is taken to differ: a hand's habit, a needle.
+      const repeats = ({ of, common = HALF }: DoubtOfFlow) =>
+        of === "timing" ? Math.min(common, LEAST_HABIT) : common;
       const part = (share: (common: number) => number) =>
         Math.sqrt(
-          doubts.reduce(
-            (sum, { common, standardUncertainty: u }) => sum + share(common) * u ** 2,
-            0,
-          ),
+          doubts.reduce((sum, own) => sum + share(repeats(own)) * own.standardUncertainty ** 2, 0),
         );
       const size =
         "volume" in flow ? `${flow.volume}` : "tolerance" in flow ? `${flow.tolerance}` : "";
