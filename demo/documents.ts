@@ -18,7 +18,7 @@ const OWNED: readonly [id: string, has: { owned: number; inVan?: boolean }][] = 
   ["quillbeck-puddle-1", { owned: 1, inVan: true }],
   ["tarnfold-pit-9", { owned: 2, inVan: true }],
   ["brackle-run-28", { owned: 1 }],
-  ["fenwicket-mudlark-2", { owned: 1 }],
+  ["fenwicket-siltstride-2", { owned: 1 }],
 ];
 
 /** Everything the demo begins with, in an order in which each finds what it belongs to. */

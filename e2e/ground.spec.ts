@@ -21,7 +21,7 @@ test("from the bank to the calendar: a gun, a field, the sets and their clock", 
     ["pump down to the water", "1.5 m"],
     ["along to the gun", "100 m"],
     ["pump up to the gun", "3 m"],
-    ["nozzle", "14 mm"],
+    ["nozzle", "12 mm"],
     ["pressure at the gun", "3 bar"],
   ] as const) {
     await page.getByLabel(label, { exact: false }).first().fill(text);
@@ -29,7 +29,7 @@ test("from the bank to the calendar: a gun, a field, the sets and their clock", 
   await page.getByRole("button", { name: "Start the job" }).click();
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
   await stage(page, "Pump").click();
-  await choosePump(page, "Fenwicket Jet 2 in");
+  await choosePump(page, "Fenwicket Haycast 2 in");
   await stage(page, "Ground").click();
 
   // Nothing is red before anybody typed: it asks for the ground.

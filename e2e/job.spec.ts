@@ -378,7 +378,7 @@ for (const theme of ["light", "dark"] as const) {
       "/jobs/ketterby-hurling-ground/line?part=outlet",
       "/jobs/ketterby-hurling-ground/measure",
       "/pumps",
-      "/pumps/fenwicket-jet-2",
+      "/pumps/fenwicket-haycast-2",
       "/pumps/new/edit",
     ]) {
       await page.goto(path);

@@ -388,7 +388,7 @@ test("what is said of the place decides which pumps may stand there, and stays s
   await expect(recommended).not.toContainText("Brackle Run 35");
   await page.getByLabel("grit or sand").check();
   await expect(page.getByLabel("Power there")).toHaveValue("0");
-  await page.getByLabel("Find among the others").fill("Jet");
+  await page.getByLabel("Find among the others").fill("Haycast");
   await expect(others).toContainText("it will clog");
   await page.getByLabel("grit or sand").uncheck();
   await page.getByLabel("Power there").selectOption({ label: "not said" });

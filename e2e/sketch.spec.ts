@@ -12,7 +12,7 @@ const WAYS = [
       ["pit across", "20 in"],
       ["pump off: time to rise", "40"],
       ["floor up to the bend", "3"],
-      ["along to the outlet", "25 paces"],
+      ["along to the outlet", "23 paces"],
     ],
     // 1.5 × π/4 (20 in)² 6 in in 40 s, in gpm; the same plus a third of the depth is lifted.
     flow: (1.5 * (Math.PI / 4) * 20 ** 2 * 6) / 231 / (40 / 60),

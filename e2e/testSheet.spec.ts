@@ -31,6 +31,7 @@ test("a test is one page of PDF that says what was found, on what it rests and w
     "Season's end, as found, 2026-10-14",
     "Measured by Wren",
     "Pump: Brackle Run 35",
+    "growers’ office, ask for Sedge",
     "Falls short of its curve",
     "Pump and line are both short",
     "By 5 readings together",

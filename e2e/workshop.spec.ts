@@ -243,7 +243,7 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await expect(rows.last()).toContainText("Meets its curve");
   await expect(rows.last()).toContainText("Judged that day");
   await page.goto("/jobs/ketterby-hurling-ground?part=pump");
-  await choosePump(page, "Fenwicket Jet 2 in twin");
+  await choosePump(page, "Fenwicket Haycast 2 in twin");
   await page.getByRole("link", { name: "Measure" }).click();
   await expect(page.getByText("Taken with another pump")).toHaveCount(1);
   await expect(rows.last()).toContainText("Meets its curve");

@@ -262,7 +262,7 @@ describe("between those that may stand there", () => {
     };
     const verdict = (window: object) =>
       ranking(gun(window))
-        .find(({ pump }) => pump.id === "fenwicket-jet-2")
+        .find(({ pump }) => pump.id === "fenwicket-haycast-2")
         ?.judgements.find(({ code }) => code === "gun-pressure");
     const within = verdict({ leastPressure: 1000, greatestPressure: 3e6 });
     expect(within?.severity).toBe("good");

@@ -239,18 +239,19 @@ export function troubleWords(trouble: Trouble, system: UnitSystem): string {
 /** s from one emptying of a wet vacuum to the next. Common practice, no source. */
 const TRIP = 240;
 
-/** m³ of a trash can of 32 gal, and of a bucket as people have them. */
-const CAN = 32 * GALLON;
+/** m³ of a drum and of a bucket as people have them. */
+const DRUM: Record<UnitSystem, number> = { us: 55 * GALLON, metric: 0.2 };
 const BUCKET: Record<UnitSystem, number> = { us: 5 * GALLON, metric: 0.01 };
+const SIZES = { us: ["55 gal", "5 gal"], metric: ["200 L", "10 L"] } as const;
 
-/** A flow in things people see: "1.1 cans (32 gal) or 7 buckets (5 gal) a minute". */
+/** A flow in things people see: "1.1 drums (55 gal) or 12 buckets (5 gal) a minute". */
 export function inBuckets(flow: number, system: UnitSystem): string {
   const each = (volume: number) => {
     const count = (flow * 60) / volume;
     return count < 0.095 ? count.toPrecision(1) : count < 9.5 ? count.toFixed(1) : count.toFixed(0);
   };
-  const sizes = system === "us" ? ["32 gal", "5 gal"] : [`${(CAN * 1e3).toFixed(0)} L`, "10 L"];
-  return `${each(CAN)} trash cans (${sizes[0]}) or ${each(BUCKET[system])} buckets (${sizes[1]}) a minute`;
+  const [drum, bucket] = SIZES[system];
+  return `${each(DRUM[system])} drums (${drum}) or ${each(BUCKET[system])} buckets (${bucket}) a minute`;
 }
 
 /** The figures of a run whose working can be shown. */

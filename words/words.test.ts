@@ -203,13 +203,11 @@ describe("comparisons in words", () => {
 });
 
 describe("water over time in words", () => {
-  it("a flow in cans and buckets a minute", () => {
-    const can = (32 * GALLON) / 60;
-    expect(inBuckets(can, "us")).toBe("1.0 trash cans (32 gal) or 6.4 buckets (5 gal) a minute");
-    expect(inBuckets(0.001, "metric")).toBe(
-      "0.5 trash cans (121 L) or 6.0 buckets (10 L) a minute",
-    );
-    expect(inBuckets(can / 200, "us")).toContain("0.005 trash cans");
+  it("a flow in drums and buckets a minute", () => {
+    const drum = (55 * GALLON) / 60;
+    expect(inBuckets(drum, "us")).toBe("1.0 drums (55 gal) or 11 buckets (5 gal) a minute");
+    expect(inBuckets(0.001, "metric")).toBe("0.3 drums (200 L) or 6.0 buckets (10 L) a minute");
+    expect(inBuckets(drum / 200, "us")).toContain("0.005 drums");
   });
 
   it("times as a watch shows them, days only once there are two", () => {

@@ -20,8 +20,23 @@ export type Block =
     }
   /** what was seen to, and what was not */
   | { kind: "ticks"; caption: string; items: { text: string; done: boolean }[] }
+  /** by the ids of attachments, each with what it shows */
+  | { kind: "pictures"; caption: string; pictures: { id: string; name: string }[] }
   /** what can hurt someone */
   | { kind: "caution"; text: string };
+
+/** "Bell End Nurseries, 01234 5": who a sheet is for, with how to reach them. */
+export const customerWords = ({
+  customer,
+}: {
+  customer?: { name: string; contact?: string | undefined } | undefined;
+}): string | undefined => customer && [customer.name, customer.contact].filter(Boolean).join(", ");
+
+/** "14:05" on the wall where the sheet is read, from an ISO moment. */
+export function wallTime(moment: string): string {
+  const at = new Date(moment);
+  return `${String(at.getHours()).padStart(2, "0")}:${String(at.getMinutes()).padStart(2, "0")}`;
+}
 
 export interface Column {
   name: string;

@@ -13,11 +13,22 @@ import type { ToldRun } from "../overTime/told.ts";
 import { derivationOf, type JobSolution, mended, normalLedger } from "../solveJob.ts";
 import type { WateringTold } from "../watering/watering.ts";
 import type { WellTold } from "../well/well.ts";
-import { type Block, left, right } from "./blocks.ts";
+import { type Block, customerWords, left, right } from "./blocks.ts";
 import { groundBlocks } from "./groundBlocks.ts";
 import { overTimeBlocks, permissionBlocks } from "./overTimeBlocks.ts";
 import { partsOfLine } from "./partsOfLine.ts";
 import { wellBlocks } from "./wellBlocks.ts";
+
+/** Pictures kept with the job itself. */
+const picturesOf = ({ attachments = [] }: JobDocument): Block[] =>
+  attachments.length === 0
+    ? []
+    : [
+        {
+          ...{ kind: "pictures", caption: "Pictures" },
+          pictures: attachments.map((id, i) => ({ id, name: `Picture ${i + 1}` })),
+        },
+      ];
 
 /** A job on paper. */
 export interface JobSheet {
@@ -46,7 +57,11 @@ export function jobSheet(
   const head = (si: number) => format(si, "head", system);
   const flow = (si: number) => format(si, "flow", system);
   const sheet: Block[] = [{ kind: "heading", level: 1, text: job.name }];
-  for (const text of [job.place, job.note]) if (text) sheet.push({ kind: "paragraph", text });
+  const customer = customerWords(job);
+  const whose = customer && `For ${customer}`;
+  for (const text of [whose, job.place, job.note]) {
+    if (text) sheet.push({ kind: "paragraph", text });
+  }
   const levels = levelsOf(job.source);
   const water = waterOf(job.source);
   const level = (at: (typeof WATER_LEVELS)[number]) => format(levels[at], "length", system);
@@ -147,6 +162,7 @@ export function jobSheet(
     ...permissionBlocks(job),
     ...parts,
     ...unmeasured,
+    ...picturesOf(job),
     caution,
   );
   const ledger = normalLedger(solution);

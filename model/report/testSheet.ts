@@ -18,7 +18,7 @@ import { instrumentLine } from "#words/instruments.ts";
 import { itemName, stockName } from "#words/items.ts";
 import type { Judged, KeptReading } from "../fieldTests.ts";
 import type { JobSolution } from "../solveJob.ts";
-import { type Block, left, right } from "./blocks.ts";
+import { type Block, customerWords, left, right, wallTime } from "./blocks.ts";
 
 /** A test on one page: what was found first, then on what it rests, then who saw to what. */
 export function testSheet(
@@ -35,7 +35,7 @@ export function testSheet(
     { kind: "heading", level: 1, text: `${test.title}, ${test.takenOn}` },
     {
       kind: "paragraph",
-      text: [job.name, job.place, job.customer, test.by && `Measured by ${test.by}`]
+      text: [job.name, job.place, customerWords(job), test.by && `Measured by ${test.by}`]
         .filter(Boolean)
         .join(" · "),
     },
@@ -70,24 +70,27 @@ export function testSheet(
     },
   );
 
+  const amps = readings.some(({ document }) => (document.electric?.currents ?? []).length > 0);
   const rows = readings
     .toSorted((a, b) => a.document.takenAt.localeCompare(b.document.takenAt))
-    .map(({ id, document }) => readingRow(id, document, judged, system));
+    .map(({ id, document }) => readingRow(id, document, judged, system, amps));
   const rest: Block[] = [
     {
       kind: "table",
       caption: `Readings; ± to about 95 %, first order (GUM, JCGM 100)`,
       columns: [
-        left("Time (UTC)"),
+        left("Time"),
         left("Valve"),
         right(`Flow, ${SHOWN[system].flow}`),
         right(`Gauge, ${SHOWN[system].pressure}`),
         right(`Head, ${SHOWN[system].head}`),
+        ...(amps ? [right("Amps")] : []),
         right("Of its curve"),
         left("Verdict"),
       ],
       rows,
     },
+    ...notesOf(readings),
     ...setUp(job, readings, instruments, system),
     ...budget(judged),
     {
@@ -103,7 +106,19 @@ export function testSheet(
       text: "By ISO 9906 tolerances, from memory, or as the parties agreed; not a test by that standard. Electrical work, wells and drinking water belong to licensed people and local codes.",
     },
   ];
+  const pictures = readings.flatMap(({ document: { attachments = [], takenAt } }) =>
+    attachments.map((id, i) => ({ id, name: `${wallTime(takenAt)}, picture ${i + 1}` })),
+  );
+  if (pictures.length > 0) rest.push({ kind: "pictures", caption: "Pictures", pictures });
   return { head, found, rest };
+}
+
+/** What was noted at each reading, under its time. */
+function notesOf(readings: readonly KeptReading[]): Block[] {
+  const noted = readings
+    .toSorted((a, b) => a.document.takenAt.localeCompare(b.document.takenAt))
+    .flatMap(({ document: { note, takenAt } }) => (note ? [`${wallTime(takenAt)}: ${note}`] : []));
+  return noted.length > 0 ? [{ kind: "paragraph", text: `Noted: ${noted.join(" · ")}` }] : [];
 }
 
 function readingRow(
@@ -111,8 +126,9 @@ function readingRow(
   document: ReadingDocument,
   judged: readonly Judged[],
   system: UnitSystem,
+  amps: boolean,
 ): string[] {
-  const { flow, discharge, throttled, takenAt, leftOut, judged: then } = document;
+  const { flow, discharge, throttled, takenAt, leftOut, electric, judged: then } = document;
   const own = judged.find(({ ids }) => ids.includes(id));
   const number = own?.ids.indexOf(id);
   const comparison = own?.points.find(({ reading }) => reading === number)?.comparison;
@@ -122,7 +138,7 @@ function readingRow(
   const outlier = own?.outliers.some(({ reading }) => reading === number);
   const acceptance = comparison?.acceptance ?? then?.acceptance;
   return [
-    takenAt.slice(11, 16),
+    wallTime(takenAt),
     flow.method === "shut" ? "shut" : throttled ? "throttled" : "open",
     flow.method === "shut"
       ? "0"
@@ -138,6 +154,7 @@ function readingRow(
           ),
         )
       : "",
+    ...(amps ? [(electric?.currents ?? []).map((own) => own.toFixed(1)).join(" / ")] : []),
     axis?.kind === "compared" ? formatPercent(1 + axis.value, 1) : "",
     leftOut
       ? `left out: ${leftOut}`

@@ -49,7 +49,7 @@ export const useSettings = create<Settings>()(
 
 export const useUnits = () => useSettings((s) => s.units);
 
-/** What this person may type a length in beside units: "25 paces". */
+/** What this person may type a length in beside units: "23 paces". */
 export const useStepUnits = () => {
   const steps = useSettings((s) => s.steps);
   return useMemo(() => stepUnits(steps), [steps]);

@@ -1,5 +1,6 @@
 import { lazy, Suspense } from "react";
 import type { Block } from "#model/report/blocks.ts";
+import { Picture } from "../pictures/Picture.tsx";
 import { TriangleAlert } from "../ui/icons.ts";
 import { Loading } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
@@ -50,6 +51,17 @@ function Piece({ block }: { block: Block }) {
             ))}
           </ul>
         </div>
+      );
+    case "pictures":
+      return (
+        <figure className="mt-4">
+          <figcaption className="text-[13px] text-soft">{block.caption}</figcaption>
+          <div className="mt-1 flex flex-wrap gap-2">
+            {block.pictures.map(({ id, name }) => (
+              <Picture key={id} {...{ id, name }} />
+            ))}
+          </div>
+        </figure>
       );
     case "caution":
       return (

@@ -1,6 +1,7 @@
 import regularUrl from "@fontsource/barlow/files/barlow-latin-400-normal.woff?url";
 import boldUrl from "@fontsource/barlow/files/barlow-latin-600-normal.woff?url";
 import type { Block } from "#model/report/blocks.ts";
+import { api } from "../api/client.ts";
 
 /** A drawing of the page, as it goes on paper. */
 export interface Figure {
@@ -29,6 +30,14 @@ export async function pdfOf(
     base64(regularUrl),
     base64(boldUrl),
   ]);
+  const pictures = new Map(
+    await Promise.all(
+      parts
+        .flatMap((part) => part as readonly (Block | Figure)[])
+        .flatMap((own) => ("kind" in own && own.kind === "pictures" ? own.pictures : []))
+        .map(async ({ id }) => [id, await dataUrl(id)] as const),
+    ),
+  );
   pdfMake.addVirtualFileSystem({ "barlow.woff": regular, "barlow-bold.woff": bold });
   pdfMake.addFonts({
     Barlow: {
@@ -47,7 +56,7 @@ export async function pdfOf(
       content: parts.flatMap((part) =>
         part.length > 0 && "svg" in (part[0] as object)
           ? [figures(part as readonly Figure[])]
-          : (part as readonly Block[]).flatMap(content),
+          : (part as readonly Block[]).flatMap((block) => content(block, pictures)),
       ),
     })
     .getBlob();
@@ -59,7 +68,7 @@ const figures = (all: readonly Figure[]) => ({
   margin: [0, 6, 0, 4],
 });
 
-function content(block: Block): object[] {
+function content(block: Block, pictures: ReadonlyMap<string, string | undefined>): object[] {
   switch (block.kind) {
     case "heading":
       return [
@@ -97,6 +106,28 @@ function content(block: Block): object[] {
     }
     case "derivation":
       return [];
+    case "pictures": {
+      const there = block.pictures.flatMap(({ id, name }) => {
+        const image = pictures.get(id);
+        return image
+          ? [
+              {
+                stack: [
+                  { image, fit: [170, 130] },
+                  { text: name, color: SOFT },
+                ],
+              },
+            ]
+          : [];
+      });
+      const rows = Array.from({ length: Math.ceil(there.length / 3) }, (_, i) =>
+        there.slice(3 * i, 3 * i + 3),
+      );
+      return [
+        { text: block.caption, color: SOFT, margin: [0, 5, 0, 1] },
+        ...rows.map((columns) => ({ columns, columnGap: 8, margin: [0, 2, 0, 4] })),
+      ];
+    }
     case "table":
       return [
         { text: block.caption, color: SOFT, margin: [0, 4, 0, 1] },
@@ -138,6 +169,21 @@ function box(done: boolean): object[] {
     { type: "rect", x: 0.5, y: 1.5, w: 7, h: 7, lineWidth: 0.7, lineColor: INK },
     ...(done ? [line(2, 5, 3.6, 7), line(3.6, 7, 6.6, 2.6)] : []),
   ];
+}
+
+/** A picture as a PDF takes it, JPEG or PNG; nothing where it cannot be had just now. */
+async function dataUrl(id: string): Promise<string | undefined> {
+  try {
+    const bytes = await api.content(id);
+    return await new Promise((resolve, reject) => {
+      const reader = new FileReader();
+      reader.onload = () => resolve(reader.result as string);
+      reader.onerror = () => reject(reader.error);
+      reader.readAsDataURL(bytes);
+    });
+  } catch {
+    return undefined;
+  }
 }
 
 async function base64(url: string): Promise<string> {
