@@ -32,6 +32,13 @@ export const isAssumed = ({ assumed }: Pick<JobDocument, "assumed">, itemId: str
     return head === "path" && id === itemId;
   }) ?? false;
 
+/**
+ * Whether somebody has drawn the line. A job begun to measure only holds a line so that there is something to draw on;
+ * until its run has been typed, nothing is worked out or judged by it.
+ */
+export const lineKnown = ({ kind, assumed }: Pick<JobDocument, "kind" | "assumed">): boolean =>
+  !(kind === "measuring" && assumed?.includes("path.line.length"));
+
 /** Times the usual doubt where what it is in was never measured. Common practice, no source. */
 const UNMEASURED = { level: 4, fittings: 2 };
 

@@ -2,9 +2,12 @@ import { expect, it } from "vitest";
 import type { JobSummary } from "#contract/api/api.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
+import { keepAssumed } from "./assumed.ts";
 import { newJob } from "./kinds/kinds.ts";
 import { owedNext } from "./owed.ts";
+import { jobSheet } from "./report/jobSheet.ts";
 import { SMALL_HEIGHT } from "./smallSection.ts";
+import { solveJob } from "./solveJob.ts";
 import { summariseJob } from "./summaries.ts";
 
 const demo = Object.fromEntries(
@@ -42,6 +45,31 @@ it("just to measure is owed a reading, and then nothing", () => {
   const job = newJob("Measuring", "measuring", "us");
   expect(owedNext(told(job))).toBe("measure");
   expect(owedNext(told(job, { readings: 1 }))).toBe("nothing");
+});
+
+it("a line nobody drew is neither solved nor judged nor shown, whatever pump stands on it", () => {
+  const job = newJob("Measuring", "measuring", "us");
+  const { pumps } = glasshouses;
+  const pump = pumps[0]?.id as string;
+  const path = job.path.map((item) => (item.kind === "pump" ? { ...item, pump } : item));
+  const withPump = keepAssumed(job, { ...job, path, pumps, wantedFlow: 2e-3 });
+  expect(solveJob(withPump)).toMatchObject({ diagnostics: [{ code: "line-unknown" }] });
+  const summary = summariseJob(withPump);
+  expect(summary).toMatchObject({ missing: "line", stops: 0 });
+  expect(summary.section).toBeUndefined();
+  expect(owedNext({ ...told(withPump), readings: 1 })).toBe("nothing");
+  const { sheet, working } = jobSheet(withPump, solveJob(withPump), "us");
+  expect(sheet.map(({ kind }) => kind)).toEqual(
+    expect.not.arrayContaining(["table", "finding", "derivation"]),
+  );
+  expect(working).toEqual([]);
+
+  // Once the run is typed it is a line like any other.
+  const typed = keepAssumed(withPump, {
+    ...withPump,
+    path: path.map((item) => (item.kind === "pipe" ? { ...item, length: 21, rise: 2 } : item)),
+  });
+  expect(solveJob(typed).kind).toBe("solved");
 });
 
 it.each(Object.entries(demo))("the small section of %s stays in its frame", (_, job) => {

@@ -11,7 +11,8 @@ const DOUBTED = new Set(["cannot-be", "cannot-tell"]);
 
 /** What a job is owed next: what is missing before what is wrong, and what is wrong before what is unproven. */
 export function owedNext({ kind, missing, pumps, stops, readings, measured }: JobSummary): Owed {
-  if (kind === "measuring" && pumps.length === 0) return readings > 0 ? "nothing" : "measure";
+  if (kind === "measuring" && (pumps.length === 0 || missing === "line"))
+    return readings > 0 ? "nothing" : "measure";
   if (missing === "flow" || missing === "line") return "survey";
   if (pumps.length === 0) return "choose";
   if (missing || stops > 0 || (measured && SHORT.has(measured.acceptance))) return "mend";

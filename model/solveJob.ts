@@ -19,6 +19,7 @@ import {
 } from "#core/hydraulics/solveLine.ts";
 import type { CompiledLine } from "#core/line/compiledLine.ts";
 import { type SizeUp, sizeUps } from "#core/whatif/sizeUp.ts";
+import { lineKnown } from "./assumed.ts";
 
 /** What of a job its solution depends on. */
 export type SolvableJob = Pick<
@@ -32,6 +33,8 @@ export type SolvableJob = Pick<
   | "well"
   | "overTime"
   | "pressureTank"
+  | "kind"
+  | "assumed"
 >;
 
 /** Everything the application says about a job at once, from its document alone. The line is compiled once, here. */
@@ -51,6 +54,10 @@ export interface Asked {
 
 export function solveJob(job: SolvableJob): JobSolution {
   const ready = lineModel(job, job.pumps, job.wantedFlow);
+  if (!lineKnown(job)) {
+    const sketch = ready.kind === "refused" ? ready.sketch : ready.line;
+    return { kind: "refused", diagnostics: [{ code: "line-unknown" }], sketch };
+  }
   if (ready.kind === "refused") return ready;
   const result = solveModel(ready, job);
   if (result.kind === "refused") return result;

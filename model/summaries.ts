@@ -1,6 +1,7 @@
 import type { JobLine } from "#contract/api/api.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { everyItem } from "#core/line/path.ts";
+import { lineKnown } from "./assumed.ts";
 import { smallSection } from "./smallSection.ts";
 import { solveJob } from "./solveJob.ts";
 
@@ -14,7 +15,7 @@ export function summariseJob(job: JobDocument): JobLine {
     pumps: pumps.filter(({ id }) => on.has(id)).map(({ maker, model }) => `${maker} ${model}`),
   };
   const solved = solveJob(job);
-  const section = smallSection(solved);
+  const section = lineKnown(job) ? smallSection(solved) : undefined;
   const drawn = section && { section };
   if (solved.kind === "refused") {
     const pumpOnly = solved.diagnostics.every(({ code }) => code === "pump-not-chosen");

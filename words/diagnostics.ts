@@ -6,6 +6,8 @@ export function diagnosticSentence({ code }: Diagnostic): string {
 }
 
 const SENTENCES: Record<DiagnosticCode, string> = {
+  "line-unknown":
+    "What was measured is kept and filed as it was read. Type the runs of the line, and it is worked out and held against the pump’s curve.",
   "no-pump": "There is no pump on the path. Add one where the pump stands.",
   "pump-not-chosen": "No pump is chosen yet. Pick one from the pump library.",
   "pump-unknown": "The pump named here is not kept with the job. Pick it from the library again.",

@@ -5,6 +5,8 @@ export interface Diagnostic {
 }
 
 export type DiagnosticCode =
+  /** no one has drawn it yet: what stands there was never measured */
+  | "line-unknown"
   | "no-pump"
   | "pump-not-chosen"
   | "pump-unknown"

@@ -9,6 +9,7 @@ import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName, waterOf } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
+import { lineKnown } from "../assumed.ts";
 import type { ToldRun } from "../overTime/told.ts";
 import { derivationOf, type JobSolution, mended, normalLedger } from "../solveJob.ts";
 import type { WateringTold } from "../watering/watering.ts";
@@ -90,6 +91,18 @@ export function jobSheet(
             text: `Assumed, not measured: ${assumed.map((field) => assumedName(job, field, system)).join("; ")}.`,
           },
         ];
+  if (!lineKnown(job)) {
+    for (const { maker, model } of job.pumps) {
+      sheet.push({ kind: "paragraph", text: `Pump: ${maker} ${model}` });
+    }
+    sheet.push(
+      { kind: "heading", level: 2, text: "No line is known" },
+      { kind: "paragraph", text: diagnosticSentence({ code: "line-unknown" }) },
+      ...picturesOf(job),
+      caution,
+    );
+    return { sheet, working: [] };
+  }
   if (solved.kind === "refused") {
     sheet.push(
       {

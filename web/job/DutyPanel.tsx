@@ -239,6 +239,16 @@ function Diagnostics({
 }: Pick<Props, "solved" | "onItem"> & { path: readonly PathItem[] }) {
   const units = useUnits();
   if (solved.kind !== "refused") return null;
+  const [first] = solved.diagnostics;
+  // That nobody has drawn the line yet is no fault of it.
+  if (first?.code === "line-unknown") {
+    return (
+      <div className="p-3" data-testid="duty">
+        <p className="plate text-3xl leading-tight">No line is known</p>
+        <p className="text-soft">{diagnosticSentence(first)}</p>
+      </div>
+    );
+  }
   return (
     <div className="p-3" data-testid="duty">
       <p className="plate text-3xl leading-tight">No duty yet</p>

@@ -10,6 +10,7 @@ import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import { reachOf, scaleFor } from "#core/measurement/reach.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
+import { lineKnown } from "#model/assumed.ts";
 import { electricOf, needleAt } from "#model/fieldTests.ts";
 import {
   comparePromise,
@@ -20,6 +21,7 @@ import {
 } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
+import { diagnosticSentence } from "#words/diagnostics.ts";
 import { electricWords } from "#words/fieldTests.ts";
 import { testsOf } from "../api/queries.ts";
 import { shrinkHeads } from "../app/heads.ts";
@@ -97,6 +99,7 @@ export default function MeasurePane({
   // Open for a reading that has a gauge already, and from then on as the reader leaves it.
   const [also, setAlso] = useState(draft.pressure !== undefined);
   const [live, setLive] = useState(false);
+  const known = lineKnown(job);
   const placed = solved.kind === "solved" ? solved.solution.pumps : [];
   const heights = knownHeights(solved, job, draft);
   const { tap, pump, water } = heights;
@@ -114,7 +117,8 @@ export default function MeasurePane({
   const { afterItemId } = draft;
   const dial = draft.elevation ?? tap;
   const reach = useMemo(
-    () => (solved.kind === "solved" ? reachOf(solved.solution, place, dial) : {}),
+    () =>
+      solved.kind === "solved" && dial !== undefined ? reachOf(solved.solution, place, dial) : {},
     [solved, place, dial],
   );
   const scale = scaleFor(reach, units === "us" ? "psi" : "bar", USUAL_SCALE[units]);
@@ -165,7 +169,7 @@ export default function MeasurePane({
   );
   const sweep = useSweep(job, solved, todays, place);
   const needle = useMemo(() => {
-    if (solved.kind !== "solved" || !sweep) return undefined;
+    if (solved.kind !== "solved" || !sweep || dial === undefined) return undefined;
     const { next } = sweep;
     if (next.kind !== "throttle" && next.kind !== "shut") return undefined;
     const flow = next.kind === "shut" ? 0 : next.flow;
@@ -359,8 +363,9 @@ export default function MeasurePane({
               )}
               {solved.kind !== "solved" && (
                 <p className="text-soft">
-                  The flow can be filed. It can be held against what was promised once a pump is
-                  chosen and the line can be solved.
+                  {known
+                    ? "The flow can be filed. It can be held against what was promised once a pump is chosen and the line can be solved."
+                    : diagnosticSentence({ code: "line-unknown" })}
                 </p>
               )}
               {comparison && <ComparisonCard {...{ comparison, reach }} reading={result.reading} />}

@@ -11,6 +11,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
 import { type Reach, unfitOf } from "#core/measurement/reach.ts";
 import { BAR, GALLON, PSI } from "#core/quantity/constants.ts";
+import { lineKnown } from "#model/assumed.ts";
 import { type JobSolution, lineOf } from "#model/solveJob.ts";
 import { unfitWords } from "#words/instruments.ts";
 import { newId } from "../api/client.ts";
@@ -136,7 +137,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     accuracyClass: 0.016,
     elevation: undefined,
     afterItemId: pumpItems(job.path)[0]?.id ?? "",
-    suctionKind: "water-level",
+    suctionKind: lineKnown(job) ? "water-level" : "unknown",
     level: undefined,
     levelTolerance,
     suctionPressure: undefined,
@@ -249,13 +250,21 @@ function restore(key: string, empty: ReadingDraft, job: JobDocument): ReadingDra
   }
 }
 
+/** m above the datum; none of them on a line that nobody has drawn */
+export interface KnownHeights {
+  tap: number | undefined;
+  pump: number | undefined;
+  water: number | undefined;
+}
+
 /** Heights the job already knows: of the pipe at the tap, of the pump, and the water's normal level. */
 export function knownHeights(
   solved: JobSolution,
   job: JobDocument,
   { afterItemId, running }: Pick<ReadingDraft, "afterItemId" | "running">,
-) {
+): KnownHeights {
   const line = lineOf(solved);
+  if (!lineKnown(job)) return { tap: undefined, pump: undefined, water: undefined };
   const ran = line.pumps.find(({ item }) => item.id === running[0]) ?? line.pumps[0];
   const pump = ran?.elevation ?? 0;
   // A hole or a reducer has no length of its own: what is passed by then says where it is.
@@ -288,7 +297,7 @@ export function readingOf(
     reach: Reach;
     units: UnitSystem;
   },
-  heights: ReturnType<typeof knownHeights>,
+  heights: KnownHeights,
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
   const lacks = (what: string) => ({ kind: "lacks", what }) as const;
   const gauged = draft.pressure !== undefined;
@@ -296,6 +305,16 @@ export function readingOf(
   if (missing) return lacks(missing);
   if (gauged && draft.suctionKind === "gauge" && draft.suctionPressure === undefined) {
     return lacks("Type the pressure off the suction gauge.");
+  }
+  if (gauged && draft.elevation === undefined && heights.tap === undefined) {
+    return lacks("Type how high the gauge’s dial stands.");
+  }
+  if (gauged && !suctionHeightKnown(draft, heights)) {
+    return lacks(
+      draft.suctionKind === "gauge"
+        ? "Type how high the suction gauge’s dial stands."
+        : "Type the water level, or say that it is not known.",
+    );
   }
   const instruments = [...new Set(Object.values(draft.instruments))];
   const parsed = readingSchema.safeParse({
@@ -402,7 +421,7 @@ function flowOf(draft: ReadingDraft) {
   }
 }
 
-function suctionOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>) {
+function suctionOf(draft: ReadingDraft, heights: KnownHeights) {
   switch (draft.suctionKind) {
     case "unknown":
       return {};
@@ -423,8 +442,15 @@ function suctionOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>
   }
 }
 
+function suctionHeightKnown(draft: ReadingDraft, { pump, water }: KnownHeights): boolean {
+  if (draft.suctionKind === "unknown") return true;
+  return draft.suctionKind === "gauge"
+    ? (draft.suctionElevation ?? pump) !== undefined
+    : (draft.level ?? water) !== undefined;
+}
+
 /** What the pump's head is made of. */
-function headOf(draft: ReadingDraft, heights: ReturnType<typeof knownHeights>, scale: number) {
+function headOf(draft: ReadingDraft, heights: KnownHeights, scale: number) {
   return {
     discharge: {
       pressure: draft.pressure,

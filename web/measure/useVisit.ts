@@ -7,11 +7,12 @@ import {
   type SweepState,
   sweepOf,
 } from "#model/fieldTests.ts";
-import type { JobSolution, SolvableJob } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import { type Calculation, useCalculation } from "../calculations/useCalculation.ts";
 import type { AsInstalled } from "../charts/CurvePlot.tsx";
 import { useDoubt } from "../job/useBand.ts";
+import { useSolvable } from "../job/useSolvable.ts";
 
 /** What the readings of one visit say together, worked out beside the page. */
 export interface VisitInView {
@@ -72,13 +73,4 @@ function useReadings(test: TestWithReadings | undefined): KeptReading[] {
   const key = rows.map(({ id, revision }) => `${id} ${revision}`).join();
   // What is held on this device is put in anew at every drawing: its key says whether it is another.
   return useMemo(() => rows.map(({ id, document }) => ({ id, document })), [key]);
-}
-
-/** What of a job its judgements rest on; the same object until one of it changes. */
-function useSolvable(job: JobDocument): SolvableJob {
-  const { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank } = job;
-  return useMemo(
-    () => ({ source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank }),
-    [source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank],
-  );
 }

@@ -3,6 +3,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import type { Reach } from "#core/measurement/reach.ts";
+import { lineKnown } from "#model/assumed.ts";
 import { endOf } from "#model/sectionGeometry.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { itemName } from "#words/items.ts";
@@ -26,7 +27,8 @@ export function DischargePart({
 }: PartProps & {
   job: JobDocument;
   solved: JobSolution;
-  tap: number;
+  /** m above the datum; none on a line that nobody has drawn */
+  tap: number | undefined;
   /** Pa: the dial taken until one is picked */
   scale: number;
   reach: Reach;
@@ -36,13 +38,17 @@ export function DischargePart({
   const after = (pump !== undefined && onward(job.path, pump)) || [];
   // Past a fork only part of the water goes by a gauge, so the last place is before it.
   const end = after.findIndex(({ kind }) => kind === "split" || kind === "outlet");
-  const places = after.slice(0, end < 0 ? undefined : end).filter(({ kind }) => kind !== "rise");
+  const known = lineKnown(job);
+  const places = known
+    ? after.slice(0, end < 0 ? undefined : end).filter(({ kind }) => kind !== "rise")
+    : after.slice(0, 1);
   const dial = draft.elevation ?? tap;
   const { suctionKind, suctionElevation, afterItemId } = draft;
   const gauges = useMemo(() => {
     const marks = [];
     const at = endOf(solved, afterItemId);
-    if (at) marks.push({ at, dial, label: `gauge ${format(dial, "length", units)}` });
+    if (at && dial !== undefined)
+      marks.push({ at, dial, label: `gauge ${format(dial, "length", units)}` });
     // A suction gauge stands before the pump, at its port.
     const port = pump === undefined ? undefined : endOf(solved, pump);
     if (suctionKind === "gauge" && port) {
@@ -54,18 +60,22 @@ export function DischargePart({
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Discharge gauge</legend>
-      <div className="h-44 border border-rule bg-sheet">
-        <Section
-          {...{ job, solved, gauges }}
-          selected={draft.afterItemId}
-          onPart={(_, itemId) => {
-            if (places.some(({ id }) => id === itemId)) {
-              change({ afterItemId: itemId as string, elevation: undefined });
-            }
-          }}
-        />
-      </div>
-      <p className="text-[13px] text-soft">Tap the part the gauge is tapped in after.</p>
+      {known && (
+        <>
+          <div className="h-44 border border-rule bg-sheet">
+            <Section
+              {...{ job, solved, gauges }}
+              selected={draft.afterItemId}
+              onPart={(_, itemId) => {
+                if (places.some(({ id }) => id === itemId)) {
+                  change({ afterItemId: itemId as string, elevation: undefined });
+                }
+              }}
+            />
+          </div>
+          <p className="text-[13px] text-soft">Tap the part the gauge is tapped in after.</p>
+        </>
+      )}
       <div className="grid grid-cols-3 gap-2">
         <QuantityField
           label="Gauge reads"
@@ -104,6 +114,7 @@ export function DischargePart({
         </SelectField>
         <QuantityField
           label="Dial’s height"
+          optional
           quantity="length"
           range={RANGES.elevation}
           value={draft.elevation ?? tap}
@@ -121,7 +132,9 @@ export function DischargePart({
       <p className="text-[13px] text-soft">
         {solved.kind === "solved"
           ? "Height above the job’s datum; what lies between pump and gauge is counted at the measured flow. Let the pressure off before opening a joint."
-          : "The gauge’s place on the line counts once the line can be solved."}
+          : !known
+            ? "Height above the mark that levels are measured from. Let the pressure off before opening a joint."
+            : "The gauge’s place on the line counts once the line can be solved."}
       </p>
     </fieldset>
   );

@@ -11,7 +11,7 @@ export function SuctionPart({
   change,
   pump,
   water,
-}: PartProps & { pump: number; water: number }) {
+}: PartProps & { pump: number | undefined; water: number | undefined }) {
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Suction side</legend>
@@ -35,6 +35,7 @@ export function SuctionPart({
           <>
             <QuantityField
               label="Level while running"
+              optional
               quantity="length"
               range={RANGES.elevation}
               value={draft.level ?? water}
@@ -61,6 +62,7 @@ export function SuctionPart({
             />
             <QuantityField
               label="Dial’s height"
+              optional
               quantity="length"
               range={RANGES.elevation}
               value={draft.suctionElevation ?? pump}
