@@ -64,7 +64,9 @@ export function reasonOf(
       return `over time: ${adviceWords(fit.why, called).title.toLowerCase()}`;
     }
     case "ranked": {
-      if (fit.parts.flow === 0) return "too strong: throttle it, or a smaller one";
+      if (fit.parts.flow === 0) {
+        return `moves more than twice what is wanted: throttle it, or let it start and stop${best === own ? "" : ", or take a smaller one"}`;
+      }
       if (best?.fit?.kind !== "ranked" || best === own) return undefined;
       const other = best.fit.parts;
       const behind = (merit: Merit) => weights[merit] * (other[merit] - fit.parts[merit]);

@@ -290,7 +290,9 @@ describe("why a pump is not the best", () => {
     expect(of({ kind: "too-weak", short: 1.9 })).toBe("too weak by 1.90 m");
     expect(of({ kind: "too-weak" })).toBe("too weak");
     expect(of({ kind: "too-strong" })).toContain("past its published curve");
-    expect(behind({}, { flow: 0 })).toBe("too strong: throttle it, or a smaller one");
+    expect(behind({}, { flow: 0 })).toBe(
+      "moves more than twice what is wanted: throttle it, or let it start and stop, or take a smaller one",
+    );
     expect(reasonOf(best, best, weights, NOWHERE, "metric")).toBeUndefined();
   });
 });

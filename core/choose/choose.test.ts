@@ -215,7 +215,10 @@ describe("what is recommended", () => {
     const doing = rankPumps(transfer(), pumps, 0.002, { place }).filter(
       ({ fit }) => fit?.kind === "ranked",
     );
-    const prices = doing.map((own) => priceOf(own) ?? Number.POSITIVE_INFINITY);
+    // What moves over twice of it is no choice while anything moves less.
+    const prices = doing
+      .filter(({ flow = 0 }) => flow < 2 * 0.002)
+      .map((own) => priceOf(own) ?? Number.POSITIVE_INFINITY);
     expect(priceOf(cheapest as never)).toBe(Math.min(...prices));
     expect(owned && isOwned(owned)).toBe(true);
     expect(owned && priceOf(owned)).toBe(0);
@@ -226,11 +229,41 @@ describe("what is recommended", () => {
     expect(isOwned({ arrangement: twin })).toBe(false);
   });
 
+  it("is never the one that is many times too strong while another does it, nor the cheapest so", () => {
+    // The small one is dear, badly off its best and heavy; the strong one moves over ten times what is wanted.
+    const wanted = 2.5e-4;
+    const small = pumpOf("small", 11, 0.0008, { maxSuctionLift: 7, price: 400, mass: 40 });
+    const strong = pumpOf("strong", 30, 0.008, { maxSuctionLift: 7, price: 60, mass: 5 });
+    for (const weights of Object.values(WEIGHINGS)) {
+      const found = rankPumps(transfer(), [strong, small], wanted, { place, weights });
+      const [first, second] = found;
+      expect([first?.pump.id, second?.pump.id]).toEqual(["small", "strong"]);
+      expect((second?.flow ?? 0) / wanted).toBeGreaterThan(10);
+      expect(first?.flow).toBeLessThan(2 * wanted);
+      expect(cards(found).cheapest?.pump.id).toBe("small");
+    }
+    // Where nothing else does it, the strong one is what there is.
+    const alone = cards(rankPumps(transfer(), [strong], wanted, { place }));
+    expect([alone.best, alone.cheapest].map((own) => own?.pump.id)).toEqual(["strong", "strong"]);
+  });
+
+  it("keeps a seventh in hand for nothing, and what is more counts against it", () => {
+    const [open] = rankPumps(transfer(), [parabola("own")], 1e-4, { place });
+    const most = open?.flow ?? Number.NaN;
+    const flows = [1.0001, 1.1, 1.149, 1.3, 1.9].map((times) => {
+      const [found] = rankPumps(transfer(), [parabola("own")], most / times, { place });
+      return found?.fit?.kind === "ranked" ? found.fit.parts.flow : Number.NaN;
+    });
+    expect(flows.slice(0, 3)).toEqual([1, 1, 1]);
+    expect(flows[3]).toBeCloseTo(1 - 0.15 / 0.85, 3);
+    expect(flows[4]).toBeCloseTo(1 - 0.75 / 0.85, 3);
+  });
+
   it("by weight is the lightest that does it where weight is all that counts", () => {
     const pumps = library(60);
     const weights = { flow: 0, efficiency: 0, energy: 0, weight: 1, price: 0, van: 0, spares: 0 };
     const found = rankPumps(transfer(), pumps, 0.002, { place, weights });
-    const doing = found.filter(({ fit }) => fit?.kind === "ranked");
+    const doing = found.filter(({ fit, flow = 0 }) => fit?.kind === "ranked" && flow <= 2 * 0.002);
     expect(found[0]?.pump.mass).toBe(Math.min(...doing.map(({ pump }) => pump.mass ?? 0)));
   });
 

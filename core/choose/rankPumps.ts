@@ -1,6 +1,6 @@
 import { findFitting } from "../catalogue/fittings.ts";
 import { findPipeStock } from "../catalogue/pipes.ts";
-import type { Severity } from "../check/check.ts";
+import { PRACTICE, type Severity } from "../check/check.ts";
 import {
   CHECKS,
   type CheckCode,
@@ -73,7 +73,10 @@ export interface Choosing {
   soFar?: (candidates: readonly Candidate[]) => void;
 }
 
-/** A pump that moves more than this many times what is wanted is too strong for it. */
+/**
+ * A pump that moves more than this many times what is wanted is too strong for it: what it moves beyond is throttled
+ * away, or makes it start so much more often, and its score falls as what is wanted is a part of that.
+ */
 const TOO_STRONG = 2;
 /** flow over what is wanted up to which more is no fault */
 const IN_HAND = 1.15;
@@ -154,10 +157,13 @@ export function rankPumps(
       look(first);
     }
   };
-  until(
-    (own) => -(priceOf(own) ?? Number.POSITIVE_INFINITY),
-    (own) => priceOf(own) !== undefined,
-  );
+  for (const may of [notTooStrong, () => true]) {
+    until(
+      (own) => -(priceOf(own) ?? Number.POSITIVE_INFINITY),
+      (own) => priceOf(own) !== undefined && may(own),
+    );
+    if (ranked().some((own) => own.looked && notTooStrong(own))) break;
+  }
   until(scoreOf, isOwned);
   // What is said of the rest has to be said of the whole: where all were asked for, all are.
   if (closely === Number.POSITIVE_INFINITY) {
@@ -169,19 +175,27 @@ export function rankPumps(
 /** What a card is given by. */
 interface Carded {
   looked: boolean;
-  fit?: { kind: string };
+  fit?: { kind: string; parts?: Record<Merit, number> };
   price?: number | undefined;
   owned: boolean;
 }
 
-/** The best, the cheapest and the best of what is owned: each only where something may be recommended as that. */
+/** Whether it moves no more than is of any use; so does everything that is not ranked. */
+const notTooStrong = ({ fit }: Pick<Carded, "fit">) =>
+  fit?.parts === undefined || fit.parts.flow > 0;
+
+/**
+ * The best, the cheapest and the best of what is owned: each only where something may be recommended as that, and the
+ * cheapest only out of what is not too strong, where there is such.
+ */
 export function cardsOf<T extends Carded>(
   candidates: readonly T[],
 ): { best?: T; cheapest?: T; owned?: T } {
   const fit = candidates.filter(({ fit: own, looked }) => looked && own?.kind === "ranked");
   const [best] = fit;
   const priced = fit.filter(({ price }) => price !== undefined);
-  const cheapest = priced.toSorted((a, b) => (a.price ?? 0) - (b.price ?? 0))[0];
+  const [useful] = [priced.filter(notTooStrong), priced].filter(({ length }) => length > 0);
+  const cheapest = useful?.toSorted((a, b) => (a.price ?? 0) - (b.price ?? 0))[0];
   const owned = fit.find((own) => own.owned);
   return { ...(best && { best }), ...(cheapest && { cheapest }), ...(owned && { owned }) };
 }
@@ -451,8 +465,10 @@ function solvedIn(
   const judgements = judge(checkContext(result.solution, own, wanted)).flatMap(
     (judgement): Judgement[] => {
       if (OF_NO_PUMP.has(judgement.code)) return [];
-      // A motor that a sleeve would cool is told of, and not ruled out.
-      const sleeved = judgement.code === "motor-cooling" && judgement.facts.sleeve !== null;
+      // A motor that a sleeve would cool, or that only a rule of thumb finds too warm, is told of and not ruled out.
+      const sleeved =
+        judgement.code === "motor-cooling" &&
+        (judgement.facts.sleeve !== null || judgement.source === PRACTICE);
       return [
         sleeved && judgement.severity === "stop" ? { ...judgement, severity: "watch" } : judgement,
       ];
@@ -524,14 +540,14 @@ interface Bests {
   price: number;
 }
 
-function bestOf(ranked: readonly Candidate[]): Bests {
+function bestOf(ranked: readonly Candidate[], wanted: number): Bests {
   const least = (of: (candidate: Candidate) => number | undefined) =>
     ranked.reduce(
       (best, candidate) => Math.min(best, of(candidate) ?? best),
       Number.POSITIVE_INFINITY,
     );
   return {
-    energy: least(workPerVolume),
+    energy: least((own) => workAt(own, wanted)),
     weight: least(massOf),
     price: least((own) => priceOf(own) || undefined),
   };
@@ -540,7 +556,7 @@ function bestOf(ranked: readonly Candidate[]): Bests {
 /** Gives every candidate that is ranked its score against the best of all; tells what that is in each. */
 function weigh(candidates: readonly Candidate[], wanted: number, weights: Weights): Bests {
   const ranked = candidates.filter(({ fit }) => fit?.kind === "ranked");
-  const bests = bestOf(ranked);
+  const bests = bestOf(ranked, wanted);
   for (const candidate of ranked) {
     candidate.fit = { kind: "ranked", ...meritsOf(candidate, wanted, bests, weights) };
   }
@@ -584,7 +600,7 @@ function meritsOf(
     // A little in hand is best; twice what is wanted is no merit any more.
     flow: 1 - Math.min(Math.max(flow / wanted - IN_HAND, 0) / (TOO_STRONG - IN_HAND), 1),
     efficiency: nearness(candidate),
-    energy: share(best.energy, workPerVolume(candidate)),
+    energy: share(best.energy, workAt(candidate, wanted)),
     weight: share(best.weight, massOf(candidate)),
     price: price === 0 ? 1 : share(best.price, price),
     van: pumps.every(({ inVan }) => inVan) ? 1 : 0,
@@ -595,7 +611,7 @@ function meritsOf(
       ) / pumps.length,
   };
   const score = MERITS.reduce((sum, merit) => sum + weights[merit] * parts[merit], 0);
-  return { score, parts };
+  return { score: score * Math.min(1, (TOO_STRONG * wanted) / flow), parts };
 }
 
 /** J per m³ from the plug or out of the tank, where power is published. */
@@ -606,6 +622,21 @@ export function workPerVolume({
 }: Pick<Candidate, "flow" | "power" | "pump">): number | undefined {
   if (!flow || !power) return undefined;
   return power / flow / (pump.drive === "engine" ? ENGINE_EFFICIENCY : 1);
+}
+
+/**
+ * J per m³ where no more than is of use is moved: a pump that moves more is throttled to what is wanted, and takes
+ * then what its curve says there, if that is more for the water.
+ */
+function workAt(candidate: Candidate, wanted: number): number | undefined {
+  const running = workPerVolume(candidate);
+  const { flow, power, arrangement, speedRatio } = candidate;
+  if (running === undefined || !flow || !power || flow <= IN_HAND * wanted) return running;
+  if (arrangement.kind !== "one") return running;
+  const curve = pumpCurve(arrangement.pump, speedRatio);
+  const [open, throttled] = [shaftPower(curve, flow), shaftPower(curve, wanted)];
+  if (!open || throttled === undefined) return running;
+  return Math.max(running, (running * (throttled / wanted)) / (open / flow));
 }
 
 /** Of what is in its fuel a small engine gives the shaft so much. Common practice, no source. */

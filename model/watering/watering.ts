@@ -26,8 +26,9 @@ import { type WorkedBack, workedBack } from "./workedBack.ts";
 export type JobThatWaters = SolvableJob & Pick<JobDocument, "field">;
 
 export function inWatering(job: JobDocument): JobThatWaters {
-  const { source, path, site, method, pumps, wantedFlow, well, overTime, field } = job;
-  return { source, path, site, method, pumps, wantedFlow, well, overTime, field };
+  const { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank } = job;
+  const { field } = job;
+  return { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, field };
 }
 
 /** Everything that is told of a job's watering, as plain data. SI. */
