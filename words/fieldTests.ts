@@ -221,8 +221,13 @@ function sameAsWords(
 }
 
 /** The water's level, told by the pump. */
-export const levelWords = (level: Estimate, system: UnitSystem): string =>
-  `If the pump does what is published, the water stands ${formatDoubtful(Math.abs(level.value), COVERAGE * level.standardUncertainty, "length", system)} ${level.value < 0 ? "below" : "above"} the job’s usual level.`;
+export function levelWords({ value, standardUncertainty }: Estimate, system: UnitSystem): string {
+  const spread = COVERAGE * standardUncertainty;
+  const published = "If the pump does what is published, the water stands";
+  return Math.abs(value) <= spread / 10
+    ? `${published} at the job’s usual level, ± ${format(spread, "length", system)}.`
+    : `${published} ${formatDoubtful(Math.abs(value), spread, "length", system)} ${value < 0 ? "below" : "above"} the job’s usual level.`;
+}
 
 const DOUBT_NAMES: Record<FlowDoubt | "pump" | "line", string> = {
   volume: "The bucket’s mark",

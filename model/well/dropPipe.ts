@@ -19,7 +19,7 @@ import {
 } from "#core/well/dropPipe.ts";
 import { cableMass, type Hangs, hanging } from "#core/well/hanging.ts";
 import type { JobWithWell, Season } from "./season.ts";
-import { topOf } from "./settle.ts";
+import { hasWell, topOf } from "./settle.ts";
 
 export interface PipeHolds {
   state: DropPipeState;
@@ -138,6 +138,16 @@ function severityOf(pressure: number | undefined, rating: number | undefined): S
 }
 
 /** Runs that climb out of the well, the lowest first. */
+/**
+ * The item of the path after which a gauge can be tapped in and read: in a well the pipe that comes up to the casing's
+ * top, as no hand reaches the pump's port. Nothing where no pump hangs.
+ */
+export function wellheadItem(
+  job: Pick<JobDocument, "path" | "source" | "well">,
+): string | undefined {
+  return hasWell(job) ? hangingPipes(job, topOf(job)).at(-1)?.item.id : undefined;
+}
+
 function hangingPipes(job: Pick<JobDocument, "path" | "source">, top: number) {
   const found: { item: Extract<PathItem, { kind: "pipe" }>; lowest: number }[] = [];
   let elevation = job.source.intake;

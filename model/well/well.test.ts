@@ -1,11 +1,14 @@
 import { describe, expect, it } from "vitest";
+import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
+import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
 import { checkWords } from "#words/checks.ts";
 import { DEMO_JOBS } from "../../demo/jobs.ts";
 import { BRAMBLE_BOREHOLE } from "../../demo/wellJobs.ts";
 import { LIBRARY } from "../../library/pumps.ts";
+import { judgeTests, type KeptReading } from "../fieldTests.ts";
 import { beginJob, LINE_KINDS, newJob } from "../kinds/kinds.ts";
 import { solveJob } from "../solveJob.ts";
 import { applyChanges } from "../whatIf/changes.ts";
@@ -13,6 +16,7 @@ import { columnsOf } from "../whatIf/columns.ts";
 import { offersFor } from "../whatIf/offers.ts";
 import { drawsOf, wellDayOf } from "./day.ts";
 import { WELL_FIGURES, type WellFigure, wellDerivation } from "./derivations.ts";
+import { wellheadItem } from "./dropPipe.ts";
 import { fitOf, pumpDepth, settled, withPumpDepth, withStanding } from "./settle.ts";
 import { type WellTold, wellOf } from "./well.ts";
 
@@ -94,8 +98,8 @@ describe("a well among the checks", () => {
     const sleeve = slow?.code === "motor-cooling" ? slow.facts.sleeve : null;
     expect(sleeve).not.toBeNull();
     expect(said(withWell({ sleeve: sleeve ?? 0 }, wide), "motor-cooling")?.severity).toBe("good");
-    expect(said(without("casings"), "motor-cooling")).toMatchObject({ severity: "unknown" });
-    expect(said(without("casings"), "motor-cooling")?.mend).toContain("Measure the casing");
+    expect(said(without("casings", wide), "motor-cooling")).toMatchObject({ severity: "unknown" });
+    expect(said(without("casings", wide), "motor-cooling")?.mend).toContain("Measure the casing");
   });
 
   it("that is pumped dry stops with how far, and one above its test says so", () => {
@@ -396,4 +400,72 @@ describe("whatever the job", () => {
     expect(numbers).not.toContain("NaN");
     if (job.source.kind !== "well") expect(told.guarded).toBeUndefined();
   });
+});
+
+describe("a gauge on a well", () => {
+  it("stands where the drop pipe comes up, and on open water at the pump", () => {
+    expect(wellheadItem(borehole)).toBe("drop-pipe");
+    expect(wellheadItem(newJob("Line", "plain-line", "us"))).toBeUndefined();
+  });
+
+  it.each([300, 285, 310])(
+    "tells water %s ft down by four pressures, wherever it was thought to be",
+    (depth) => {
+      const gpm = GALLON / 60;
+      const points = [421, 396, 368, 337, 288, 232].map((head, i) => ({
+        flow: (i === 0 ? 0 : 2 + 2 * i) * gpm,
+        head: head * FOOT,
+      }));
+      const pump = {
+        ...{ id: "deep", maker: "Tarnfold", model: "Long", kind: "well", submersible: true },
+        ...{ drive: "electric", ratedSpeedRpm: 2850, tolerance: "2B", points },
+      };
+      const hung = 345 * FOOT;
+      const jobAt = (standing: number, pressure: number) => {
+        const typed = { bottom: 410 * FOOT, standing, pumped: standing, flow: 8 * gpm };
+        const begun = beginJob({ kind: "well-to-tank", typed }, "Well", "us");
+        const kept = new Set(["pump", "check", "drop-pipe", "tank"]);
+        return {
+          ...{ ...begun, pumps: [pump], source: { ...begun.source, intake: -hung } },
+          path: begun.path.flatMap((item) => {
+            if (!kept.has(item.id)) return [];
+            if (item.kind === "pump") return { ...item, pump: pump.id };
+            if (item.kind === "pipe") return { ...item, length: hung, rise: hung };
+            return item.kind === "outlet"
+              ? { ...item, outlet: { type: "pressure", pressure } }
+              : item;
+          }),
+        } as JobDocument;
+      };
+      const readings = [10, 18, 26, 34].map((psi, i): KeptReading => {
+        const solved = solveJob(jobAt(depth * FOOT, psi * PSI));
+        if (solved.kind === "refused") throw new Error(solved.kind);
+        const flow = solved.solution.cases.normal.running?.duty.flow as number;
+        return {
+          id: `r${i}`,
+          document: readingSchema.parse({
+            ...{ format: "upright-gusher/reading", version: 1, testId: "t", pumpId: pump.id },
+            ...{ takenAt: `2026-05-0${i + 1}T09:00:00Z`, throttled: i > 0 },
+            flow: { method: "meter", flow, tolerance: 0.02 },
+            discharge: {
+              ...{ pressure: psi * PSI, fullScale: 100 * PSI, accuracyClass: 0.016 },
+              ...{ elevation: 0, afterItemId: "drop-pipe" },
+            },
+          }) as ReadingDocument,
+        };
+      });
+      for (const looked of [300, 120, 40]) {
+        const job = jobAt(looked * FOOT, 20 * PSI);
+        const solved = solveJob(job);
+        if (solved.kind === "refused" || solved.kind === "asked") throw new Error(solved.kind);
+        const [own] = judgeTests(solved, job, readings, USUAL_DOUBT, undefined);
+        const { value = Number.NaN, standardUncertainty = Number.NaN } = own?.level ?? {};
+        expect(looked * FOOT - value).toBeCloseTo(depth * FOOT, 2);
+        // The grade's ± 5 % of the head a pump makes, and little more.
+        expect(standardUncertainty / FOOT).toBeGreaterThan(5);
+        expect(standardUncertainty / FOOT).toBeLessThan(12);
+        expect(own?.whole).toBeUndefined();
+      }
+    },
+  );
 });

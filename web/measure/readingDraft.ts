@@ -13,6 +13,7 @@ import { type Reach, unfitOf } from "#core/measurement/reach.ts";
 import { BAR, GALLON, PSI } from "#core/quantity/constants.ts";
 import { lineKnown } from "#model/assumed.ts";
 import { type JobSolution, lineOf } from "#model/solveJob.ts";
+import { wellheadItem } from "#model/well/dropPipe.ts";
 import { unfitWords } from "#words/instruments.ts";
 import { newId } from "../api/client.ts";
 import { outletItems, pumpItems } from "../job/jobStore.ts";
@@ -136,7 +137,7 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     fullScale: undefined,
     accuracyClass: 0.016,
     elevation: undefined,
-    afterItemId: pumpItems(job.path)[0]?.id ?? "",
+    afterItemId: wellheadItem(job) ?? pumpItems(job.path)[0]?.id ?? "",
     suctionKind: lineKnown(job) ? "water-level" : "unknown",
     level: undefined,
     levelTolerance,

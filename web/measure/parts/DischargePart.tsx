@@ -6,6 +6,7 @@ import type { Reach } from "#core/measurement/reach.ts";
 import { lineKnown } from "#model/assumed.ts";
 import { endOf } from "#model/sectionGeometry.ts";
 import type { JobSolution } from "#model/solveJob.ts";
+import { wellheadItem } from "#model/well/dropPipe.ts";
 import { itemName } from "#words/items.ts";
 import { useUnits } from "../../app/settings.ts";
 import { pumpItems } from "../../job/jobStore.ts";
@@ -39,9 +40,10 @@ export function DischargePart({
   // Past a fork only part of the water goes by a gauge, so the last place is before it.
   const end = after.findIndex(({ kind }) => kind === "split" || kind === "outlet");
   const known = lineKnown(job);
-  const places = known
-    ? after.slice(0, end < 0 ? undefined : end).filter(({ kind }) => kind !== "rise")
-    : after.slice(0, 1);
+  const tapped = after.slice(0, end < 0 ? undefined : end).filter(({ kind }) => kind !== "rise");
+  // No hand reaches what hangs in a well, and on a line nobody drew there is only the pump.
+  const reached = tapped.findIndex(({ id }) => id === wellheadItem(job));
+  const places = known ? tapped.slice(Math.max(reached, 0)) : after.slice(0, 1);
   const dial = draft.elevation ?? tap;
   const { suctionKind, suctionElevation, afterItemId } = draft;
   const gauges = useMemo(() => {
