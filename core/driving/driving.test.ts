@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { systemCurve } from "../choose/systemCurve.ts";
+import { staticHead } from "../hydraulics/boundary.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
 import { affinityMiss, pumpCurve } from "../pump/curve.ts";
 import { fromChartRows, fromSticker, fromThreePoints } from "../pump/curveFrom.ts";
@@ -202,7 +203,7 @@ describe("a pump over its speeds", () => {
       (q) => ({ head: 30 - 30 * (q / 6) ** 2, power: 300 + 150 * q }),
       { speeds: { least: 870, most: 2900 }, ...over },
     );
-  const sheet = (lift: number, wanted?: number, pump = drive()) => {
+  const sheet = (lift: number, wanted?: number, pump = drive(), sg = water) => {
     const line = lineOf([set("p", "v"), pipe("d", "pvc-sch40-2in", 30 + lift, lift), open("o")], {
       source: { kind: "open", level: levels(0), intake: -0.5 },
     });
@@ -211,7 +212,7 @@ describe("a pump over its speeds", () => {
     if (ready.kind === "refused") throw new Error("refused");
     const system = systemCurve(ready, 0, 0.008);
     if (!system) throw new Error("no curve");
-    return speedSheet(pump, system, wanted, water);
+    return speedSheet(pump, system, wanted, staticHead(ready.boundaries.normal), sg);
   };
 
   it("with no lift flow goes with speed and energy for a volume with its square; with a lift it does not", () => {
@@ -234,6 +235,50 @@ describe("a pump over its speeds", () => {
       for (const { perVolume } of rows)
         if (perVolume !== undefined) expect(perVolume).toBeGreaterThan(floor);
     }
+    // The lift is the levels' alone: 9 m from a water at 0 to an outlet at 9, a half metre of it under water.
+    expect(sheet(9.5).lift).toBeCloseTo(9, 9);
+    expect(sheet(9.5).floor).toBeCloseTo(9 * 999 * 9.80665, 3);
+  });
+
+  it("leaves a power out that is less than the water alone takes, and says so", () => {
+    // 150 W over everything lifts 2 L/s no more than 7.6 m.
+    const impossible = tablePump(
+      "v",
+      Array.from({ length: 31 }, (_, i) => i / 5),
+      (q) => ({ head: 30 - 30 * (q / 6) ** 2, power: 150 }),
+      { speeds: { least: 870, most: 2900 } },
+    );
+    const { rows, floor, cheapest, tooLittle } = sheet(8, undefined, impossible);
+    expect(tooLittle).toBe(true);
+    for (const { perVolume, head = 0 } of rows) {
+      if (perVolume === undefined) continue;
+      expect(perVolume).toBeGreaterThanOrEqual(999 * 9.80665 * head);
+      expect(head).toBeGreaterThan(7.5);
+    }
+    if (cheapest?.perVolume) expect(cheapest.perVolume).toBeGreaterThanOrEqual(floor);
+    expect(sheet(8).tooLittle).toBe(false);
+  });
+
+  it("tells the cheapest speed without a flow that is wanted, and power by a sweep where none is published", () => {
+    const free = sheet(8);
+    const least = Math.min(...free.rows.flatMap(({ perVolume }) => perVolume ?? []));
+    expect(free.cheapest?.perVolume).toBe(least);
+    const bare = drive();
+    const swept: Pump = {
+      ...bare,
+      points: bare.points.map(({ power: _, ...row }) => row),
+      speeds: {
+        ...{ least: 870, most: 2900 },
+        sweep: [0.3, 0.4, 0.5, 0.65, 0.8, 1].map((n) => ({
+          speed: 2900 * n,
+          power: 70 + 830 * n ** 2.8,
+        })),
+      },
+    };
+    const { rows } = sheet(8, undefined, swept);
+    const told = rows.filter(({ power }) => power !== undefined);
+    expect(told.length).toBeGreaterThan(3);
+    for (const { ratio, power } of told) expect(power).toBeCloseTo(70 + 830 * ratio ** 2.8, 0);
   });
 
   it("the slowest that does it delivers just that; the cheapest is no slower and takes no more", () => {

@@ -4,8 +4,8 @@ import { quickDuty, systemCurve } from "#core/choose/systemCurve.ts";
 import { findConductor } from "#core/driving/conductor.ts";
 import { derating, type EngineAtWork, engineAtWork, FUEL_PER_JOULE } from "#core/driving/engine.ts";
 import { type MotorAtWork, motorAtWork } from "#core/driving/motor.ts";
-import { type SpeedSheet, speedRange, speedSheet } from "#core/driving/variableSpeed.ts";
-import type { PumpState } from "#core/hydraulics/boundary.ts";
+import { fitOf, type SpeedSheet, speedRange, speedSheet } from "#core/driving/variableSpeed.ts";
+import { type PumpState, staticHead } from "#core/hydraulics/boundary.ts";
 import { type LineModel, lineModel, stateOf } from "#core/hydraulics/solveLine.ts";
 import type { PathItem, Supply } from "#core/line/path.ts";
 import { pumpCurve, shaftPower } from "#core/pump/curve.ts";
@@ -70,8 +70,13 @@ export function drivingOf(
   const range = speedRange(pump);
   const most = (pump.points.at(-1)?.flow ?? 0) * Math.max(range.most, speedRatio, 1) * 1.05;
   const system = range.least < range.most ? systemCurve(ready, at, most) : undefined;
-  const speeds = system && speedSheet(pump, system, job.wantedFlow, { density, specificGravity });
-  const power = powerAt(ready, at, own, specificGravity);
+  const speeds =
+    system &&
+    speedSheet(pump, system, job.wantedFlow, staticHead(ready.boundaries.normal), {
+      density,
+      specificGravity,
+    });
+  const power = powerAt(ready, at, own, specificGravity) ?? sweptAt(pump, speedRatio, own);
   const motor =
     pump.drive === "electric" && power !== undefined
       ? motorAtWork(pump, { flow: own, power, speedRatio }, feedingOf(job, pump))
@@ -97,6 +102,12 @@ function powerAt(ready: LineModel, at: number, flow: number, specificGravity: nu
   const curve = ready.pumps[at]?.curve;
   const shaft = curve && flow > 0 ? shaftPower(curve, flow) : undefined;
   return shaft && shaft * specificGravity;
+}
+
+/** What a sweep of the drive read, where the pump publishes no power. */
+function sweptAt(pump: PumpDocument, speedRatio: number, flow: number) {
+  const fit = flow > 0 ? fitOf(pump) : undefined;
+  return fit && fit.idle + fit.scale * speedRatio ** fit.exponent;
 }
 
 /** The supply that feeds a pump, with what lies between. */

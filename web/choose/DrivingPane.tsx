@@ -91,6 +91,9 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
       <div className="h-60">
         <SpeedPlot
           {...{ speeds, speedRatio, lot }}
+          now={
+            flow === undefined ? undefined : { flow, ...(now !== undefined && { perVolume: now }) }
+          }
           rated={pump.ratedSpeedRpm}
           wanted={job.wantedFlow}
         />
@@ -139,6 +142,15 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
           />
         )}
       </dl>
+      {speeds.tooLittle && (
+        <p className="flex items-start gap-2 text-[14px]">
+          <StatusMark severity="watch" />
+          <span>
+            At some speeds the power told for it is less than the water alone takes there, and is
+            left out. Read it again, or look at what is typed with the pump.
+          </span>
+        </p>
+      )}
       {!fit && pump.drive === "electric" && (
         <p className="text-[13px] text-soft">
           Power by affinity, with the speed to the power 3. A sweep of its speeds, typed with the

@@ -10,6 +10,23 @@ const RIGHT = 46;
 const TOP = 26;
 const BOTTOM = 42;
 
+/** Where it runs now, on the curve that tells. */
+const Now = ({ x, y }: { x: number; y: number }) => (
+  <g>
+    <circle cx={x} cy={y} r={5} className="fill-ink" />
+    <text
+      x={x}
+      y={y - 9}
+      textAnchor={x > WIDTH / 2 ? "end" : "start"}
+      className="fill-ink stroke-sheet text-[13px]"
+      paintOrder="stroke"
+      strokeWidth={3}
+    >
+      now
+    </text>
+  </g>
+);
+
 /** Energy for a volume over speed with the floor the lift sets, and the flow each speed moves. */
 export function SpeedPlot({
   speeds,
@@ -17,15 +34,18 @@ export function SpeedPlot({
   rated,
   wanted,
   lot,
+  now,
 }: {
   speeds: SpeedSheet;
   speedRatio: number;
   rated: number;
   wanted: number | undefined;
   lot: { volume: number; name: string };
+  /** m³/s at the outlets and J for a m³ as it runs; absent where it does not settle */
+  now: { flow: number; perVolume?: number } | undefined;
 }) {
   const units = useUnits();
-  const { rows, floor, slowest } = speeds;
+  const { rows, floor, slowest, cheapest } = speeds;
   const drawn = useMemo(() => {
     const known = rows.filter(({ flow }) => flow !== undefined);
     const energies = known.flatMap(({ perVolume }) => perVolume ?? []);
@@ -49,6 +69,7 @@ export function SpeedPlot({
     };
   }, [rows, floor, wanted]);
   const { x, y, top, flows, from, to } = drawn;
+  const ratioNow = Math.min(Math.max(speedRatio, from), to);
   const kwh = (perVolume: number) => formatNumber(perVolume * lot.volume, "energy", units);
   return (
     <svg
@@ -113,12 +134,20 @@ export function SpeedPlot({
           strokeWidth={1.5}
         />
       )}
-      <circle
-        cx={x(Math.min(Math.max(speedRatio, from), to))}
-        cy={HEIGHT - BOTTOM}
-        r={5}
-        className="fill-ink"
-      />
+      {cheapest?.perVolume !== undefined && cheapest.perVolume <= top && (
+        <circle
+          cx={x(cheapest.ratio)}
+          cy={y(cheapest.perVolume / top)}
+          r={5}
+          className="fill-sheet stroke-ink"
+          strokeWidth={2}
+        />
+      )}
+      {now?.perVolume !== undefined && now.perVolume <= top ? (
+        <Now x={x(ratioNow)} y={y(now.perVolume / top)} />
+      ) : (
+        now?.flow !== undefined && <Now x={x(ratioNow)} y={y(now.flow / flows)} />
+      )}
       <text x={LEFT} y={HEIGHT - 4} className="fill-ink text-[13px]">
         Solid: energy for {lot.name}
       </text>
