@@ -24,6 +24,10 @@ export const SEASONS: Record<WaterLevel, string> = {
   high: "Wet season",
 };
 
+/** A season by its name; one that nobody measured is not told as if somebody had. */
+export const seasonName = ({ at, assumed }: { at: WaterLevel; assumed: boolean }): string =>
+  assumed ? `${SEASONS[at]}: not measured` : SEASONS[at];
+
 /** Seconds where they are few, else as a duration. */
 export const spell = (seconds: number): string =>
   !Number.isFinite(seconds)

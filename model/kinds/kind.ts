@@ -44,8 +44,10 @@ export const MEASURES = {
   /** down to the water before the pump runs, and while it runs at the flow wanted */
   standing: { quantity: "length", range: DEPTH },
   pumped: { quantity: "length", range: DEPTH },
+  /** down to standing water in a dry season */
+  dry: { quantity: "length", range: DEPTH },
   casing: { quantity: "diameter", range: RANGES.bore },
-  pressure: { quantity: "pressure", range: RANGES.emitterPressure },
+  pressure: { quantity: "pressure", range: RANGES.outletPressure },
   nozzle: { quantity: "diameter", range: RANGES.bore },
 } as const satisfies Record<string, MeasureSpec>;
 
@@ -77,7 +79,12 @@ export type Demand = "rise-test" | "rain" | "deadline" | "flow" | "gun" | "none"
 /** A measure that cannot be so beside another. */
 export interface Clash {
   at: Measure;
-  why: "above-standing-water" | "below-the-bottom" | "bottom-too-near" | "too-much-water";
+  why:
+    | "above-standing-water"
+    | "wetter-when-dry"
+    | "below-the-bottom"
+    | "bottom-too-near"
+    | "too-much-water";
 }
 
 export type Values = Partial<Record<Measure, number>>;

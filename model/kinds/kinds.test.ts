@@ -7,6 +7,7 @@ import type { Pump } from "#core/pump/pump.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
 import { confirmed, doubtOf, isAssumed, keepAssumed } from "../assumed.ts";
 import { solveJob } from "../solveJob.ts";
+import { settled, withStanding } from "../well/settle.ts";
 import { inBareUnit, MEASURES, type Measure, type Values } from "./kind.ts";
 import {
   beginJob,
@@ -191,4 +192,38 @@ it("whatever is typed within its range begins a job, or is named", () => {
     }),
     { numRuns: 600 },
   );
+});
+
+it("a well's other seasons are asked, or not known; and its pressure is the one typed, none too", () => {
+  const typed = { bottom: 60, standing: 21, pumped: 24, flow: 8e-4 };
+  const of = (more: object) =>
+    beginJob({ kind: "well-to-tank", typed: { ...typed, ...more } }, "Well", "metric");
+  const levels = (job: JobDocument) => (job.source.kind === "well" ? job.source.level : undefined);
+  expect(levels(of({}))).toEqual({ low: -21, normal: -21, high: -21 });
+  expect(of({}).assumed).toContain("source.level.low");
+  expect(levels(of({ dry: 26 }))).toEqual({ low: -26, normal: -21, high: -21 });
+  expect(of({ dry: 26 }).assumed).not.toContain("source.level.low");
+  const clash = clashOf({ kind: "well-to-tank", typed: { ...typed, dry: 20 } }, "metric");
+  expect(clash).toEqual({ at: "dry", why: "wetter-when-dry" });
+  expect(clashOf({ kind: "well-to-tank", typed: { ...typed, dry: 61 } }, "metric")?.why).toBe(
+    "below-the-bottom",
+  );
+
+  // Moved as it stands now, what nobody measured goes with it; what was measured stays.
+  const moved = withStanding(of({}), "normal", 23);
+  expect(levels(moved)).toEqual({ low: -23, normal: -23, high: -23 });
+  expect(levels(withStanding(of({ dry: 26 }), "normal", 23))?.low).toBe(-26);
+
+  for (const pressure of [6895, 40_000, 300_000]) {
+    const job = settled(of({ pressure }));
+    const outlet = job.path.find((item) => item.kind === "outlet")?.outlet;
+    expect(outlet).toMatchObject({ type: "pressure" });
+    expect(outlet?.type === "pressure" && outlet.pressure).toBeCloseTo(pressure, 6);
+    const { cutIn = -1, cutOut = -1 } = job.pressureTank ?? {};
+    expect(cutIn).toBeGreaterThanOrEqual(0);
+    expect((cutIn + cutOut) / 2).toBeCloseTo(pressure, 6);
+  }
+  const open = settled(of({ pressure: 0 }));
+  expect(open.path.find((item) => item.kind === "outlet")?.outlet).toEqual({ type: "free" });
+  expect(open.pressureTank).toBeUndefined();
 });

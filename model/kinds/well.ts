@@ -6,17 +6,20 @@ import { type JobKind, runOf } from "./kind.ts";
 export const well: JobKind = {
   demands: ["flow"],
   asks: () => ["bottom", "standing", "pumped", "up", "along", "flow"],
-  offers: () => ["casing", "pressure"],
+  offers: () => ["dry", "casing", "pressure"],
   usual: (m) => ({
     ...{ bottom: 60 * m, standing: 30 * m, pumped: 30 * m, up: m, along: 20 * m, flow: 1e-3 },
     ...{ casing: m < 1 ? 0.1016 : 0.1, pressure: m < 1 ? 275_790 : 300_000 },
   }),
-  clash: ({ bottom, standing, pumped }) => {
+  clash: ({ bottom, standing, pumped, dry }) => {
     if (standing !== undefined && pumped !== undefined && pumped < standing) {
       return { at: "pumped", why: "above-standing-water" };
     }
-    for (const at of ["standing", "pumped"] as const) {
-      const level = at === "standing" ? standing : pumped;
+    if (standing !== undefined && dry !== undefined && dry < standing) {
+      return { at: "dry", why: "wetter-when-dry" };
+    }
+    for (const at of ["standing", "pumped", "dry"] as const) {
+      const level = { standing, pumped, dry }[at];
       if (bottom === undefined || level === undefined) continue;
       if (level >= bottom) return { at, why: "below-the-bottom" };
       if (level >= bottom - OFF_BOTTOM - USUAL_MOTOR)
@@ -28,11 +31,11 @@ export const well: JobKind = {
     const standing = of("standing");
     const flow = typed("flow") ? of("flow") : undefined;
     const drawn = Math.max(0, of("pumped") - standing);
-    // A third up and down through the year, until somebody measures it in another season.
+    // Another season is not known until somebody measures it, and taken as this one.
     const level = {
-      low: (-4 / 3) * standing,
+      low: typed("dry") ? -of("dry") : -standing,
       normal: -standing,
-      high: (-2 / 3) * standing,
+      high: -standing,
     };
     // Halfway to the lowest it may hang, and no more than 15 m under the lowest pumping level: in hand for a dry year.
     const lowest = drawn - level.low;
@@ -61,7 +64,10 @@ export const well: JobKind = {
           ...{ kind: "pipe", id: "run", stock },
           ...runOf(of("along"), of("up")),
         },
-        { kind: "outlet", id: "tank", outlet: { type: "pressure", pressure } },
+        {
+          ...{ kind: "outlet", id: "tank" },
+          outlet: pressure > 0 ? { type: "pressure", pressure } : { type: "free" },
+        },
       ],
       site: { standsAt: "casing", measuredFrom: "casing-top" },
       well: {
@@ -70,12 +76,12 @@ export const well: JobKind = {
         ...(m < 1 && { cable: { sizes: "awg" as const } }),
         ...(flow && drawn > 0 && { steps: [{ flow, level: of("pumped") }] }),
       },
-      pressureTank: usualTank(pressure, m),
+      ...(pressure > 0 && { pressureTank: usualTank(pressure, m) }),
       ...(flow && { wantedFlow: flow, need: { kind: "typed", flow } }),
     };
   },
   restsOn: {
-    "source.level.low": [],
+    "source.level.low": ["dry"],
     "source.level.normal": ["standing"],
     "source.level.high": [],
     "source.drawdown": ["pumped", "flow"],

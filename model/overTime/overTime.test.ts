@@ -23,6 +23,7 @@ import { overTime, settingOf, simulateSetting } from "./overTime.ts";
 import { timeRange } from "./range.ts";
 import { readAreas } from "./readAreas.ts";
 import { readStorm } from "./readStorm.ts";
+import { firstStorm, inflowOf, type Piece, stormPieces } from "./storm.ts";
 import { inTime, type ToldRun, toldOverTime } from "./told.ts";
 import { troublesOf } from "./troubles.ts";
 import { liftingOfSource, upliftOf } from "./uplift.ts";
@@ -543,5 +544,40 @@ describe("the working of a figure", () => {
       }
     }
     expect([...met].toSorted()).toEqual([...WORKED].toSorted());
+  });
+});
+
+describe("a storm to begin with", () => {
+  const hour = 0.022;
+  const within = (pieces: Piece[], from: number, to: number, area: number) => {
+    let sum = 0;
+    const at = inflowOf(pieces);
+    for (let t = from; t < to; t += 10) sum += at(t + 5) * 10;
+    return sum / area;
+  };
+  it.each(["block", "triangle", "alternating"] as const)(
+    "%s brings the hardest hour that was typed",
+    (kind) => {
+      const storm = { ...firstStorm(kind, hour), kind };
+      const pieces = stormPieces(storm, 250, hour);
+      const { start = 0, duration } = storm;
+      let hardest = 0;
+      for (let from = 0; from <= start + duration; from += 60) {
+        hardest = Math.max(hardest, within(pieces, from, from + 3600, 250));
+      }
+      expect(hardest / hour).toBeCloseTo(1, 1);
+      expect(within(pieces, 0, start + duration, 250)).toBeCloseTo(storm.depth, 3);
+    },
+  );
+
+  it("is another where no rain was typed, and all of a small one falls within its hardest hour", () => {
+    expect(firstStorm("block", undefined).depth).not.toBe(hour);
+    const small = { kind: "alternating", depth: 0.01, duration: 4 * 3600, start: 0 } as const;
+    const hardest = Math.max(
+      ...Array.from({ length: 180 }, (_, i) =>
+        within(stormPieces(small, 100, hour), i * 60, i * 60 + 3600, 100),
+      ),
+    );
+    expect(hardest / 0.01).toBeGreaterThan(0.9);
   });
 });

@@ -62,12 +62,27 @@ export function stormPieces(storm: Storm, area: number, hardestHour?: number): P
   ];
 }
 
+/**
+ * A storm to begin with: where the rain of the hardest hour was typed, that hour; of alternating blocks, which fall for
+ * longer, as much in two hours as its power law makes of it.
+ */
+export function firstStorm(
+  kind: Storm["kind"],
+  hardestHour: number | undefined,
+): Pick<Storm, "depth" | "duration" | "start"> {
+  const start = 3600;
+  if (hardestHour === undefined || hardestHour <= 0) return { depth: 0.03, duration: 7200, start };
+  return kind === "alternating"
+    ? { depth: hardestHour * 2 ** USUAL_POWER, duration: 7200, start }
+    : { depth: hardestHour, duration: 3600, start };
+}
+
 /** Where no hardest hour is known. Common practice, no source. */
 export const USUAL_POWER = 0.4;
 
 /** How the rain of a time goes with the time: 1 is even, towards 0 it falls all at once. */
 function powerOf({ depth, duration }: Storm, hardestHour: number | undefined): number {
-  if (!hardestHour || duration <= 3600 || hardestHour >= depth) return USUAL_POWER;
+  if (!hardestHour || duration <= 3600) return USUAL_POWER;
   return Math.min(Math.max(Math.log(depth / hardestHour) / Math.log(duration / 3600), 0.05), 1);
 }
 

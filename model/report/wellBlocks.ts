@@ -10,7 +10,7 @@ import {
   litres,
   PART_NAMES,
   PIPE_STATES,
-  SEASONS,
+  seasonName,
   tankWords,
 } from "#words/well.ts";
 import type { WellTold } from "../well/well.ts";
@@ -43,8 +43,8 @@ export function wellBlocks(
         ...[left("Season"), right("Standing"), right("Pumped to")],
         ...[right("At cut-in"), right("It gives")],
       ],
-      rows: told.seasons.map(({ at, standing, pumping, flow: own, gives }) => [
-        ...[SEASONS[at], length(standing), length(pumping), flow(own)],
+      rows: told.seasons.map(({ at, assumed, standing, pumping, flow: own, gives }) => [
+        ...[seasonName({ at, assumed }), length(standing), length(pumping), flow(own)],
         gives !== undefined && Number.isFinite(gives) ? flow(gives) : "–",
       ]),
     },

@@ -13,13 +13,19 @@ export type JobWithWell = SolvableJob & Pick<JobDocument, "house">;
 export function inWell(job: JobDocument): JobWithWell {
   const { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, house } =
     job;
-  return { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, house };
+  const { assumed } = job;
+  return {
+    ...{ source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, house },
+    ...(assumed && { assumed }),
+  };
 }
 
 /** A season of the well: depths in m down from the casing's top. */
 export interface Season {
   at: WaterLevel;
   standing: number;
+  /** nobody measured it in this season */
+  assumed: boolean;
   /** absent while nothing runs or no drawdown is known */
   pumping?: number;
   /** m³/s of the pump at the cut-in, and m drawn down, with its doubt where there was a test */
@@ -40,17 +46,18 @@ export function seasonOf(
   const top = topOf(job);
   const { source } = job;
   const standing = top - levelsOf(source)[at];
+  const assumed = at !== "normal" && (job.assumed?.includes(`source.level.${at}`) ?? false);
   // Where a switch lets the pressure fall to its cut-in the pump gives most, and draws the water lowest.
   const surface = solution && lowestSurface(solution, job, at);
   const drawdown = source.kind === "well" ? source.drawdown : undefined;
   const known = drawdown && (drawdown.linear > 0 || drawdown.quadratic > 0);
-  if (surface === undefined || !known) return { at, standing };
+  if (surface === undefined || !known) return { at, standing, assumed };
   const pumping = top - surface;
   const drawn = pumping - standing;
   const flow = flowDrawing(drawdown, drawn);
   const room = pumpDepth(job) - UNDER_WATER - standing;
   return {
-    ...{ at, standing, pumping, flow, drawdown: drawn },
+    ...{ at, standing, assumed, pumping, flow, drawdown: drawn },
     ...(fit.kind === "fitted" && { doubt: drawdownDoubt(fit, flow) }),
     gives: flowDrawing(drawdown, room),
   };

@@ -93,6 +93,20 @@ export function withPumpDepth(job: JobDocument, depth: number): JobDocument {
 /** The job with the standing water of one season at another depth, in m down. */
 export function withStanding(job: JobDocument, season: WaterLevel, depth: number): JobDocument {
   if (job.source.kind !== "well") return job;
-  const level = { ...job.source.level, [season]: topOf(job) - depth };
-  return settled({ ...job, source: { ...job.source, level } });
+  const at = topOf(job) - depth;
+  const level = { ...job.source.level, [season]: at };
+  const { assumed } = job;
+  if (season !== "normal" || !assumed) {
+    return settled({ ...job, source: { ...job.source, level } });
+  }
+  // A season nobody measured is taken as the water stands now, and goes with it.
+  for (const other of ["low", "high"] as const) {
+    const unmeasured = assumed.includes(`source.level.${other}`);
+    if (unmeasured && level[other] === job.source.level.normal) level[other] = at;
+  }
+  return settled({
+    ...job,
+    source: { ...job.source, level },
+    assumed: assumed.filter((field) => field !== "source.level.normal"),
+  });
 }

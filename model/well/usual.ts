@@ -29,10 +29,10 @@ const LEAST_SPAN = 1000;
 export const isUpsideDown = ({ cutIn, cutOut }: TankDocument = {}): boolean =>
   cutIn !== undefined && cutOut !== undefined && cutOut <= cutIn;
 
-/** A tank round the pressure a line is laid out for: `m` is a round length near a metre, three feet in US units. */
+/** A tank whose switch has the pressure a line is laid out for in its middle, narrower where that is low: `m` is a round length near a metre, three feet in US units. */
 export function usualTank(pressure: number, m: number): TankDocument {
-  const span = m < 1 ? SWITCH_SPAN : 140_000;
-  const cutIn = Math.max(Math.min(pressure, RANGES.outletPressure.max - span) - span / 2, 0);
+  const span = Math.min(m < 1 ? SWITCH_SPAN : 140_000, 2 * pressure);
+  const cutIn = Math.min(pressure, RANGES.outletPressure.max - span) - span / 2;
   return { volume: m < 1 ? 20 * GALLON : 0.08, cutIn, cutOut: cutIn + span };
 }
 

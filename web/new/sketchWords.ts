@@ -68,10 +68,11 @@ export const CARDS: Record<JobKindId, Card> = {
       up: ["top up to the tank", 246, 110],
       along: ["along to the tank", 150, 0],
       flow: ["flow wanted", 2, 6],
+      dry: ["Standing in a dry season", 0, 0],
       casing: ["Casing across", 0, 0],
       pressure: ["Pressure at the tank", 0, 0],
     },
-    note: "Depths from the casing’s top. The water is reckoned a third higher and lower through the year; the pump hangs halfway from the lowest pumping level to 5 ft (1.5 m) off the bottom, and 50 ft (15 m) under that level at the most.",
+    note: "Depths from the casing’s top. Where it stands in other seasons is not known until it is measured, and is taken as now; the pump hangs halfway from the lowest pumping level to 5 ft (1.5 m) off the bottom, and 50 ft (15 m) under that level at the most.",
   },
   "pond-to-field": {
     fields: {
@@ -108,6 +109,8 @@ export function clashWords({ why }: Clash, units: UnitSystem): string {
   switch (why) {
     case "above-standing-water":
       return "Water being pumped stands lower than before: this is above the standing water.";
+    case "wetter-when-dry":
+      return "In a dry season the water stands no higher than now.";
     case "below-the-bottom":
       return "That is below the bottom of the well.";
     case "too-much-water":

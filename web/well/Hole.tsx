@@ -5,7 +5,7 @@ import { standingOf } from "#model/well/settle.ts";
 import type { Guarded, WellTold } from "#model/well/well.ts";
 import { duration } from "#words/duration.ts";
 import { amountOf } from "#words/overTime.ts";
-import { fitWords, litres, SEASONS, spell } from "#words/well.ts";
+import { fitWords, litres, seasonName, spell } from "#words/well.ts";
 import { useUnits } from "../app/settings.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { Usual } from "../job/parts/Usual.tsx";
@@ -24,6 +24,7 @@ export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument 
   const units = useUnits();
   const { seasons, casing, window, guarded } = told;
   const dry = seasons[0];
+  const season = dry?.assumed ? "as it stands now, no dry season measured" : "dry season";
   const length = (si: number) => format(si, "length", units);
   return (
     <div className="grid gap-4">
@@ -47,8 +48,8 @@ export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument 
             value={length(dry.pumping)}
             note={
               dry.doubt === undefined
-                ? "dry season, at the cut-in"
-                : `dry season, at the cut-in, ± ${length(dry.doubt)} by the test`
+                ? `${season}, at the cut-in`
+                : `${season}, at the cut-in, ± ${length(dry.doubt)} by the test`
             }
             working="pumping"
           />
@@ -59,8 +60,8 @@ export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument 
             value={format(dry.gives, "flow", units)}
             note={
               told.fit.kind === "fitted" && dry.gives > told.fit.testedTo
-                ? `dry season, 3 ft (0.9 m) over the intake, if the curve goes on past the ${format(told.fit.testedTo, "flow", units)} that were tested`
-                : "without end, dry season, 3 ft (0.9 m) over the intake"
+                ? `${season}, 3 ft (0.9 m) over the intake, if the curve goes on past the ${format(told.fit.testedTo, "flow", units)} that were tested`
+                : `without end, ${season}, 3 ft (0.9 m) over the intake`
             }
             working="gives"
           />
@@ -213,10 +214,10 @@ function Seasons({
           </tr>
         </thead>
         <tbody>
-          {seasons.map(({ at, standing, pumping, drawdown, doubt, flow, gives }) => (
+          {seasons.map(({ at, assumed, standing, pumping, drawdown, doubt, flow, gives }) => (
             <tr key={at} className="border-t border-rule">
-              <th scope="row" className="px-1.5 py-1 font-normal whitespace-nowrap">
-                {SEASONS[at]}
+              <th scope="row" className="px-1.5 py-1 font-normal">
+                {seasonName({ at, assumed })}
               </th>
               <td className="px-1.5">{length(standing)}</td>
               <td className="plate px-1.5">{length(pumping)}</td>

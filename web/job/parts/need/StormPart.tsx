@@ -5,7 +5,7 @@ import { format } from "#contract/units/format.ts";
 import { runoffArea } from "#model/need.ts";
 import { LEAD_ACID, onBattery } from "#model/overTime/battery.ts";
 import { readStorm } from "#model/overTime/readStorm.ts";
-import { USUAL_POWER } from "#model/overTime/storm.ts";
+import { firstStorm, USUAL_POWER } from "#model/overTime/storm.ts";
 import { troublesOf } from "#model/overTime/troubles.ts";
 import { itemName } from "#words/items.ts";
 import { troubleWords } from "#words/overTime.ts";
@@ -40,6 +40,7 @@ export function StormPart({ job }: { job: JobDocument }) {
     edit((j) => ({ ...j, overTime: { ...j.overTime, ...patch } }));
   const chosen = storm?.kind ?? (hyetograph && hyetograph.length > 0 ? "table" : "none");
   const needCatches = job.need?.kind === "rain" ? job.need.catches : undefined;
+  const hardestHour = job.need?.kind === "rain" ? job.need.hardestHour : undefined;
   const area = runoffArea(storm?.catches ?? needCatches ?? []);
   const wrong = troublesOf(job).filter(
     ({ at }) => at === "overTime.hyetograph" || at === "overTime.powerCut.to",
@@ -52,7 +53,7 @@ export function StormPart({ job }: { job: JobDocument }) {
       put({
         hyetograph: undefined,
         storm: {
-          ...{ depth: 0.03, duration: 7200, start: 3600 },
+          ...firstStorm(kind, hardestHour),
           ...(!needCatches && { catches: [{ surface: "roof" as const, area: 100 }] }),
           ...storm,
           kind,
@@ -117,7 +118,7 @@ export function StormPart({ job }: { job: JobDocument }) {
           {format(area * storm.depth, "volume", units)} run off in all, on average{" "}
           {format((area * storm.depth) / storm.duration, "flow", units)}.
           {storm.kind === "alternating" &&
-            !(job.need?.kind === "rain" && job.need.hardestHour) &&
+            !hardestHour &&
             ` Assumed: the most that falls within a part of the storm goes with that part to the power ${USUAL_POWER}; a hardest hour typed under the need takes its place.`}
         </p>
       )}
