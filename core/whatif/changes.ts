@@ -3,7 +3,14 @@ import { findPipeStock, nextSizeUp, type PipeStock } from "../catalogue/pipes.ts
 import { checkContext, judge } from "../check/registry.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import { solveLine } from "../hydraulics/solveLine.ts";
-import { changeItems, everyItem, type Line, type PathItem, type PumpItem } from "../line/path.ts";
+import {
+  changeItems,
+  everyItem,
+  type FittingItem,
+  type Line,
+  type PathItem,
+  type PumpItem,
+} from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 
 /** One thing done to a job, and nothing else. */
@@ -135,13 +142,18 @@ function sizeChanges(path: PathItem[]): ToTry[] {
 }
 
 function bendChanges(path: PathItem[]): ToTry[] {
-  return everyItem(path).flatMap((item): ToTry[] => {
-    if (item.kind !== "fitting" || findFitting(item.fitting)?.group !== "bend") return [];
+  const bends = everyItem(path).filter(
+    (item): item is FittingItem =>
+      item.kind === "fitting" && findFitting(item.fitting)?.group === "bend",
+  );
+  // Without its last bend a line does not turn to where it goes.
+  if (bends.reduce((sum, { count }) => sum + count, 0) < 2) return [];
+  return bends.map((item): ToTry => {
     const changed = changeItems(path, (other) => {
       if (other.id !== item.id) return other;
       return item.count > 1 ? { ...item, count: item.count - 1 } : [];
     });
-    return [{ change: { kind: "bend", itemId: item.id }, path: changed, price: 0 }];
+    return { change: { kind: "bend", itemId: item.id }, path: changed, price: 0 };
   });
 }
 

@@ -84,7 +84,8 @@ export async function listJobs(db: Queryable): Promise<string> {
                 (array_agg(jsonb_build_object('acceptance', r.document #> '{judged,acceptance}',
                                               'flow', r.document #> '{judged,flow}')
                            ORDER BY r.document ->> 'takenAt' DESC)
-                  FILTER (WHERE r.document ? 'judged'))[1] AS measured
+                  FILTER (WHERE r.document ? 'judged'
+                    AND r.document #>> '{flow,method}' IS DISTINCT FROM 'shut'))[1] AS measured
            FROM readings r JOIN field_tests t ON t.id = r.test_id
           WHERE r.deleted_at IS NULL AND t.deleted_at IS NULL GROUP BY t.job_id
        ) taken ON taken.job_id = j.id

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useDeferredValue, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
+import type { Stored } from "#contract/api/api.ts";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
@@ -9,6 +10,7 @@ import type { CheckCode } from "#core/check/registry.ts";
 import { cardsOf, OF_THE_PLACE } from "#core/choose/rankPumps.ts";
 import { MERITS, WEIGHINGS, type Weighing } from "#core/choose/weights.ts";
 import { arrangementOf, type Chosen, withArrangement } from "#model/choose/choose.ts";
+import { otherwise } from "#model/pumpPlate.ts";
 import { checkWords } from "#words/checks.ts";
 import { MERIT_WORDS, reasonOf, TOGETHER, WEIGHING_WORDS } from "#words/choosing.ts";
 import { PUMP_KINDS } from "#words/items.ts";
@@ -69,6 +71,7 @@ export function PumpChooser({
   }
   return (
     <div aria-busy={stale || working}>
+      <Newer {...{ job, item }} library={library.data} />
       <Weighed />
       <p className="flex min-h-9 items-center gap-2 px-3 text-[14px] text-soft">
         {error !== undefined ? (
@@ -101,6 +104,41 @@ export function PumpChooser({
       {children}
       {chosen && <Rest {...{ chosen, cards, documents, job, item, weighing, stale }} />}
     </div>
+  );
+}
+
+/** The job keeps its pump as it was chosen: when the library has it otherwise since, that is said, and can be taken over. */
+function Newer({
+  job,
+  item,
+  library,
+}: {
+  job: JobDocument;
+  item: Item;
+  library: readonly Stored<PumpDocument>[];
+}) {
+  const own = job.pumps.find(({ id }) => id === item.pump);
+  const theirs = library.find(({ id }) => id === item.pump)?.document;
+  const what = own && theirs && otherwise(own, theirs);
+  if (!what) return null;
+  return (
+    <p role="status" className="flex flex-wrap items-center gap-2 px-3 pt-2 text-[15px]">
+      <StatusMark severity="watch" />
+      <span>
+        The library has another {what} for the {own.maker} {own.model} than this job, whose figures
+        are older.
+      </span>
+      <Button
+        onClick={() =>
+          edit((j) => ({
+            ...j,
+            pumps: j.pumps.map((pump) => (pump.id === own.id ? theirs : pump)),
+          }))
+        }
+      >
+        Take over the library’s
+      </Button>
+    </p>
   );
 }
 

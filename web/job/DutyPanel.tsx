@@ -197,7 +197,7 @@ function Likely({ band, doubt }: { band: Calculation<BandResult>; doubt: Doubt }
       </summary>
       <p className="pb-1 text-[13px] text-soft">
         {kind === "failed" && `It could not be worked out: ${error} `}
-        {value?.kind === "unsettled" && `${whyUnsettled(value)} `}
+        {value?.kind === "unsettled" && !stale && `${whyUnsettled(value)} `}
         {value?.kind === "refused" && "The line cannot be solved as it stands. "}
         Nineteen of twenty duties out of {USUAL_DRAWS} draws (Latin hypercube): every level{" "}
         {format(doubt.level, "diameter", units)} up or down, roughness within a factor of{" "}
@@ -221,6 +221,9 @@ function Likely({ band, doubt }: { band: Calculation<BandResult>; doubt: Doubt }
 }
 
 function whyUnsettled({ settled, tried, mostly }: Extract<BandResult, { kind: "unsettled" }>) {
+  if (settled === 0) {
+    return `In none of ${tried} draws does the line come to a duty: in most of them ${UNSETTLED_DRAWS[mostly]}.`;
+  }
   return `Only ${settled} of ${tried} draws come to a duty; in most of the others ${UNSETTLED_DRAWS[mostly]}.`;
 }
 

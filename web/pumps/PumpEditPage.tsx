@@ -6,6 +6,7 @@ import type { Stored } from "#contract/api/api.ts";
 import { type FieldIssue, fieldIssues } from "#contract/documents/issues.ts";
 import { type PumpDocument, pumpSchema, pumpVersions } from "#contract/documents/pump.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
+import { ofKind } from "#model/pumpPlate.ts";
 import { PLATE_FIELDS, withValue } from "#model/pumpTable/fields.ts";
 import { api, newId } from "../api/client.ts";
 import { allPumps, keyOf, oneOf, queries } from "../api/queries.ts";
@@ -153,7 +154,13 @@ function Editor({ stored, begun }: { stored: Stored<PumpDocument> | undefined; b
         <h1 className="text-3xl">{stored ? `Change ${pump.maker} ${pump.model}` : "Add a pump"}</h1>
         <PlateFields
           pump={pump}
-          onChange={(path, value) => setPump((before) => withValue(before, path, value))}
+          onChange={(path, value) =>
+            setPump((before) =>
+              path === "kind"
+                ? ofKind(before, value as PumpDocument["kind"])
+                : withValue(before, path, value),
+            )
+          }
         />
         <fieldset>
           <legend className="plate text-xl">Rated curve</legend>
