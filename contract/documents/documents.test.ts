@@ -97,7 +97,18 @@ describe("documents of version 1", () => {
       if (now.kind !== "solved" || !solved) throw new Error("refused");
       for (const at of ["low", "normal", "high"] as const) {
         const { staticHead, running } = now.solution.cases[at];
-        expect(staticHead).toBeCloseTo(solved[at].staticHead ?? Number.NaN, 9);
+        // Since then a mouth that stands above the water it was typed under is lifted to itself, not to the water.
+        const [outlet] = now.solution.line.outlets;
+        const receiving = ({ low: "high", normal: "normal", high: "low" } as const)[at];
+        const water =
+          outlet?.item.outlet.type === "submerged" && outlet.item.outlet.level[receiving];
+        const lifted =
+          typeof water === "number" ? Math.max((outlet?.elevation ?? 0) - water, 0) : 0;
+        expect(staticHead).toBeCloseTo((solved[at].staticHead ?? Number.NaN) + lifted, 9);
+        if (lifted > 0) {
+          expect(running?.duty.flow).toBeLessThan(solved[at].flow ?? 0);
+          continue;
+        }
         // Since then curves are drawn better between their points, metric PE has its mean bore and spiral hose
         // its ribs: the duty moves by so much and no more.
         const near = (value: number, then: number | undefined) =>

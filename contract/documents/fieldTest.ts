@@ -69,14 +69,15 @@ export const readingShape = z.looseObject({
       }),
       z.looseObject({
         method: z.literal("timed"),
-        volume: quantity("volume", RANGES.volume),
+        // Nothing that ran is a reading too, by every way of measuring.
+        volume: quantity("volume", RANGES.volumeOrNone),
         volumeTolerance: fraction("The tolerance of the volume"),
         time: quantity("time", RANGES.longTime),
         timingTolerance,
       }),
       z.looseObject({
         method: z.literal("meter"),
-        flow: quantity("flow", RANGES.flow),
+        flow: quantity("flow", RANGES.flowOrNone),
         tolerance: fraction("The meter tolerance"),
       }),
       z
@@ -88,21 +89,27 @@ export const readingShape = z.looseObject({
           tolerance: fraction("The meter tolerance"),
           timingTolerance,
         })
-        .refine(({ start, end }) => end > start, {
+        .refine(({ start, end }) => end >= start, {
           path: ["end"],
-          error: "The meter must show more at the end than at the start.",
+          error: "The meter cannot show less at the end than at the start.",
         }),
-      z.looseObject({
-        method: z.literal("draw-down"),
-        area: quantity("area", RANGES.area),
-        areaTolerance: fraction("The tolerance of the area"),
-        fall: quantity("length", RANGES.depth),
-        fallTolerance: quantity("length", { ...RANGES.tolerance, what: "The tolerance" }),
-        time: quantity("time", RANGES.longTime),
-        timingTolerance,
-        inflow: quantity("flow", RANGES.flowOrNone),
-        inflowTolerance: fraction("The tolerance of the inflow"),
-      }),
+      z
+        .looseObject({
+          method: z.literal("draw-down"),
+          area: quantity("area", RANGES.area),
+          areaTolerance: fraction("The tolerance of the area"),
+          fall: quantity("length", RANGES.fall),
+          fallTolerance: quantity("length", { ...RANGES.tolerance, what: "The tolerance" }),
+          time: quantity("time", RANGES.longTime),
+          timingTolerance,
+          inflow: quantity("flow", RANGES.flowOrNone),
+          inflowTolerance: fraction("The tolerance of the inflow"),
+        })
+        .refine(({ area, fall, time, inflow }) => (area * fall) / time + inflow >= 0, {
+          path: ["fall"],
+          error:
+            "It rose faster than its inflow brings: measure the inflow again, with the pump off.",
+        }),
       z.looseObject({ method: z.literal("shut") }),
     ],
     { error: "Flow is measured by bucket, set time, meter, counter or the fall of the water." },

@@ -55,6 +55,7 @@ export const RANGES = {
   area: { max: 1e7, positive: true, what: "The area" },
   areaOrNone: { min: 0, max: 1e7, what: "The area" },
   volume: { max: 1000, positive: true, what: "The volume" },
+  volumeOrNone: { min: 0, max: 1000, what: "The volume" },
   jobVolume: { max: 1e7, positive: true, what: "The volume" },
   counted: { min: 0, max: 1e9, what: "The meter" },
   time: { max: 86_400, positive: true, what: "The time" },
@@ -63,6 +64,8 @@ export const RANGES = {
   throw: { max: 200, positive: true, what: "The distance" },
   canDepth: { min: 0, max: 1, what: "The depth in the can" },
   canVolume: { min: 0, max: 0.1, what: "The volume in the can" },
+  /** of water while it is pumped: less than nothing where it rose */
+  fall: { min: -2000, max: 2000, what: "The fall" },
   depth: { max: 2000, positive: true, what: "The depth" },
   depthOrNone: { min: 0, max: 2000, what: "The depth" },
   drawdown: { min: 0, max: 1e6, what: "The drawdown" },

@@ -117,7 +117,7 @@ export function compareWithRated(
       ? judged(headDeviation, ratedHead, -tolerance.head)
       : offCurve(flow.value > curve.lastFlow ? "beyond-last-flow" : "below-first-flow", false);
   // With nothing running the head alone can be compared.
-  const shut = reading.flow.method === "shut";
+  const shut = reading.flow.method === "shut" || flow.value <= 0;
   const atHead: AxisComparison = shut
     ? offCurve("shut", true)
     : typeof ratedFlow === "number" && flowDeviation

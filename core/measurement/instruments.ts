@@ -95,9 +95,9 @@ export function flowDoubts(measurement: FlowMeasurement): { value: number; doubt
       const drawn = (area * fall) / time.value;
       return all(
         drawn + inflow,
-        doubt("area", drawn * rectangular(areaTolerance), 1),
+        doubt("area", Math.abs(drawn) * rectangular(areaTolerance), 1),
         doubt("fall", (area * rectangular(fallTolerance)) / time.value),
-        doubt("timing", (drawn * time.standardUncertainty) / time.value, common),
+        doubt("timing", (Math.abs(drawn) * time.standardUncertainty) / time.value, common),
         doubt("inflow", inflow * rectangular(inflowTolerance), 1),
       );
     }

@@ -297,7 +297,8 @@ function conditionsOf(test: Test, levelAsked: boolean, fresh: Fresh): Conditions
     // What is not published cannot be held against anything.
     if (moved > lastFlow || moved < firstFlow) continue;
     const total = isGauged(reading) ? headModel(on.model, reading, lost, at) : undefined;
-    const open = isOpen(reading);
+    // Where nothing runs the line takes nothing, whatever it is.
+    const open = isOpen(reading) && moved > 0;
     if (total?.misplaced || !(total || open)) continue;
 
     const named = total?.inputs ?? flowAlone(reading, on.boundaries.normal.source, wasted, doubt);

@@ -12,6 +12,7 @@ import { reachOf, scaleFor } from "#core/measurement/reach.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { lineKnown } from "#model/assumed.ts";
 import { electricOf, needleAt } from "#model/fieldTests.ts";
+import { pitOf } from "#model/pit.ts";
 import {
   comparePromise,
   compareReading,
@@ -103,6 +104,11 @@ export default function MeasurePane({
   const placed = solved.kind === "solved" ? solved.solution.pumps : [];
   const heights = knownHeights(solved, job, draft);
   const { tap, pump, water } = heights;
+  const { source, bodies, need } = job;
+  const pit = useMemo(
+    () => pitOf({ source, ...(bodies && { bodies }), ...(need && { need }) }),
+    [source, bodies, need],
+  );
   const refused = useRefused();
   const held = useHeld(id);
   // Of a pump on the stand what was read on a job is no part of this.
@@ -131,13 +137,13 @@ export default function MeasurePane({
         draft,
         {
           testId: today.id,
-          ...{ pumpId, jobRevision, severalOutlets, setups, scale, reach, units },
+          ...{ pumpId, jobRevision, severalOutlets, setups, scale, reach, units, pit },
         },
         { tap, pump, water },
       ),
     [
       ...[draft, today.id, pumpId, jobRevision, severalOutlets, setups],
-      ...[scale, reach, units, tap, pump, water],
+      ...[scale, reach, units, pit, tap, pump, water],
     ],
   );
   // A window of a stream that was looked through comes as a reading to be filed.

@@ -4,12 +4,20 @@ import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
 import { QuantityField } from "../ui/QuantityField.tsx";
 
+const FILLS = { start: "Start filling", stop: "Full: stop", again: "Start the next fill" };
+
 /** Times fills of a bucket with one thumb: the whole width of the hand starts and stops. */
 export function Stopwatch({
   times,
   onFill,
   onChange,
+  said = FILLS,
+  last = times.at(-1),
 }: {
+  /** what stands on the button before, while and after it runs */
+  said?: { start: string; stop: string; again: string };
+  /** s that were timed last */
+  last?: number | undefined;
   times: readonly number[];
   onFill: (seconds: number) => void;
   onChange: (times: number[]) => void;
@@ -58,13 +66,13 @@ export function Stopwatch({
         <span className="text-5xl leading-none" data-testid="watch">
           {running
             ? ((now - startedAt) / 1000).toFixed(1)
-            : times.length === 0
+            : last === undefined
               ? "0.0"
-              : times.at(-1)?.toFixed(2)}
+              : last.toFixed(2)}
           <span className="text-2xl"> s</span>
         </span>
         <span className="text-2xl">
-          {running ? "Full: stop" : times.length === 0 ? "Start filling" : "Start the next fill"}
+          {running ? said.stop : last === undefined ? said.start : said.again}
         </span>
       </button>
       {times.length > 0 && (

@@ -12,6 +12,7 @@ import { everyItem, levelsOf } from "#core/line/path.ts";
 import { type Reach, unfitOf } from "#core/measurement/reach.ts";
 import { BAR, GALLON, PSI } from "#core/quantity/constants.ts";
 import { lineKnown } from "#model/assumed.ts";
+import type { pitOf } from "#model/pit.ts";
 import { type JobSolution, lineOf } from "#model/solveJob.ts";
 import { wellheadItem } from "#model/well/dropPipe.ts";
 import { unfitWords } from "#words/instruments.ts";
@@ -47,12 +48,12 @@ export type ReadingDraft = {
   counterStart: number | undefined;
   counterEnd: number | undefined;
   /** s the counter or the fall was watched for */
-  watchedFor: number;
+  watchedFor: number | undefined;
   area: number | undefined;
   areaTolerance: number;
   fall: number | undefined;
   fallTolerance: number;
-  inflow: number;
+  inflow: number | undefined;
   inflowTolerance: number;
   pressure: number | undefined;
   /** Pa; as large as its place asks for when absent */
@@ -126,12 +127,12 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     greatestFlow: undefined,
     counterStart: undefined,
     counterEnd: undefined,
-    watchedFor: 60,
+    watchedFor: undefined,
     area: undefined,
     areaTolerance: 0.03,
     fall: undefined,
     fallTolerance: 0.005,
-    inflow: 0,
+    inflow: undefined,
     inflowTolerance: 0.1,
     pressure: undefined,
     fullScale: undefined,
@@ -251,6 +252,8 @@ function restore(key: string, empty: ReadingDraft, job: JobDocument): ReadingDra
   }
 }
 
+type KnownPit = ReturnType<typeof pitOf>;
+
 /** m above the datum; none of them on a line that nobody has drawn */
 export interface KnownHeights {
   tap: number | undefined;
@@ -285,7 +288,9 @@ export function readingOf(
     scale,
     reach,
     units,
+    pit,
   }: {
+    pit: KnownPit;
     testId: string;
     pumpId: string | undefined;
     jobRevision: number;
@@ -302,7 +307,7 @@ export function readingOf(
 ): { kind: "ready"; reading: ReadingDocument } | { kind: "lacks"; what: string } {
   const lacks = (what: string) => ({ kind: "lacks", what }) as const;
   const gauged = draft.pressure !== undefined;
-  const missing = draft.valve === "shut" ? (gauged ? undefined : LACKS_SHUT) : lackOf(draft);
+  const missing = draft.valve === "shut" ? (gauged ? undefined : LACKS_SHUT) : lackOf(draft, pit);
   if (missing) return lacks(missing);
   if (gauged && draft.suctionKind === "gauge" && draft.suctionPressure === undefined) {
     return lacks("Type the pressure off the suction gauge.");
@@ -338,7 +343,7 @@ export function readingOf(
     ...(draft.pictures.length > 0 && { attachments: draft.pictures }),
     ...(severalOutlets && { outletId: draft.outletId }),
     ...(draft.running.length > 0 && { running: draft.running }),
-    flow: flowOf(draft),
+    flow: flowOf(draft, pit),
     ...(gauged && headOf(draft, heights, scale)),
   });
   if (!parsed.success) return lacks(parsed.error.issues[0]?.message ?? "Check the entries.");
@@ -350,7 +355,7 @@ export function readingOf(
 const LACKS_SHUT = "Type what the gauge shows with the valve shut.";
 
 /** The number a way of measuring the flow still lacks. */
-function lackOf(draft: ReadingDraft): string | undefined {
+function lackOf(draft: ReadingDraft, pit: KnownPit): string | undefined {
   switch (draft.method) {
     case "bucket":
       return draft.times.length === 0 ? "Time at least one fill of the bucket." : undefined;
@@ -361,12 +366,17 @@ function lackOf(draft: ReadingDraft): string | undefined {
     case "meter":
       return draft.meterFlow === undefined ? "Type the flow off the meter." : undefined;
     case "counter":
-      return draft.counterStart === undefined || draft.counterEnd === undefined
-        ? "Type what the meter showed at the start and at the end."
-        : undefined;
+      if (draft.counterStart === undefined || draft.counterEnd === undefined) {
+        return "Type what the meter showed at the start and at the end.";
+      }
+      return draft.watchedFor === undefined ? "Time it between the two." : undefined;
     case "draw-down":
-      return draft.area === undefined || draft.fall === undefined
-        ? "Type the area of the water and how far it fell."
+      if ((draft.area ?? pit.area) === undefined || draft.fall === undefined) {
+        return "Type the area of the water and how far it fell.";
+      }
+      if (draft.watchedFor === undefined) return "Time it between the two marks.";
+      return (draft.inflow ?? pit.inflow) === undefined
+        ? "Type what comes in with the pump off: 0 where nothing does."
         : undefined;
   }
 }
@@ -387,7 +397,7 @@ function electricOf({ volts, currents, power, powerFactor, ...draft }: ReadingDr
   };
 }
 
-function flowOf(draft: ReadingDraft) {
+function flowOf(draft: ReadingDraft, pit: KnownPit) {
   const { volumeTolerance, timingTolerance } = draft;
   if (draft.valve === "shut") return { method: "shut" };
   switch (draft.method) {
@@ -411,8 +421,8 @@ function flowOf(draft: ReadingDraft) {
         timingTolerance,
       };
     case "draw-down": {
-      const { area, areaTolerance, fall, fallTolerance, watchedFor: time } = draft;
-      const { inflow, inflowTolerance } = draft;
+      const { area = pit.area, areaTolerance, fall, fallTolerance, watchedFor: time } = draft;
+      const { inflow = pit.inflow, inflowTolerance } = draft;
       return {
         method: "draw-down",
         ...{ area, areaTolerance, fall, fallTolerance, time, timingTolerance },

@@ -1,16 +1,26 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import type { Reach } from "#core/measurement/reach.ts";
+import { pitOf } from "#model/pit.ts";
 import { pumpSets } from "#model/pumpSets.ts";
 import { pumpsName } from "#words/items.ts";
 import { useUnits } from "../../app/settings.ts";
 import { outletItems, pumpItems } from "../../job/jobStore.ts";
+import { Button } from "../../ui/Button.tsx";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import type { ReadingDraft } from "../readingDraft.ts";
 import { Stopwatch } from "../Stopwatch.tsx";
 import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
+
+const BETWEEN_MARKS = {
+  ...{ start: "Start at the first mark", stop: "Second mark: stop", again: "Start again" },
+};
+const BETWEEN_DIALS = {
+  ...{ start: "Start as you read the dial", stop: "Read again: stop", again: "Start again" },
+};
+const NO_FILLS: readonly number[] = [];
 
 const METHODS: Record<ReadingDraft["method"], string> = {
   bucket: "Bucket and watch",
@@ -47,6 +57,7 @@ export function FlowPart({
 }) {
   const outlets = outletItems(job.path);
   const { method } = draft;
+  const pit = pitOf(job);
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Flow</legend>
@@ -86,7 +97,7 @@ export function FlowPart({
             label="Meter reads"
             optional
             quantity="flow"
-            range={RANGES.flow}
+            range={RANGES.flowOrNone}
             value={draft.meterFlow}
             onChange={(meterFlow) => change({ meterFlow })}
           />
@@ -96,7 +107,7 @@ export function FlowPart({
             label="Ran in that time"
             optional
             quantity="volume"
-            range={RANGES.volume}
+            range={RANGES.volumeOrNone}
             value={draft.collected}
             onChange={(collected) => change({ collected })}
           />
@@ -105,6 +116,7 @@ export function FlowPart({
           <>
             <QuantityField
               label="For"
+              optional
               quantity="time"
               range={RANGES.longTime}
               value={draft.watchedFor}
@@ -135,19 +147,20 @@ export function FlowPart({
               optional
               quantity="area"
               range={RANGES.area}
-              value={draft.area}
+              value={draft.area ?? pit.area}
               onChange={(area) => change({ area })}
             />
             <QuantityField
-              label="It fell by"
+              label="It fell by (− where it rose)"
               optional
               quantity="length"
-              range={RANGES.depth}
+              range={RANGES.fall}
               value={draft.fall}
               onChange={(fall) => change({ fall })}
             />
             <QuantityField
               label="In"
+              optional
               quantity="time"
               range={RANGES.longTime}
               value={draft.watchedFor}
@@ -157,7 +170,8 @@ export function FlowPart({
               label="Inflow, pump off"
               quantity="flow"
               range={RANGES.flowOrNone}
-              value={draft.inflow}
+              optional
+              value={draft.inflow ?? pit.inflow}
               onChange={(inflow) => change({ inflow })}
             />
           </>
@@ -204,7 +218,33 @@ export function FlowPart({
         )}
       </div>
       {method === "bucket" && (
-        <Stopwatch times={draft.times} onFill={addFill} onChange={(times) => change({ times })} />
+        <>
+          <Stopwatch times={draft.times} onFill={addFill} onChange={(times) => change({ times })} />
+          {draft.times.length === 0 && (
+            <Button
+              look="quiet"
+              className="justify-self-start"
+              onClick={() => change({ method: "timed", collected: 0 })}
+            >
+              Nothing ran
+            </Button>
+          )}
+        </>
+      )}
+      {(method === "draw-down" || method === "counter") && (
+        <Stopwatch
+          times={NO_FILLS}
+          said={method === "counter" ? BETWEEN_DIALS : BETWEEN_MARKS}
+          last={draft.watchedFor}
+          onFill={(watchedFor) => change({ watchedFor })}
+          onChange={() => undefined}
+        />
+      )}
+      {method === "draw-down" && pit.area !== undefined && draft.area === undefined && (
+        <p className="text-[13px] text-soft">
+          Area{pit.inflow === undefined ? "" : " and inflow"} as the job has it; typed here, it
+          counts for this reading.
+        </p>
       )}
       {HOW[method] && (
         <p className="text-[13px] text-soft">
