@@ -54,9 +54,13 @@ export function clockOf(seconds: number): string {
   return hours > 0 ? `${hours}:${rest}` : rest.replace(/^0/, "");
 }
 
-/** "40 s" below two minutes, else minutes and hours. */
+/** "40 s" below two minutes, "4 min 20 s" below ten, else minutes and hours. */
 export function lasting(seconds: number): string {
-  return seconds < 120 ? `${Math.round(seconds)} s` : duration(seconds);
+  const whole = Math.round(seconds);
+  if (whole < 120) return `${whole} s`;
+  if (whole >= 600) return duration(seconds);
+  const rest = whole % 60;
+  return `${Math.floor(whole / 60)} min${rest === 0 ? "" : ` ${rest} s`}`;
 }
 
 /** A volume; from ten cubic metres on in those, where litres are read. */

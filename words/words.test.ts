@@ -217,7 +217,9 @@ describe("water over time in words", () => {
       "47:59:59",
       "2 d 2:00",
     ]);
-    expect([59, 119, 120, 7200].map(lasting)).toEqual(["59 s", "119 s", "2 min", "2 h 0 min"]);
+    expect([59, 119, 120, 260, 599, 600, 7200].map(lasting)).toEqual([
+      ...["59 s", "119 s", "2 min", "4 min 20 s", "9 min 59 s", "10 min", "2 h 0 min"],
+    ]);
   });
 
   it("volumes in litres while they are few, and kilowatt-hours to what is known", () => {
