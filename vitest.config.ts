@@ -15,7 +15,7 @@ export default defineConfig({
   test: {
     include: ["{core,contract,words,model,library,server,web,demo,scripts}/**/*.test.ts"],
     setupFiles: ["scripts/tasks/seed.ts"],
-    testTimeout: 60_000,
-    hookTimeout: 120_000,
+    testTimeout: 240_000,
+    hookTimeout: 240_000,
   },
 });

@@ -5,7 +5,6 @@ let server: Awaited<ReturnType<typeof startServer>>;
 
 // As it is started on a folder nobody has used: no jobs, and no pump in the library.
 test.beforeAll(async () => {
-  test.setTimeout(120_000);
   server = await startServer([]);
 });
 test.afterAll(() => server.stop());

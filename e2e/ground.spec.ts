@@ -15,7 +15,6 @@ const settled = (page: Page) =>
 test("from the bank to the calendar: a gun, a field, the sets and their clock", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await page.goto("/new/pond-to-field");
   for (const [label, text] of [
     ["pump down to the water", "1.5 m"],

@@ -48,7 +48,11 @@ export async function beginJob(page: Page, kind: string): Promise<void> {
 /** Chooses a pump by its name, whether it is recommended or one of the others. */
 export async function choosePump(page: Page, name: string): Promise<void> {
   await page.getByLabel("Find among the others").fill(name);
-  await page.getByRole("button", { name: `Choose ${name}`, exact: true }).click();
+  // Until the list has been narrowed it is there twice, on a card and among the others.
+  await page
+    .getByRole("button", { name: `Choose ${name}`, exact: true })
+    .first()
+    .click();
 }
 
 /** The link of a stage of the job. */

@@ -5,7 +5,6 @@ let server: Awaited<ReturnType<typeof startServer>>;
 let address = "";
 
 test.beforeAll(async () => {
-  test.setTimeout(120_000);
   server = await startServer(
     ["--host", "127.0.0.5", "--name", "gusher.test", "--https", "--demo"],
     { UPRIGHT_GUSHER_PASS_PHRASE: PHRASE },

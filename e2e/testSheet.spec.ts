@@ -180,6 +180,8 @@ test("a real pump has a serial number, a warranty and a place, and is tested on 
   await page.goto("/pumps/brackle-run-35");
   await page.getByRole("button", { name: "Keep one of them" }).click();
   await page.waitForURL(/\/units\//);
+  // The address changes before the page does, and the one before asks for a number too.
+  await expect(page.getByLabel("Where it stands")).toBeVisible();
   await page.getByLabel("Serial number").fill("BR35-0417");
   await page.getByLabel("Where it stands").fill("Ennet Glasshouses, pump house");
   await page.getByLabel("Warranty until").fill("2027-04-30");

@@ -70,7 +70,6 @@ test.describe("on a phone", () => {
 test("the borehole is told: its figures open their own workings, and every view is reached by all", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await page.goto(BOREHOLE);
   const figures = page.getByTestId("well-figures");
   await expect(figures).toContainText("Lowest pumping level", { timeout: 15_000 });

@@ -195,14 +195,18 @@ describe("between those that may stand there", () => {
     for (const weights of Object.values(WEIGHINGS)) {
       expect(Object.values(weights).reduce((sum, weight) => sum + weight, 0)).toBeCloseTo(1, 12);
     }
-    const scores = ranking(job).flatMap(({ fit }) => (fit?.kind === "ranked" ? [fit] : []));
+    const wanted = job.wantedFlow as number;
+    const scores = ranking(job).flatMap(({ fit, flow = 0 }) =>
+      fit?.kind === "ranked" ? [{ ...fit, flow }] : [],
+    );
     expect(scores.length).toBeGreaterThan(1);
-    for (const { score, parts } of scores) {
+    for (const { score, parts, flow } of scores) {
       const sum = MERITS.reduce(
         (total, merit) => total + WEIGHINGS.balanced[merit] * parts[merit],
         0,
       );
-      expect(score).toBeCloseTo(sum, 12);
+      // Over twice of what is wanted counts as much less as it is more.
+      expect(score).toBeCloseTo(sum * Math.min(1, (2 * wanted) / flow), 12);
     }
     expect(scores.map(({ score }) => score)).toEqual(
       scores.map(({ score }) => score).toSorted((a, b) => b - a),
@@ -443,6 +447,12 @@ describe("what is recommended", () => {
     expect(holds.length).toBeGreaterThan(0);
     const least = Math.min(...holds.map(({ run }) => run?.survives ?? 0));
     for (const { run } of fails) expect(run?.survives ?? 9).toBeLessThan(least + 1e-9);
+    // What does it, then what fails over time, then what cannot do it at all.
+    const order = chosen.map(({ fit }) =>
+      fit?.kind === "ranked" ? 0 : fit?.kind === "fails" ? 1 : 2,
+    );
+    expect(order).toEqual(order.toSorted((a, b) => a - b));
+    expect(new Set(order).size).toBe(3);
     const { best } = cardsOf(chosen);
     expect(best?.fit?.kind).toBe("ranked");
     for (const own of chosen) {

@@ -98,8 +98,7 @@ const table = [
 ].join("\n");
 console.log(`\n${table}`);
 if (half === "all" || half === "data") {
-  const [{ model } = { model: "unknown" }] = cpus();
-  const machine = `${cpus().length} cores (${model.trim()}), ${Math.round(totalmem() / 2 ** 30)} GB, ${platform()}, Node.js ${process.version}`;
+  const machine = `${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GB, ${platform()}, Node.js ${process.version}`;
   writeFileSync(
     join(root, "docs", "endurance.md"),
     `# What it has been through

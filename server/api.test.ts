@@ -334,6 +334,20 @@ describe("who may ask", () => {
     expect((await call("GET", "/jobs", undefined, headers)).status).toBe(status);
   });
 
+  it.each(["PUT", "POST", "DELETE", "PATCH"])(
+    "takes no %s that another site had a page send",
+    async (method) => {
+      const answer = await call(method, "/jobs/one", method === "DELETE" ? undefined : {}, {
+        "sec-fetch-site": "cross-site",
+      });
+      expect(answer.status).toBe(403);
+      // A link to a page here may stand anywhere.
+      expect(
+        (await call("GET", "/jobs", undefined, { "sec-fetch-site": "cross-site" })).status,
+      ).toBe(200);
+    },
+  );
+
   it("refuses what is too large, not JSON, or not text", async () => {
     expect((await save("big", 0, { ...demoJob, note: "x".repeat(1_100_000) })).status).toBe(413);
     expect((await call("PUT", "/jobs/x", "{")).status).toBe(400);

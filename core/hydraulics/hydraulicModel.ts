@@ -11,7 +11,7 @@ import { type Duty, type Outcome, operatingPoint, settledDuty } from "./operatin
 import { headLoss, type LossContext, type Resistance, resistanceOf } from "./resistance.ts";
 import { outOfReach } from "./shutHeads.ts";
 
-/** Discharge coefficient of a drilled hole with a square edge; the customary textbook value. */
+/** Discharge coefficient of a drilled hole with a square edge; as textbooks have it, from memory. */
 export const HOLE_COEFFICIENT = 0.61;
 
 /** m³/s: less than this is no flow */

@@ -24,6 +24,7 @@ function planned(over: Partial<Parameters<typeof planSets>[0]> = {}): SetPlan {
   return result;
 }
 
+// Areas and depths by hand: π r², depth × area ÷ flow. Which depths and spacings are laid is common practice, no source.
 describe("what one gun wets", () => {
   it.each([
     [48, 0.166],
@@ -95,7 +96,7 @@ describe("sets on a field", () => {
     const circle = surveyed({ kind: "circle", diameter: 120 });
     if (circle.kind !== "surveyed") throw new Error("no circle");
     const plan = planned({ outline: circle.outline, radius: 17, spacing: 0.5 });
-    // By hand: of the 8 × 8 cells of 15 m that touch a circle of 120 m, 60 have a twelfth of field in them.
+    // Counted: of 8 × 8 cells of 15 m, 60 have an eighth or more of a circle of 120 m in them.
     expect(plan.stands.length).toBeLessThan(53);
     const wet = (point: Point) =>
       plan.stands.some(({ at }) => Math.hypot(at[0] - point[0], at[1] - point[1]) < 17);

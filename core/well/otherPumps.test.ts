@@ -23,6 +23,7 @@ describe("a cable down a well", () => {
     expect(row("awg-10", 400 * FOOT)?.part).toBeCloseTo(0.027, 3);
   });
 
+  // One size heavier underground: common practice, no source.
   it("lies one size heavier where it is buried, and the cheapest that passes is the one answer", () => {
     const rows = cableRows(twelve, { ...asked, run: 100 * FOOT });
     const own = rows.find(({ conductor }) => conductor.id === "awg-12");
@@ -75,11 +76,13 @@ describe("pumps without a motor in the well", () => {
     );
   });
 
+  // By hand: π/4 · 1.38² in² · 12 in; the bore of 1-1/4 in schedule 40 from memory.
   it("is primed with 0.078 gal for each foot of 1-1/4 in pipe", () => {
     const bore = findPipeStock("steel-sch40-1-1-4in")?.bore ?? 0;
     expect((cylinderArea(bore) * FOOT) / GALLON).toBeCloseTo(0.078, 3);
   });
 
+  // By hand: 2.31 ft to a psi; what valves and hose of such a pump take is common practice, no source.
   it("by air: 1.75 psi holds 4.04 ft, and it starts, lifts and gives out where it should", () => {
     expect(startPressure(1000, 4.04 * FOOT) / PSI).toBeCloseTo(1.75, 2);
     const air = { flow: 1e-3, pressure: 1.5e5 };

@@ -15,6 +15,7 @@ const gallons = (...[volume, preCharge, on, off]: [number, number, number, numbe
   tankGives(volume * GALLON, preCharge * PSI, on * PSI, off * PSI) / GALLON;
 
 describe("a pressure tank", () => {
+  // 2 or 5 psi under the cut-in: common practice, no source.
   it("gives what Boyle's law says, by either school of pre-charge", () => {
     expect(preChargeBy("2-psi-under", 30 * PSI) / PSI).toBeCloseTo(28, 9);
     expect(preChargeBy("5-psi-under", 30 * PSI) / PSI).toBeCloseTo(25, 9);
@@ -30,6 +31,7 @@ describe("a pressure tank", () => {
 
   const tank = { volume: 0.1, preCharge: 28 * PSI, cutIn: 30 * PSI, cutOut: 50 * PSI };
 
+  // By hand: filling V/(Q − q) and drawing V/q are shortest together at q = Q/2.
   it("starts most often at half of a flow that does not change: 4V/Q", () => {
     const over = startsOverUse(tank, () => 1e-3);
     const gives = tankGives(tank.volume, tank.preCharge, tank.cutIn, tank.cutOut);

@@ -15,6 +15,7 @@ const well = {
 };
 
 describe("the depth a pump may hang at", () => {
+  // 3 ft of water over the intake and 5 ft under it: common practice, no source.
   it("lies 3 ft under the lowest pumping level and 5 ft off the bottom, its motor counted", () => {
     const { from, to, top, foot, missing } = settingWindow(well);
     expect(from).toBeCloseTo(30 + 3 * FOOT, 9);
@@ -80,6 +81,7 @@ describe("a casing", () => {
 });
 
 describe("a motor in its well", () => {
+  // 0.08 and 0.15 m/s past the motor: common practice, no source.
   it("four inches wide is cooled from 0.08 m/s, a six-inch one from 0.15", () => {
     expect([coolingVelocity(0.098), coolingVelocity(0.143)]).toEqual([0.08, 0.15]);
     // 3.86 in in 6 in at 10 gpm: too slow, and a sleeve of 4.5 in mends it.
@@ -95,6 +97,7 @@ describe("a motor in its well", () => {
 describe("a drop pipe", () => {
   const psi = (pa: number | undefined) => (pa ?? Number.NaN) / PSI;
 
+  // By hand: 2.31 ft of water to a psi.
   it("400 ft from the lowest pumping level and 60 psi is 233 psi; 300 ft is 190", () => {
     const at = (lift: number) =>
       dropPipePressures(

@@ -18,6 +18,7 @@ import {
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { notices } from "./notices.mjs";
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
 
@@ -210,6 +211,7 @@ export async function buildWeb() {
     configFile: join(root, "web", "vite.config.ts"),
     logLevel: "warn",
   });
+  writeFileSync(join(root, "dist", "web", "third-party-notices.txt"), notices(root));
 }
 
 export const version = JSON.parse(readFileSync(join(root, "package.json"), "utf8")).version;

@@ -1,0 +1,100 @@
+import { expect, it } from "vitest";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import { PIPE_STOCK, pressureRatingAt } from "#core/catalogue/pipes.ts";
+import { LIMITS } from "#core/check/check.ts";
+import { speedRange } from "#core/driving/variableSpeed.ts";
+import { spread } from "#core/whatif/uncertainty.ts";
+import { adviceWords } from "#words/overTime.ts";
+import { BRAMBLE_BOREHOLE } from "../demo/wellJobs.ts";
+import { flowOfNeed } from "./need.ts";
+import { seasonsOf } from "./watering/fieldPlan.ts";
+import { wellOf } from "./well/well.ts";
+
+const borehole = jobSchema.parse(BRAMBLE_BOREHOLE) as JobDocument;
+
+it("a season costs its litres of fuel or its kilowatt-hours, each at its own price", () => {
+  const field = {
+    season: { weekly: 0.025, rain: [0], loss: 0, fuelPrice: 1.7, energyPrice: 0.29 },
+  };
+  const plan = { kind: "planned", sets: 2, area: 1000 } as never;
+  const timing = { depth: 0.0125 } as never;
+  // 25 mm on 1000 m² are 25 m³, at 2.5 L/s 10 000 s.
+  const of = (drive: object) =>
+    seasonsOf(field as never, plan, timing, 2.5e-3, drive as never, undefined)?.guns?.total.cost;
+  // 0.4 L an hour for 10 000 s, and 1.1 kW for as long.
+  expect(of({ kind: "engine", fuelRate: 0.4e-3 / 3600 })).toBeCloseTo((0.4 / 3.6) * 10 * 1.7, 6);
+  expect(of({ kind: "electric", power: 1100 })).toBeCloseTo(((1.1 * 10_000) / 3600) * 0.29, 6);
+});
+
+it("a rise test is out by its tape, its mark and its watch", () => {
+  const found = flowOfNeed({ kind: "rise-test", area: 0.2, rise: 0.03, time: 120 });
+  // 3 % of the area, 3 mm of the rise, a second of the time, at right angles.
+  const doubt = Math.hypot(0.03, 0.003 / 0.03, 1 / 120);
+  expect(found?.low).toBeCloseTo((0.006 / 120) * (1 - doubt), 12);
+  expect(found?.high).toBeCloseTo((0.006 / 120) * (1 + doubt), 12);
+});
+
+it("of a thousand draws the twenty-five lowest and highest are left out", () => {
+  const draws = Array.from({ length: 1001 }, (_, i) => (i * 383) % 1001);
+  expect(spread(draws)).toEqual({ low: 25, middle: 500, high: 975 });
+});
+
+it("a motor runs at one speed unless its plate says more, an engine down to half", () => {
+  const pump = { drive: "electric", ratedSpeedRpm: 2900 } as never;
+  expect(speedRange(pump)).toEqual({ least: 1, most: 1 });
+  expect(speedRange({ ...(pump as object), drive: "engine" } as never)).toEqual({
+    least: 0.5,
+    most: 1,
+  });
+  const speeds = { least: 1450, most: 3190 };
+  expect(speedRange({ ...(pump as object), speeds } as never)).toEqual({ least: 0.5, most: 1.1 });
+});
+
+it("a drop pipe is watched from nine tenths of its rating, and stopped past it", () => {
+  const seen = new Set<string>();
+  for (const { id } of PIPE_STOCK) {
+    const path = borehole.path.map((item) =>
+      item.id === "drop-pipe" ? { ...item, stock: id } : item,
+    );
+    const job = { ...borehole, path } as JobDocument;
+    for (const { rating, holds } of wellOf(job).dropPipe.runs) {
+      for (const { pressure, severity } of holds) {
+        if (rating === undefined || pressure === undefined) {
+          expect(severity).toBe("unknown");
+          continue;
+        }
+        const part = pressure / rating;
+        expect([id, part, severity]).toEqual([
+          id,
+          part,
+          part > 1 ? "stop" : part > 0.9 ? "watch" : "good",
+        ]);
+        seen.add(severity);
+      }
+      const stock = PIPE_STOCK.find((own) => own.id === id);
+      expect(rating).toBe(stock && pressureRatingAt(stock, job.site.waterTemperature));
+    }
+  }
+  expect(seen).toEqual(new Set(["good", "watch", "stop"]));
+  expect(LIMITS.pressureReserve).toBe(0.9);
+});
+
+it("a floor that stays dry and one that gets wet are never told as the other", () => {
+  const called = { body: () => "The pit", pump: () => "the pump", system: "metric" } as const;
+  const title = (advice: object) => adviceWords(advice as never, called as never);
+  const dry = title({
+    code: "keeps-up",
+    severity: "good",
+    under: 0.3,
+    inflow: 1e-3,
+    survives: 2e-3,
+  });
+  const wet = title({
+    ...{ code: "floor-wet", severity: "stop", at: 600, lasts: 300, spilled: 0.2 },
+    ...{ inflow: 3e-3, survives: 2e-3 },
+  });
+  expect([dry.title, wet.title]).toEqual(["The floor stays dry", "The floor gets wet"]);
+  expect(dry.sentence).toContain("under the rim");
+  expect(wet.sentence).toContain("over the rim");
+  expect(wet.mend).toContain("3.00 L/s");
+});
