@@ -321,6 +321,41 @@ describe("the pump library", () => {
   });
 });
 
+describe("the bin", () => {
+  it("holds what was deleted under its name for thirty days, and gives it back as it was", async () => {
+    const made = await save("thrown", 0, { ...demoJob, name: "Thrown away" });
+    expect(made.status).toBe(200);
+    await call("DELETE", "/jobs/thrown");
+    expect((await call("GET", "/jobs/thrown")).status).toBe(404);
+    const found = async () =>
+      ((await call("GET", "/bin")).body as { id: string; name: string; collection: string }[]).find(
+        ({ id }) => id === "thrown",
+      );
+    expect(await found()).toMatchObject({ collection: "jobs", name: "Thrown away" });
+    expect((await call("POST", "/jobs/thrown/restore")).status).toBe(200);
+    const back = (await call("GET", "/jobs/thrown")).body as Stored<JobDocument>;
+    expect(back.document.name).toBe("Thrown away");
+    expect(await found()).toBeUndefined();
+    await call("DELETE", "/jobs/thrown");
+  });
+
+  it("lets go of what has lain there longer", async () => {
+    await save("long-ago", 0, demoJob);
+    await call("DELETE", "/jobs/long-ago");
+    const listed = async () =>
+      ((await call("GET", "/bin")).body as { id: string }[]).some(({ id }) => id === "long-ago");
+    for (const [days, there] of [
+      [29, true],
+      [31, false],
+    ] as const) {
+      await db.query(
+        `UPDATE jobs SET deleted_at = now() - interval '${days} days' WHERE id = 'long-ago'`,
+      );
+      expect(await listed()).toBe(there);
+    }
+  });
+});
+
 describe("who may ask", () => {
   it.each<[string, Record<string, string>, number]>([
     ["its own name", {}, 200],

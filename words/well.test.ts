@@ -80,7 +80,10 @@ describe("what is said of a day", () => {
 
   it("is good only where every draw was met", () => {
     expect(dayWords(run, 20, "metric")).toEqual([
-      { severity: "good", sentence: "Every draw was met, and the well kept up." },
+      {
+        severity: "good",
+        sentence: "Every draw was met, with the pauses these draws leave the well.",
+      },
     ]);
     const dry = dayWords({ ...run, short: 0.25, firstShort: 3661, heldForWater: 1 }, 20, "metric");
     expect(dry.map(({ severity }) => severity)).toEqual(["stop", "stop"]);

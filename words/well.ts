@@ -342,7 +342,10 @@ export function dayWords(
     });
   }
   if (said.length === 0) {
-    said.push({ severity: "good", sentence: "Every draw was met, and the well kept up." });
+    said.push({
+      severity: "good",
+      sentence: "Every draw was met, with the pauses these draws leave the well.",
+    });
   }
   return said;
 }

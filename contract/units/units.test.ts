@@ -137,6 +137,31 @@ describe("what people type", () => {
   });
 });
 
+it("a watch reads minutes and seconds, and a jug its ounces, pints and cups", () => {
+  for (const [text, seconds] of [
+    ["0:43", 43],
+    ["1:05", 65],
+    ["12:30", 750],
+    ["1:02:03", 3723],
+  ] as const) {
+    expect(parseQuantity(text, "time", "us")).toEqual({ ok: true, value: seconds });
+  }
+  for (const text of ["0:61", "1:2:3:4", ":30", "0:4x"]) {
+    expect(parseQuantity(text, "time", "us").ok).toBe(false);
+  }
+  // A US gallon is 8 pints of 16 fluid ounces: NIST Handbook 44, appendix C, from memory.
+  const volume = (text: string) => {
+    const read = parseQuantity(text, "volume", "us");
+    return read.ok ? read.value / 3.785411784e-3 : Number.NaN;
+  };
+  expect(volume("12 fl oz")).toBeCloseTo(12 / 128, 12);
+  expect(volume("1 pt")).toBeCloseTo(1 / 8, 12);
+  // Half of a word is no unit of anything.
+  for (const text of ["25 pa", "25 pace", "12 fl", "3 g l"]) {
+    expect([text, parseQuantity(text, "length", "us").ok]).toEqual([text, false]);
+  }
+});
+
 describe("paces and bricks", () => {
   const own = stepUnits({ ...USUAL_STEPS, pace: 0.75 });
   const read = (text: string) => parseQuantity(text, "length", "us", own);

@@ -411,6 +411,22 @@ describe("a pit", () => {
     };
     expect(troublesOf(bare)).toEqual([]);
     expect(wrong({ on: -2.2, off: -1.6 }, 0)).toContain("floats-crossed");
+    // A float that fills a tank starts below where it stops, whether the pump draws from a body of its own or not.
+    for (const own of [true, false]) {
+      const { body: _, ...bodiless } = bare.source as typeof bare.source & { body?: string };
+      const source = own ? { ...bodiless, body: "pond" } : bodiless;
+      const controlled = (on: number, off: number) => {
+        const controls = [{ kind: "float", body: "loft", role: "lead", on, off }];
+        const bodies = [
+          { id: "loft", bottom: 5, shape: { kind: "box", length: 1, width: 1, depth: 2 } },
+          ...(own ? [{ id: "pond", shape: { kind: "box", length: 9, width: 9, depth: 2 } }] : []),
+        ];
+        const filled = { ...bare, source, bodies, overTime: { controls } } as never;
+        return troublesOf(filled).map(({ code }) => code);
+      };
+      expect(controlled(5.5, 6.5)).not.toContain("floats-crossed");
+      expect(controlled(6.5, 5.5)).toContain("floats-crossed");
+    }
     expect(wrong({ on: 0.1 }, 0)).toContain("float-over-rim");
     expect(wrong({ off: -2.6 }, 0)).toContain("float-under-bottom");
     expect(wrong({ on: -1.65 }, 1)).toEqual(["lag-under-lead"]);
