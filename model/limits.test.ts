@@ -1,13 +1,16 @@
 import { expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { PIPE_STOCK, pressureRatingAt } from "#core/catalogue/pipes.ts";
 import { LIMITS } from "#core/check/check.ts";
 import { speedRange } from "#core/driving/variableSpeed.ts";
 import { spread } from "#core/whatif/uncertainty.ts";
 import { adviceWords } from "#words/overTime.ts";
 import { BRAMBLE_BOREHOLE } from "../demo/wellJobs.ts";
+import { LIBRARY } from "../library/pumps.ts";
 import { flowOfNeed } from "./need.ts";
 import { seasonsOf } from "./watering/fieldPlan.ts";
+import { halfWithBooster } from "./well/booster.ts";
 import { wellOf } from "./well/well.ts";
 
 const borehole = jobSchema.parse(BRAMBLE_BOREHOLE) as JobDocument;
@@ -97,4 +100,51 @@ it("a floor that stays dry and one that gets wet are never told as the other", (
   expect(dry.sentence).toContain("under the rim");
   expect(wet.sentence).toContain("over the rim");
   expect(wet.mend).toContain("3.00 L/s");
+});
+
+it("an air lift starts against the wet season's water and lifts from the dry one's, each higher the deeper", () => {
+  const air = { foot: 34, bore: 0.04, flow: 0.02, pressure: 4e5 };
+  const of = (low: number, high: number) => {
+    const source = {
+      ...borehole.source,
+      drawdown: { linear: 0, quadratic: 0 },
+      level: { low: -low, normal: -(low + high) / 2, high: -high },
+    };
+    return wellOf({ ...borehole, source, well: { ...borehole.well, air } } as never).others?.air;
+  };
+  const density = 999;
+  const [near, far, wetter] = [of(16, 10), of(19, 10), of(16, 7)];
+  // ρ g of what stands over its foot at the highest.
+  expect((near?.start ?? 0) / (density * 9.80665)).toBeCloseTo(34 - 10, 1);
+  expect(far?.start).toBeCloseTo(near?.start ?? 0, 3);
+  expect((wetter?.start ?? 0) / (density * 9.80665)).toBeCloseTo(34 - 7, 1);
+  // A deeper dry season lowers what it lifts from, and a wetter wet one does not.
+  expect((far?.lift ?? 0) - (near?.lift ?? 0)).toBeCloseTo(3, 9);
+  expect(wetter?.lift).toBeCloseTo(near?.lift ?? 0, 6);
+});
+
+it("a booster has to push at the cut-out too, not only in the middle of the switch", () => {
+  const library = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);
+  const found = halfWithBooster(borehole, library);
+  if (!found) throw new Error("none");
+  const { cutOut = 0 } = borehole.pressureTank ?? {};
+  const head = (pump: PumpDocument) => Math.max(...pump.points.map((row) => row.head ?? 0));
+  // One that takes less than the one found, and ends between the middle of the switch and its cut-out.
+  const weaker: PumpDocument = {
+    ...found.booster,
+    ...{ id: "weaker", model: "Weaker" },
+    points: found.booster.points.map((row) => ({
+      ...row,
+      head: ((row.head ?? 0) * (0.97 * cutOut)) / (999 * 9.80665) / head(found.booster),
+      ...(row.power !== undefined && { power: 0.3 * row.power }),
+    })),
+  };
+  expect(halfWithBooster(borehole, [...library, weaker])?.booster.id).toBe(found.booster.id);
+  // Strong enough to its end, it is the one that takes least.
+  const enough = {
+    ...weaker,
+    id: "enough",
+    points: weaker.points.map((row) => ({ ...row, head: 1.3 * (row.head ?? 0) })),
+  };
+  expect(halfWithBooster(borehole, [...library, enough])?.booster.id).toBe("enough");
 });
