@@ -141,9 +141,9 @@ test("rows are dragged, doubled and cut, and heights typed as levels", async ({ 
   await page.keyboard.press("ArrowDown");
   await page.waitForTimeout(250);
   await page.keyboard.press("Space");
-  await expect(rows.nth(2).getByLabel("Length")).toHaveValue("30");
+  await expect(rows.nth(2).getByLabel("Length")).toHaveValue("26");
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
-  await expect(rows.nth(1).getByLabel("Length")).toHaveValue("30");
+  await expect(rows.nth(1).getByLabel("Length")).toHaveValue("26");
 
   // By pointer.
   const from = await rows.nth(2).getByRole("button", { name: "Drag this row" }).boundingBox();
@@ -153,13 +153,13 @@ test("rows are dragged, doubled and cut, and heights typed as levels", async ({ 
   await page.mouse.down();
   await page.mouse.move(to.x + 8, to.y + 2, { steps: 8 });
   await page.mouse.up();
-  await expect(rows.nth(1).getByLabel("Length")).toHaveValue("90");
+  await expect(rows.nth(1).getByLabel("Length")).toHaveValue("104");
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
 
   await rows.nth(2).getByRole("button", { name: "More for this row" }).click();
   await page.getByRole("menuitem", { name: "Cut in two" }).click();
   await expect(rows).toHaveCount(6);
-  await expect(rows.nth(2).getByLabel("Length")).toHaveValue("45");
+  await expect(rows.nth(2).getByLabel("Length")).toHaveValue("52");
   // Twice half a run is the run.
   await expect(page.locator(duty)).toHaveText(before ?? "");
   await rows.nth(2).getByRole("button", { name: "More for this row" }).click();
@@ -204,7 +204,7 @@ test("a surveyed profile is pasted, its faults named, its columns mapped", async
   await expect(rows).toHaveCount(5);
   await expect(rows.getByLabel("Length").first()).toHaveValue(/^40\.17/);
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
-  await expect(rows.getByLabel("Length").first()).toHaveValue("30");
+  await expect(rows.getByLabel("Length").first()).toHaveValue("26");
 
   // The same out of a file.
   await page.getByRole("button", { name: "Paste or import" }).click();

@@ -3,6 +3,7 @@ import clsx from "clsx";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
+import { lineKnown } from "#model/assumed.ts";
 import { Unreachable } from "../api/client.ts";
 import { keyOf } from "../api/queries.ts";
 import { shrinkHeads } from "../app/heads.ts";
@@ -300,7 +301,12 @@ function Bench() {
               !sectionFolded && "h-60 lg:h-auto",
             )}
           >
-            {sectionFolded ? (
+            {!lineKnown(job) ? (
+              <p className="p-4 text-soft">
+                Nobody has drawn this line. What stands below is only there to be typed over: the
+                drawing follows.
+              </p>
+            ) : sectionFolded ? (
               <SectionStrip {...{ job, solved }} />
             ) : (
               <Section {...{ job, solved, selected, onPart }} />
