@@ -345,3 +345,16 @@ describe("numbers are the ones their words name, and remedies were solved", () =
     expect([said(1.009), said(1.011), said(2)]).toEqual(["good", "watch", "watch"]);
   });
 });
+
+it("a pipe a pump draws the mains dry through is its suction, and no hill behind it", () => {
+  const path = [
+    ...[pipe("s", "pvc-sch40-2in", 3, 1), set("p", "one"), pipe("a", "pvc-sch40-2in", 20, 3)],
+    open("o"),
+  ];
+  const mains = lineOf(path, {
+    source: { kind: "mains", intake: 0, pressure: 3e5, openFlow: 0.003 },
+  });
+  const own = told(mains, [falls]);
+  expect(own.one("suction-lift-barometric")?.itemId).toBe("p");
+  expect(own.of("discharge-under-suction")).toEqual([]);
+});

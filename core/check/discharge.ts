@@ -14,7 +14,7 @@ import { segmentLoss } from "../hydraulics/resistance.ts";
 import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { Running } from "../hydraulics/solveLine.ts";
 import { BULK_MODULUS, joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
-import type { CompiledLine, Segment, Stretch } from "../line/compiledLine.ts";
+import { type CompiledLine, type Segment, type Stretch, suctionOf } from "../line/compiledLine.ts";
 import { levelsOf, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import { segmentsInWater, unguardedOutlets } from "../line/profile.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
@@ -409,14 +409,16 @@ export const dischargeUnderSuction = check<{ breaks: boolean }>({
         const facts = { breaks: true };
         return [{ severity: "stop", at, itemId, value: -drop, limit, source, facts }];
       }
+      const drawn = new Set(line.pumps.flatMap((pump) => (pump.fed ? [] : suctionOf(line, pump))));
       let value = -UNDER_AIR;
       let itemId: string | undefined;
       for (const point of headLine) {
         if (point.side !== "discharge" || point.pressureHead > value) continue;
-        // What a pump draws with is judged as its suction.
+        // What a pump draws with is judged as its suction, also where it draws from the mains.
         if (line.pumps.some(({ item }) => item.id === point.itemId)) continue;
-        // Of a way that no water takes nothing is said here.
         const i = line.segments.findIndex((own) => own.itemId === point.itemId);
+        if (i >= 0 && drawn.has(line.segments[i] as Segment)) continue;
+        // Of a way that no water takes nothing is said here.
         if (i >= 0 && Math.abs(state.bySegment[i] as number) <= WORTH_SAYING) continue;
         ({ itemId, pressureHead: value } = point);
       }

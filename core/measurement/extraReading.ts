@@ -93,6 +93,7 @@ function atPump({ on, pump, at }: Test, like: Reading, flow: number): GaugedRead
     suctionOf(on.line, placed).at(-1)?.bore;
   const head = level + evaluate(curve.head, flow) - drawn - placed.elevation;
   const pressure = (head - (bore ? velocityHead(flow, bore) : 0)) * on.water.density * GRAVITY;
+  const shut = (level + curve.peak.head - placed.elevation) * on.water.density * GRAVITY;
   return {
     ...like,
     flow: scaled(like.flow, flow),
@@ -100,7 +101,8 @@ function atPump({ on, pump, at }: Test, like: Reading, flow: number): GaugedRead
       ? { ...like.discharge, pressure, elevation: placed.elevation, afterItemId: placed.item.id }
       : {
           pressure,
-          fullScale: Math.max(USUAL_SCALE * pressure, 1e5),
+          // No dial that ends below what the pump makes shut off.
+          fullScale: Math.max(USUAL_SCALE * pressure, shut, 1e5),
           accuracyClass: USUAL_CLASS,
           elevation: placed.elevation,
           afterItemId: placed.item.id,
