@@ -96,12 +96,12 @@ test("what was typed stays as typed, is refused in its place, and is assumed unt
   await page.goto("/new/well-to-tank");
   await page.getByLabel("top down to the bottom").fill("200");
   await page.getByLabel("down to standing water").fill("60 yds ago");
-  await expect(page.getByRole("alert")).toContainText("is not a unit of length");
+  await expect(page.getByRole("alert").first()).toContainText("is not a unit of length");
   await page.getByLabel("down to standing water").fill("60");
   await page.getByLabel("down to pumped water").fill("40");
-  await expect(page.getByRole("alert")).toContainText("above the standing water");
+  await expect(page.getByRole("alert").first()).toContainText("above the standing water");
   await page.getByLabel("down to pumped water").fill("199");
-  await expect(page.getByRole("alert")).toContainText("5 ft off the bottom");
+  await expect(page.getByRole("alert").first()).toContainText("5 ft off the bottom");
   await page.getByLabel("down to pumped water").fill("72");
   await page.getByLabel("top up to the tank").fill("4");
   await page.getByLabel("along to the tank").fill("10 paces");

@@ -276,8 +276,6 @@ export default function MeasurePane({
       className="relative min-h-0 flex-1 max-lg:overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]"
     >
       <section
-        // Another reading begins with entries of its own: a text that was refused goes with the reading it was of.
-        key={draft.id}
         aria-label="Reading"
         className="grid content-start gap-4 border-rule p-3 lg:overflow-y-auto lg:border-r"
       >
@@ -314,30 +312,37 @@ export default function MeasurePane({
           </details>
         )}
         {also && sweep && <SweepCard {...{ sweep, needle, job, draft, change }} />}
-        {also && <ValvePart {...{ draft, change }} mayShut={sweep?.allowed.kind === "to-shut"} />}
-        {draft.valve !== "shut" && <FlowPart {...{ draft, change, addFill, job, setups, reach }} />}
-        <details open={also} onToggle={(event) => setAlso(event.currentTarget.open)}>
-          <summary className="plate min-h-11 content-center text-xl">
-            I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ", a clamp meter"} …
-          </summary>
-          <div className="grid gap-4 pt-1">
-            <DischargePart {...{ draft, change, job, solved, tap, scale, reach }} />
-            <SuctionPart {...{ draft, change, pump, water }} />
-            {rated?.drive === "engine" && (
-              <SpeedPart {...{ draft, change }} rated={rated.ratedSpeedRpm} />
-            )}
-            {rated && rated.drive !== "engine" && (
-              <SupplyPart {...{ draft, change }} pump={rated} />
-            )}
-          </div>
-        </details>
-        <TextField
-          label="Note"
-          value={draft.note}
-          maxLength={1000}
-          onChange={(note) => change({ note })}
-        />
-        <PicturesPart {...{ draft, change }} jobId={id} />
+        {/* Another reading begins with entries of its own: a text that was refused goes with the reading it was of. What
+            listens, and the clock of a shut valve, go on. */}
+        <div key={draft.id} className="contents">
+          {also && <ValvePart {...{ draft, change }} mayShut={sweep?.allowed.kind === "to-shut"} />}
+          {draft.valve !== "shut" && (
+            <FlowPart {...{ draft, change, addFill, job, setups, reach }} />
+          )}
+          <details open={also} onToggle={(event) => setAlso(event.currentTarget.open)}>
+            <summary className="plate min-h-11 content-center text-xl">
+              I also have a gauge{rated?.drive === "engine" ? ", a tachometer" : ", a clamp meter"}{" "}
+              …
+            </summary>
+            <div className="grid gap-4 pt-1">
+              <DischargePart {...{ draft, change, job, solved, tap, scale, reach }} />
+              <SuctionPart {...{ draft, change, pump, water }} />
+              {rated?.drive === "engine" && (
+                <SpeedPart {...{ draft, change }} rated={rated.ratedSpeedRpm} />
+              )}
+              {rated && rated.drive !== "engine" && (
+                <SupplyPart {...{ draft, change }} pump={rated} />
+              )}
+            </div>
+          </details>
+          <TextField
+            label="Note"
+            value={draft.note}
+            maxLength={1000}
+            onChange={(note) => change({ note })}
+          />
+          <PicturesPart {...{ draft, change }} jobId={id} />
+        </div>
         <div className="flex flex-wrap gap-2 bg-paper lg:sticky lg:-bottom-3 lg:z-10 lg:py-3">
           <Button
             look="strong"
