@@ -114,7 +114,14 @@ test("a pump hung too deep stops; hung where it may it is good, with as much mor
 test("a wider casing does not cool the motor, a sleeve does; thin pipe bursts dead-headed, and other pipe is hung", async ({
   page,
 }) => {
-  await page.goto(BOREHOLE);
+  // A least flow on the plate is what cools it: this one's plate does not say.
+  const own = "borehole-plate-silent";
+  const { document } = await (await page.request.get("/api/jobs/bramble-rigg-borehole")).json();
+  const pumps = document.pumps.map(({ leastFlow: _, ...pump }: { leastFlow: unknown }) => pump);
+  await page.request.put(`/api/jobs/${own}`, {
+    data: { revision: 0, document: { ...document, pumps } },
+  });
+  await page.goto(`/jobs/${own}/well`);
   await drawing(page).getByLabel("Casing across").fill("200 mm");
   await expect(page.locator("[data-check=motor-cooling]")).toContainText(
     "Too little water past the motor",
@@ -157,12 +164,12 @@ test("the cable: an ampacity too small hands on to the next size, which is taken
   page,
 }) => {
   await page.goto(`${BOREHOLE}?view=cable`);
-  await expect(told(page)).toContainText("2.5 mm² is the cheapest", { timeout: 15_000 });
+  await expect(told(page)).toContainText("2.5 mm² class 5 is the cheapest", { timeout: 15_000 });
   await known(page).getByLabel("2.5 mm² carries, A").fill("16");
-  await expect(told(page)).toContainText("4 mm² is the cheapest", { timeout: 15_000 });
+  await expect(told(page)).toContainText("4 mm² class 5 is the cheapest", { timeout: 15_000 });
   await expect(page.getByTestId("cables")).toContainText("Carries less than its 20 A breaker");
   await known(page).getByLabel("4 mm² carries, A").fill("");
-  await expect(told(page)).toContainText("Type the amperes", { timeout: 15_000 });
+  await expect(told(page)).toContainText(/ask your electrician/i, { timeout: 15_000 });
   await told(page).getByRole("button", { name: "Take 6 mm²" }).click();
   await expect(page.getByTestId("cables")).toContainText("taken");
   await stage(page, "Pump").click();
@@ -219,6 +226,10 @@ test("a pump worked by hand, an air lift and a pulse pump are told, and stop whe
   await known(page).getByLabel("Compressor gives").fill("2 bar");
   await expect(told(page)).toContainText("this compressor does not give that", { timeout: 15_000 });
   await known(page).getByRole("button", { name: "A pulse pump" }).click();
+  // Until it was caught and timed it gives nothing that anybody knows of.
+  await expect(told(page)).toContainText("not measured", { timeout: 15_000 });
+  await known(page).getByLabel("One slug, measured").fill("2.4 L");
+  await known(page).getByLabel("Slug to slug, measured").fill("0:07");
   await expect(told(page)).toContainText("as it was measured", { timeout: 15_000 });
   await expectAccessible(page);
 });
