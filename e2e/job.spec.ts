@@ -158,7 +158,7 @@ test.describe("at the pit", () => {
     await watch.tap();
     await page.waitForTimeout(1000);
     await watch.tap();
-    await expect(page.getByText(/nobody can time it/).first()).toBeInViewport();
+    await expect(page.getByText(/nobody can time it/).last()).toBeInViewport();
     await watch.tap();
     await page.waitForTimeout(300);
     await watch.tap();

@@ -277,7 +277,7 @@ test("any number opens its working, and the address opens it again", async ({ pa
 
   const ledger = page.getByRole("table", { name: "Head ledger" });
   await ledger
-    .getByRole("row", { name: /104 m of 2 in lay-flat/ })
+    .getByRole("row", { name: /104\.0 m of 2 in lay-flat/ })
     .getByRole("button")
     .nth(1)
     .click();

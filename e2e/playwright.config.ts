@@ -11,7 +11,7 @@ export default defineConfig({
   outputDir: "../test-results",
   workers: 1,
   // Ceilings, far over what anything takes: on a slow or busy machine a test waits for what it must see.
-  timeout: 240_000,
+  timeout: 120_000,
   expect: { timeout: 60_000 },
   reporter: [["list"], ["json"]],
   use: {
