@@ -167,7 +167,9 @@ test("the cable: an ampacity too small hands on to the next size, which is taken
   await expect(told(page)).toContainText("2.5 mm² class 5 is the cheapest", { timeout: 15_000 });
   await known(page).getByLabel("2.5 mm² carries, A").fill("16");
   await expect(told(page)).toContainText("4 mm² class 5 is the cheapest", { timeout: 15_000 });
-  await expect(page.getByTestId("cables")).toContainText("Carries 16 A, less than its 20 A breaker");
+  await expect(page.getByTestId("cables")).toContainText(
+    "Carries 16 A, less than its 20 A breaker",
+  );
   await known(page).getByLabel("4 mm² carries, A").fill("");
   await expect(told(page)).toContainText(/ask your electrician/i, { timeout: 15_000 });
   await told(page).getByRole("button", { name: "Take 6 mm²" }).click();

@@ -8,6 +8,10 @@ test("commands, keys and units are at hand everywhere", async ({ page }) => {
   await page.getByRole("heading", { name: "Pump library" }).waitFor();
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("Ctrl K");
+  // What is built in is there to be read, the fonts' licence too.
+  const notices = page.getByRole("link", { name: /What others have written/ });
+  const text = await (await page.request.get((await notices.getAttribute("href")) ?? "")).text();
+  expect(text).toContain("SIL OPEN FONT LICENSE");
   await page.keyboard.press("Escape");
   await page.keyboard.press("Control+k");
   await page.keyboard.type("Ketterby");

@@ -115,7 +115,7 @@ function serveInterface(app: Hono, folder: string): void {
   app.get("/assets/*", (c) => c.text("Not found", 404));
   // The worker that keeps the application for later, what it loads, and what a home screen shows of it.
   app.get(
-    "/:file{[\\w.-]+\\.(?:js|svg|webmanifest)}",
+    "/:file{[\\w.-]+\\.(?:js|svg|txt|webmanifest)}",
     serveStatic({
       root: folder,
       onFound: (_path, c) => c.header("cache-control", "no-cache"),

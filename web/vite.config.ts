@@ -28,7 +28,7 @@ export default defineConfig({
         maximumFileSizeToCacheInBytes: 4_000_000,
         clientsClaim: true,
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//, /^\/sign-in/, /^\/authority/],
+        navigateFallbackDenylist: [/^\/api\//, /^\/sign-in/, /^\/authority/, /\.txt$/],
         runtimeCaching: [
           {
             // What was read once can be read without a network; backups are taken from the server alone, and what

@@ -13,6 +13,12 @@ export default function Keys({ onClose }: { onClose: () => void }) {
           </div>
         ))}
       </dl>
+      <p className="mt-3 text-[14px] text-soft">
+        <a href="/third-party-notices.txt" target="_blank" rel="noreferrer" className="underline">
+          What others have written that is built in
+        </a>
+        , with its licences.
+      </p>
       <Button className="mt-4" onClick={onClose}>
         Close
       </Button>
