@@ -332,7 +332,7 @@ describe("the bin", () => {
         ({ id }) => id === "thrown",
       );
     expect(await found()).toMatchObject({ collection: "jobs", name: "Thrown away" });
-    expect((await call("POST", "/jobs/thrown/restore")).status).toBe(200);
+    expect((await call("POST", "/jobs/thrown/restore")).status).toBe(204);
     const back = (await call("GET", "/jobs/thrown")).body as Stored<JobDocument>;
     expect(back.document.name).toBe("Thrown away");
     expect(await found()).toBeUndefined();
