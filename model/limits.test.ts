@@ -5,9 +5,11 @@ import { PIPE_STOCK, pressureRatingAt } from "#core/catalogue/pipes.ts";
 import { LIMITS } from "#core/check/check.ts";
 import { speedRange } from "#core/driving/variableSpeed.ts";
 import { spread } from "#core/whatif/uncertainty.ts";
+import { DEMO_JOBS } from "#demo/jobs.ts";
 import { adviceWords } from "#words/overTime.ts";
 import { BRAMBLE_BOREHOLE } from "../demo/wellJobs.ts";
 import { LIBRARY } from "../library/pumps.ts";
+import { drivingOf } from "./choose/driving.ts";
 import { flowOfNeed } from "./need.ts";
 import { seasonsOf } from "./watering/fieldPlan.ts";
 import { halfWithBooster } from "./well/booster.ts";
@@ -147,4 +149,24 @@ it("a booster has to push at the cut-out too, not only in the middle of the swit
     points: weaker.points.map((row) => ({ ...row, head: 1.3 * (row.head ?? 0) })),
   };
   expect(halfWithBooster(borehole, [...library, enough])?.booster.id).toBe("enough");
+});
+
+it("what runs now takes no less for a volume than the lift alone, or nothing is told of it", () => {
+  const job = jobSchema.parse(
+    DEMO_JOBS.find(({ id }) => id === "ketterby-hurling-ground")?.job,
+  ) as JobDocument;
+  const place = job.path.find(({ kind }) => kind === "pump")?.id as string;
+  const of = (part: number) => {
+    const pumps = job.pumps.map((pump) => ({
+      ...pump,
+      points: pump.points.map((row) => ({ ...row, power: part * (row.power ?? 0) })),
+    }));
+    return drivingOf({ ...job, pumps } as JobDocument, place);
+  };
+  const whole = of(1);
+  expect(whole?.perVolume).toBeCloseTo((whole?.power ?? 0) / (whole?.flow ?? 1), 6);
+  expect(whole?.perVolume).toBeGreaterThan(whole?.speeds?.floor ?? Number.NaN);
+  // A fiftieth of it does not even lift the water.
+  expect(of(0.02)?.power).toBeCloseTo(0.02 * (whole?.power ?? 0), 6);
+  expect(of(0.02)?.perVolume).toBeUndefined();
 });

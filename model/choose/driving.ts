@@ -22,6 +22,8 @@ export interface Driving {
   /** where its speed can be chosen */
   speeds?: SpeedSheet;
   speedRatio: number;
+  /** J for a m³ as it runs now; absent where its power is not known, or is less than the lift alone takes */
+  perVolume?: number;
   motor?: MotorAtWork;
   engine?: EngineAtWork & { rated: number; part: number };
   /** an engine is there, and its plate does not say how strong */
@@ -77,6 +79,7 @@ export function drivingOf(
       specificGravity,
     });
   const power = powerAt(ready, at, own, specificGravity) ?? sweptAt(pump, speedRatio, own);
+  const perVolume = state && own > 0 && power !== undefined ? power / state.delivered : undefined;
   const motor =
     pump.drive === "electric" && power !== undefined
       ? motorAtWork(pump, { flow: own, power, speedRatio }, feedingOf(job, pump))
@@ -86,6 +89,7 @@ export function drivingOf(
     ...(state && own > 0 && { flow: state.delivered }),
     ...(power !== undefined && { power }),
     ...(speeds && { speeds }),
+    ...(perVolume !== undefined && perVolume >= (speeds?.floor ?? 0) && { perVolume }),
     speedRatio,
     ...(motor && { motor }),
     ...(pump.drive === "engine" &&

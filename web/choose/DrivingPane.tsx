@@ -57,7 +57,7 @@ export default function DrivingPane({
 
 function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; itemId: string }) {
   const units = useUnits();
-  const { speeds, pump, speedRatio, flow, power } = driving;
+  const { speeds, pump, speedRatio, flow, perVolume: now } = driving;
   if (!speeds) {
     return (
       <p className="text-[14px] text-soft">
@@ -69,7 +69,6 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
   const rpm = (ratio: number) => `${(ratio * pump.ratedSpeedRpm).toFixed(0)} rpm`;
   const lot = LOT[units];
   const energy = (perVolume: number) => format(perVolume * lot.volume, "energy", units);
-  const now = flow && power ? power / flow : undefined;
   const { slowest, cheapest, floor, lift, fit } = speeds;
   const isMotor = pump.drive === "electric";
   const kind = isMotor ? "energy" : "energy at the shaft";

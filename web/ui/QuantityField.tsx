@@ -1,5 +1,4 @@
 import clsx from "clsx";
-
 import { outOfRange, type QuantityRange } from "#contract/documents/ranges.ts";
 import { formatForEntry } from "#contract/units/format.ts";
 import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";

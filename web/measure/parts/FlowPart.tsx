@@ -15,10 +15,14 @@ import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
 
 const BETWEEN_MARKS = {
-  ...{ start: "Start at the first mark", stop: "Second mark: stop", again: "Start again" },
+  start: "Start at the first mark",
+  stop: "Second mark: stop",
+  again: "Start again",
 };
 const BETWEEN_DIALS = {
-  ...{ start: "Start as you read the dial", stop: "Read again: stop", again: "Start again" },
+  start: "Start as you read the dial",
+  stop: "Read again: stop",
+  again: "Start again",
 };
 const NO_FILLS: readonly number[] = [];
 
