@@ -1,17 +1,24 @@
 import { describe, expect, it } from "vitest";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
+import { jobSchema } from "#contract/documents/job.ts";
 import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { check, hole, lineOf, open, pipe, pumpOf, set, split } from "#core/test/fixtures.ts";
 import { dutyBand, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import { GLASSHOUSES } from "#demo/jobs.ts";
+import { keepAssumed } from "./assumed.ts";
+import { newJob } from "./kinds/kinds.ts";
 import {
   comparePromise,
   compareReading,
   placeOfReading,
   pumpOfReading,
+  reachOfJob,
+  type StandingPump,
+  standingPumps,
   takenOnAnother,
 } from "./readings.ts";
-import type { Solved } from "./solveJob.ts";
+import { type Solved, solveJob } from "./solveJob.ts";
 
 const pumps = [pumpOf("small", 12, 0.005), pumpOf("large", 16, 0.007)];
 const solvedLine = (path: PathItem[]): Solved => {
@@ -114,5 +121,39 @@ describe("one of several pumps, measured alone", () => {
     expect(placeOfReading(several, { pumpId: "large" })).toBe(1);
     expect(placeOfReading(several, { running: ["gone"] })).toBe(-1);
     expect(placeOfReading(several, {})).toBe(0);
+  });
+});
+
+describe("the pump of a line that nobody drew", () => {
+  const { pumps: held } = jobSchema.parse(GLASSHOUSES);
+  const job = newJob("Measuring", "measuring", "us");
+  const path = job.path.map((item) =>
+    item.kind === "pump" ? { ...item, pump: held[0]?.id as string, speedRatio: 0.9 } : item,
+  );
+  const measuring = keepAssumed(job, { ...job, path, pumps: held });
+  const unsolved = solveJob(measuring);
+  const [ran] = standingPumps(measuring, unsolved);
+  it("is known all the same, and holds a gauge to what it makes alone", () => {
+    expect(unsolved.kind).toBe("refused");
+    expect(ran).toMatchObject({ pump: held[0], speedRatio: 0.9 });
+    const peak = Math.max(...(held[0]?.points ?? []).map(({ head }) => head));
+    const { gauge } = reachOfJob(measuring, unsolved, ran as StandingPump, 0, undefined);
+    // A kilopascal is 0.102 m of water.
+    expect(gauge?.most).toBeCloseTo(0.81 * peak * 999.1 * 9.80665, -2);
+    expect(gauge?.published).toBe(false);
+  });
+  it("and none is made up where none was chosen", () => {
+    expect(standingPumps(job, solveJob(job))).toEqual([]);
+  });
+  it("counts by its line once that is typed", () => {
+    const typed = path.map((item) =>
+      item.kind === "pipe" ? { ...item, length: 21, rise: 2 } : item,
+    );
+    const drawn = keepAssumed(measuring, { ...measuring, path: typed });
+    const line = solveJob(drawn);
+    const { gauge } = reachOfJob(drawn, line, standingPumps(drawn, line)[0] as StandingPump, 0, 3);
+    const alone = reachOfJob(drawn, line, ran as StandingPump, 0, undefined).gauge;
+    expect(gauge?.published).toBe(true);
+    expect(gauge?.most).toBeLessThan(alone?.most ?? 0);
   });
 });

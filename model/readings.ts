@@ -1,4 +1,5 @@
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
+import { waterAt } from "#core/fluid/water.ts";
 import { type Comparison, compareWithRated } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import { lostDuring } from "#core/measurement/lostWater.ts";
@@ -9,10 +10,11 @@ import {
   standingDuring,
   stateAsTaken,
 } from "#core/measurement/promise.ts";
+import { type Reach, reachOf, reachOfPump } from "#core/measurement/reach.ts";
 import { isGauged } from "#core/measurement/reading.ts";
-import type { Tolerance } from "#core/pump/pump.ts";
+import type { Pump, Tolerance } from "#core/pump/pump.ts";
 import type { Band, Doubt } from "#core/whatif/uncertainty.ts";
-import type { JobSolution, Solved } from "./solveJob.ts";
+import { type JobSolution, lineOf, type SolvableJob, type Solved } from "./solveJob.ts";
 
 /** Whether a reading was taken on another pump than the job has now. */
 export function takenOnAnother(
@@ -128,4 +130,42 @@ export function pointOf({ flow, head, correlation }: Comparison): ReadingPoint {
     headUncertainty: head.standardUncertainty,
     correlation,
   };
+}
+
+/** A pump that stands in a job's line, by the item that places it. */
+export interface StandingPump {
+  itemId: string;
+  pump: Pump;
+  /** of the rated speed */
+  speedRatio: number;
+}
+
+/** The pumps chosen for a line, in its order, whether it is solved or not. */
+export function standingPumps(
+  { pumps }: Pick<SolvableJob, "pumps">,
+  solved: JobSolution,
+): StandingPump[] {
+  return lineOf(solved).pumps.flatMap(({ item: { id, pump, speedRatio = 1 } }) => {
+    const chosen = pumps.find((own) => own.id === pump);
+    return chosen ? [{ itemId: id, pump: chosen, speedRatio }] : [];
+  });
+}
+
+/**
+ * What the instruments of a reading have to take: by the line where it is solved, and by the pump alone where nobody
+ * drew one or it cannot be solved. `place` is the pump's number on a solved line, `elevation` the dial's height in m
+ * above the datum.
+ */
+export function reachOfJob(
+  { site }: Pick<SolvableJob, "site">,
+  solved: JobSolution,
+  { pump, speedRatio }: StandingPump,
+  place: number,
+  elevation: number | undefined,
+): Reach {
+  if (solved.kind === "solved" && elevation !== undefined) {
+    return reachOf(solved.solution, place, elevation);
+  }
+  const { density } = waterAt(site.waterTemperature, site.specificGravity);
+  return reachOfPump(pump, speedRatio, density);
 }

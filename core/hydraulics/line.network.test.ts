@@ -605,3 +605,25 @@ const { SEED = "0", NETWORKS = "10000" } = process.env;
 it(`${NETWORKS} random networks all come to a balance`, { timeout: 600_000 }, () => {
   expect(unbalanced(Number(SEED) * 1000, Number(NETWORKS))).toEqual([]);
 });
+
+it("a branch that nothing runs in carries nothing, to the last digit", () => {
+  let dry = 0;
+  for (let seed = 0; seed < 300; seed++) {
+    const { line, pumps } = drawNetwork(seed);
+    const ready = lineModel(line, pumps);
+    if (ready.kind === "refused") throw new Error(JSON.stringify(ready.diagnostics));
+    const result = ready.model.solve(ready.boundaries.normal, ready.states);
+    if (result.kind !== "steady") continue;
+    const { nodeHeads, byStretch } = result.state;
+    const { stretches, outlets } = ready.model.line;
+    for (const [i, { from, to, oneWay }] of stretches.entries()) {
+      const open = outlets.some(
+        ({ node, item }) => node === to && item.outlet.type !== "submerged",
+      );
+      if (!(oneWay || open) || (nodeHeads[from] as number) >= (nodeHeads[to] as number)) continue;
+      dry++;
+      expect(byStretch[i], `seed ${seed}, stretch ${i}`).toBe(0);
+    }
+  }
+  expect(dry).toBeGreaterThan(100);
+});

@@ -3,7 +3,15 @@ import { type Solution, solveLine } from "../hydraulics/solveLine.ts";
 import type { PathItem } from "../line/path.ts";
 import { BAR, GRAVITY, PSI } from "../quantity/constants.ts";
 import { levels, lineOf, open, pipe, set } from "../test/fixtures.ts";
-import { mostHead, reachOf, scaleFor, takesPressure, unfitOf, usualScale } from "./reach.ts";
+import {
+  mostHead,
+  reachOf,
+  reachOfPump,
+  scaleFor,
+  takesPressure,
+  unfitOf,
+  usualScale,
+} from "./reach.ts";
 
 /** A pump that makes 155 m shut off (220 psi) and about 70 m where this line runs. */
 const STRONG = {
@@ -52,6 +60,18 @@ describe("what a gauge has to take", () => {
     expect(read(most * 1.001)).toBeUndefined();
     expect(read(300 * PSI, 301 * PSI)).toBe("off-the-dial");
     expect(takesPressure(36 * PSI, {})).toBe(true);
+  });
+  it("is what the pump makes alone, at least, where nobody knows the line", () => {
+    const alone = reachOfPump(STRONG, 1, 1000);
+    expect(alone.gauge?.most).toBeCloseTo(155 * 1000 * GRAVITY, 6);
+    expect(alone.gauge?.strongest).toBeCloseTo(1.05 * 155 * 1000 * GRAVITY, 6);
+    expect(alone.gauge?.published).toBe(false);
+    // Head goes with the square of the speed.
+    expect(reachOfPump(STRONG, 0.8, 1000).gauge?.most).toBeCloseTo(0.64 * 155000 * GRAVITY, 6);
+    const read = (fullScale: number) =>
+      unfitOf({ flow: { method: "shut" }, discharge: { fullScale, pressure: 0 } }, alone)?.of;
+    expect(read(1.5e6)).toBe("gauge");
+    expect(read(1.6e6)).toBeUndefined();
   });
   it("takes the smallest dial over the strongest pump until one is picked", () => {
     const reach = reachOf(solution, 0, 0);

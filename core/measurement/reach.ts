@@ -3,7 +3,7 @@ import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { LineModel, Solution } from "../hydraulics/solveLine.ts";
 import { WATER_LEVELS } from "../line/path.ts";
 import { pumpCurve } from "../pump/curve.ts";
-import { strengthDoubt } from "../pump/pump.ts";
+import { type Pump, strengthDoubt } from "../pump/pump.ts";
 import { BAR, GRAVITY, PSI } from "../quantity/constants.ts";
 import { measuredFlow } from "./instruments.ts";
 import type { FlowMeasurement } from "./reading.ts";
@@ -80,6 +80,20 @@ export interface Reach {
   gauge?: { most: number; strongest: number; published: boolean };
   /** m³/s that are expected to run */
   flow?: number;
+}
+
+/**
+ * What a gauge at a pump's port has to take where nobody knows the line: what the pump makes alone, shut off. Water
+ * that stands over it, a main before it or a pump in series adds to that, so it is the least and never the most.
+ * `speedRatio` of the rated speed; kg/m³.
+ *
+ * @example a pump of 20 m shut off in water of 1000 kg/m³: 196 kPa
+ */
+export function reachOfPump(pump: Pump, speedRatio: number, density: number): Reach {
+  const pressure = (headFactor: number) =>
+    pumpCurve(pump, speedRatio, { headFactor }).peak.head * density * GRAVITY;
+  const strongest = pressure(1 + strengthDoubt(pump).head);
+  return { gauge: { most: pressure(1), strongest, published: false } };
 }
 
 /** What is asked of the instruments of a reading of one pump of the line, its gauge at a height in m above datum. */

@@ -8,7 +8,7 @@ import { formatDoubtful } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
-import { reachOf, scaleFor } from "#core/measurement/reach.ts";
+import { scaleFor } from "#core/measurement/reach.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { lineKnown } from "#model/assumed.ts";
 import { electricOf, needleAt } from "#model/fieldTests.ts";
@@ -19,6 +19,8 @@ import {
   type NotOfOne,
   pointOf,
   pumpOfReading,
+  reachOfJob,
+  standingPumps,
 } from "#model/readings.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
@@ -101,7 +103,8 @@ export default function MeasurePane({
   const [also, setAlso] = useState(draft.pressure !== undefined);
   const [live, setLive] = useState(false);
   const known = lineKnown(job);
-  const placed = solved.kind === "solved" ? solved.solution.pumps : [];
+  const { pumps, site } = job;
+  const placed = useMemo(() => standingPumps({ pumps }, solved), [pumps, solved]);
   const heights = knownHeights(solved, job, draft);
   const { tap, pump, water } = heights;
   const { source, bodies, need } = job;
@@ -123,9 +126,8 @@ export default function MeasurePane({
   const { afterItemId } = draft;
   const dial = draft.elevation ?? tap;
   const reach = useMemo(
-    () =>
-      solved.kind === "solved" && dial !== undefined ? reachOf(solved.solution, place, dial) : {},
-    [solved, place, dial],
+    () => (ran ? reachOfJob({ site }, solved, ran, place, dial) : {}),
+    [site, solved, ran, place, dial],
   );
   const scale = scaleFor(reach, units === "us" ? "psi" : "bar", USUAL_SCALE[units]);
   // One reading: what is judged while it is typed is what is filed.
@@ -239,11 +241,9 @@ export default function MeasurePane({
   }
 
   const rated = ran?.pump;
-  const ownSpeedRatio =
-    solved.kind === "solved" ? solved.solution.line.pumps[place]?.item.speedRatio : undefined;
   const electric =
     result.kind === "ready"
-      ? electricOf(result.reading, comparison, rated, ownSpeedRatio)
+      ? electricOf(result.reading, comparison, rated, ran?.speedRatio)
       : undefined;
   const notOfOne =
     solved.kind === "solved" && result.kind === "ready" && result.reading.discharge
