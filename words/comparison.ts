@@ -156,8 +156,13 @@ function axisSentence(axis: AxisComparison, what: "flow" | "head", system: UnitS
   if (axis.kind === "off-curve" && axis.where === "shut") return "Shut, only the head is compared.";
   if (axis.kind === "off-curve") return `${where} nothing is published: ${OFF[axis.where]}.`;
   const expanded = COVERAGE * axis.standardUncertainty;
-  const sign = axis.value >= 0 ? "more" : "less";
-  return `${where} the curve gives ${format(axis.rated, what, system)}; measured ${formatPercent(Math.abs(axis.value), 1)} ${sign}, ± ${formatPercent(expanded, 1)}. ${formatPercent(-axis.allowed)} less would still pass.`;
+  const part = (fraction: number) => formatPercent(fraction, 1);
+  // A doubt wider than the difference is no difference: then only where it may lie is told.
+  const off =
+    Math.abs(axis.value) < expanded
+      ? `between ${part(expanded - axis.value)} less and ${part(expanded + axis.value)} more`
+      : `${part(Math.abs(axis.value))} ${axis.value >= 0 ? "more" : "less"}, ± ${part(expanded)}`;
+  return `${where} the curve gives ${format(axis.rated, what, system)}; measured ${off}. ${formatPercent(-axis.allowed)} less would still pass.`;
 }
 
 const OFF = {

@@ -187,6 +187,10 @@ describe("the supply in words", () => {
 it("a level is above or below, never minus so much below", () => {
   expect(levelWords(estimate(-1.2, 0.1), "metric")).toContain("1.20 ± 0.20 m below");
   expect(levelWords(estimate(0.4, 0.1), "metric")).toContain("0.40 ± 0.20 m above");
+  // Within the doubt it is not told as a height, but by where it may stand.
+  expect(levelWords(estimate(0.1, 0.1), "metric")).toMatch(
+    /between 0\.1\d* m below and 0\.3\d* m above the job’s usual level/,
+  );
 });
 
 it("a part is as fine as its doubt", () => {
@@ -285,6 +289,8 @@ describe("where it is going", () => {
   });
   it("does not say that it falls where it rises, and needs three visits", () => {
     expect(crossingWords(4, 0.95, trend({ kind: "below" }, 2e-5))).toContain("and rises");
+    expect(crossingWords(4, 0.95, trend({ kind: "not-falling" }, 2e-5))).toMatch(/^It rises by/);
+    expect(crossingWords(4, 0.95, trend({ kind: "below" }, -5e-6))).toContain("cannot say");
     expect(crossingWords(2, 0.95, undefined)).toMatch(/^2 visits tell.*From three on/);
     expect(crossingWords(0, 0.95, undefined)).toContain("a gauge is needed");
   });

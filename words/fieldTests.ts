@@ -1,7 +1,13 @@
 import { CAUTIONS, type Caution } from "#contract/documents/fieldTest.ts";
 import type { FirmDocument } from "#contract/documents/firm.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { format, formatDoubtful, formatPercent, formatSize } from "#contract/units/format.ts";
+import {
+  format,
+  formatDoubtful,
+  formatPercent,
+  formatSize,
+  withDoubt,
+} from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
@@ -30,13 +36,13 @@ import { itemName } from "./items.ts";
 export function doubtfulPercent({ value, standardUncertainty }: Estimate): string {
   const spread = 100 * COVERAGE * standardUncertainty;
   const decimals = spread > 0 ? Math.min(Math.max(1 - Math.floor(Math.log10(spread)), 0), 3) : 1;
-  return `${(100 * value).toFixed(decimals)} ± ${spread.toFixed(decimals)} %`;
+  return `${withDoubt(100 * value, spread, decimals)} %`;
 }
 
 const times = ({ value, standardUncertainty }: Estimate) => {
   const spread = COVERAGE * standardUncertainty;
   const decimals = Math.min(Math.max(1 - Math.floor(Math.log10(Math.max(spread, 1e-3))), 1), 3);
-  return `${value.toFixed(decimals)} ± ${spread.toFixed(decimals)} times`;
+  return `${withDoubt(value, spread, decimals)} times`;
 };
 
 /** All readings of a pump together against its curve. */
@@ -224,8 +230,9 @@ function sameAsWords(
 export function levelWords({ value, standardUncertainty }: Estimate, system: UnitSystem): string {
   const spread = COVERAGE * standardUncertainty;
   const published = "If the pump does what is published, the water stands";
-  return Math.abs(value) <= spread / 10
-    ? `${published} at the job’s usual level, ± ${format(spread, "length", system)}.`
+  const said = (metres: number) => format(metres, "length", system);
+  return Math.abs(value) < spread
+    ? `${published} between ${said(spread - value)} below and ${said(spread + value)} above the job’s usual level.`
     : `${published} ${formatDoubtful(Math.abs(value), spread, "length", system)} ${value < 0 ? "below" : "above"} the job’s usual level.`;
 }
 
@@ -472,13 +479,18 @@ export function crossingWords(
   }
   const { slope, crossing } = trend;
   const year = 365.25;
-  const fall = `${(100 * year * Math.abs(slope.value)).toFixed(1)} ± ${(100 * year * COVERAGE * slope.standardUncertainty).toFixed(1)} %`;
+  const [moved, spread] = [slope.value, COVERAGE * slope.standardUncertainty].map(
+    (part) => 100 * year * part,
+  ) as [number, number];
+  const fall = `${withDoubt(Math.abs(moved), spread, 1)} %`;
   const bound = formatPercent(limit);
   switch (crossing.kind) {
     case "not-falling":
-      return `It does not fall by more than the readings may be off: ${fall} a year.`;
+      return moved > spread
+        ? `It rises by ${fall} a year: look at the readings, for no pump mends itself.`
+        : `It does not fall by more than the readings may be off: ${(spread - moved).toFixed(1)} % a year at most.`;
     case "below":
-      return `It stands below ${bound} already, and ${slope.value < 0 ? "falls" : "rises"} by ${fall} a year.`;
+      return `It stands below ${bound} already, ${Math.abs(moved) < spread ? "and whether it goes on falling these visits cannot say" : `and ${moved < 0 ? "falls" : "rises"} by ${fall} a year`}.`;
     case "too-far":
       return `It falls by ${fall} a year. When it comes to ${bound} is further off than these visits can say.`;
     case "crosses":

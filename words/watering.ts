@@ -1,4 +1,4 @@
-import { format, formatPercent } from "#contract/units/format.ts";
+import { format, formatPercent, withDoubt } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { ACRE, INCH } from "#core/quantity/constants.ts";
 import type { CanAgreement, CanReason, CanResult } from "#core/watering/catchCans.ts";
@@ -86,7 +86,7 @@ export function calibrationWords(
       : " at which it throws as it should";
   const count = used.length === 1 ? "One throw makes" : `${used.length} throws make`;
   return [
-    `${count} it ${factor.toFixed(2)} ± ${(2 * standardUncertainty).toFixed(2)} times what ${of} says. That holds at every pressure${window}: both follow its root.`,
+    `${count} it ${withDoubt(factor, 2 * standardUncertainty, 2)} times what ${of} says. That holds at every pressure${window}: both follow its root.`,
     ...(leftOut.length > 0
       ? [
           `${leftOut.length === 1 ? "One throw was" : `${leftOut.length} throws were`} taken outside that and ${leftOut.length === 1 ? "is" : "are"} left out: there it tells nothing.`,
@@ -260,7 +260,7 @@ export function agreementWords(
   system: UnitSystem,
 ): { severity: "good" | "watch"; title: string; sentence: string; reasons: string[] } {
   const flow = (si: number) => format(si, "flow", system);
-  const both = `The cans add up to ${flow(caught)}, the line says ${flow(modelled)}: ${formatPercent(found.ratio)} of it, ± ${formatPercent(found.doubt)}.`;
+  const both = `The cans add up to ${flow(caught)}, the line says ${flow(modelled)}: ${withDoubt(100 * found.ratio, 100 * found.doubt, 0)} % of it.`;
   return found.kind === "agree"
     ? { severity: "good", title: "Cans and line agree", sentence: both, reasons: [] }
     : {

@@ -5,6 +5,7 @@ import { WEIGHINGS } from "#core/choose/weights.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { Line, PathItem } from "#core/line/path.ts";
 import type { AxisComparison, Comparison } from "#core/measurement/acceptance.ts";
+import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import { checkWords } from "./checks.ts";
 import { type Reasoned, reasonOf } from "./choosing.ts";
@@ -187,6 +188,29 @@ describe("comparisons in words", () => {
     expect(formatDoubtful(1.65 * 6.30901964e-5, 0.02 * 6.30901964e-5, "flow", "us")).toBe(
       "1.650 ± 0.020 gpm",
     );
+  });
+
+  it("tell no doubt wider than its number: what may be none is at most so much", () => {
+    expect(formatDoubtful(0.4, 0.5, "head", "metric")).toBe("at most 0.90 m");
+    expect(formatDoubtful(0, 0.5, "head", "metric")).toBe("at most 0.50 m");
+    expect(formatDoubtful(0.51, 0.5, "head", "metric")).toBe("0.51 ± 0.50 m");
+    // What lies under nothing, such as suction, has no most that says anything.
+    expect(formatDoubtful(-0.4, 0.5, "head", "metric")).toBe("−0.40 ± 0.50 m");
+  });
+
+  it("hold a reading against the curve by where it may lie where that says more than the difference", () => {
+    const { atHead } = comparison;
+    if (atHead.kind === "off-curve") throw new Error("fixture lies on its curve");
+    const said = (value: number, standardUncertainty = 0.02) =>
+      comparisonWords(
+        { ...comparison, atHead: { ...atHead, value, standardUncertainty } },
+        "metric",
+      ).atHead;
+    const of2 = COVERAGE * 0.02;
+    expect(said(-of2 * 0.9)).toContain("measured between 7.6 % less and 0.4 % more.");
+    expect(said(of2 * 0.5)).toContain("measured between 2.0 % less and 6.0 % more.");
+    expect(said(-of2 * 1.1)).toContain("measured 4.4 % less, ± 4.0 %.");
+    expect(said(of2 * 1.1)).toContain("measured 4.4 % more, ± 4.0 %.");
   });
 
   it("say which instrument to improve, and what is not published", () => {

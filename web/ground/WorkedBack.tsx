@@ -1,6 +1,6 @@
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { format, formatDoubtful, formatPercent } from "#contract/units/format.ts";
+import { format, formatDoubtful, formatPercent, withDoubt } from "#contract/units/format.ts";
 import { jetBore } from "#core/line/path.ts";
 import { INCH } from "#core/quantity/constants.ts";
 import { FLOW_DOUBT, GAUGE_DOUBT } from "#model/watering/usual.ts";
@@ -119,8 +119,8 @@ export function ReadTold({ told }: ToldProps) {
 function area(si: number, doubt: number, units: "us" | "metric"): string {
   const [unit, symbol] = units === "us" ? [INCH ** 2, "in²"] : [1e-6, "mm²"];
   const decimals = units === "us" ? 3 : 0;
-  const spread = doubt > 0 ? ` ± ${(doubt / unit).toFixed(decimals)}` : "";
-  return `${(si / unit).toFixed(decimals)}${spread} ${symbol}`;
+  const value = si / unit;
+  return `${doubt > 0 ? withDoubt(value, doubt / unit, decimals) : value.toFixed(decimals)} ${symbol}`;
 }
 
 function Found({
