@@ -61,6 +61,11 @@ describe("how much water", () => {
     expect(some?.wantedFlow).toBeCloseTo((2 * 0.9 * 200 * 0.02) / 3600, 12);
     expect((more?.wantedFlow ?? 0) / (some?.wantedFlow ?? 1)).toBeCloseTo(2, 9);
     expect(withNeed(job, rain()).wantedFlow).toBeUndefined();
+    // Half as much again as comes in where nobody says otherwise; of what is no inflow nothing is kept in hand.
+    const { inHand: _, ...usual } = rain(0.02) as Extract<Need, { kind: "rain" }>;
+    expect(withNeed(job, usual).wantedFlow).toBeCloseTo((1.5 * 0.9 * 200 * 0.02) / 3600, 12);
+    const house = withNeed(job, { kind: "household", fixtures: 6 });
+    expect(gpm(house.wantedFlow)).toBeCloseTo(6, 9);
     expect(withNeed(job, { kind: "typed", flow: 0.003 }).wantedFlow).toBe(0.003);
   });
 });

@@ -30,6 +30,7 @@ import {
 } from "../test/fixtures.ts";
 import { drawNetwork } from "../test/randomNetworks.ts";
 import type { Severity } from "./check.ts";
+import { heldBy } from "./discharge.ts";
 import { type CheckCode, checkContext, completed, judge, judgementDerivation } from "./registry.ts";
 
 const pump = tablePump(
@@ -968,4 +969,12 @@ describe("getting water to a pump", () => {
       "stop",
     );
   });
+});
+
+it("a wall holds up to its rating, with a tenth of it kept in reserve", () => {
+  expect(heldBy(0.9e6, 1e6)).toBe("good");
+  expect(heldBy(0.9e6 + 1, 1e6)).toBe("watch");
+  expect(heldBy(1e6, 1e6)).toBe("watch");
+  expect(heldBy(1e6 + 1, 1e6)).toBe("stop");
+  expect(heldBy(-1e5, 1e6)).toBe("good");
 });

@@ -253,6 +253,12 @@ interface PipePressure {
   facts: Pressures;
 }
 
+/** How a pressure across a wall stands to what the pipe is rated, both in Pa. Its reserve: common practice, no source. */
+export function heldBy(pressure: number, rating: number): "stop" | "watch" | "good" {
+  if (pressure > rating) return "stop";
+  return pressure > LIMITS.pressureReserve * rating ? "watch" : "good";
+}
+
 export const pressureRating = check<Pressures>({
   quantity: "pressure",
   each: "line",
@@ -261,9 +267,8 @@ export const pressureRating = check<Pressures>({
       const { stock, itemId } = segment;
       const limit = stock && pressureRatingAt(stock, context.line.site.waterTemperature);
       if (!stock || limit === undefined) return [];
-      const close = value > LIMITS.pressureReserve * limit;
-      const enough = facts.shutoffUnknown ? "unknown" : close ? "watch" : "good";
-      const severity = value > limit ? "stop" : enough;
+      const held = heldBy(value, limit);
+      const severity = facts.shutoffUnknown && held !== "stop" ? "unknown" : held;
       return [{ severity, at, itemId, value, limit, source: stock.source, facts }];
     }),
   rank: moreIsWorse,

@@ -1,9 +1,12 @@
 import fc from "fast-check";
+import { bisect } from "fmin/src/bisect.js";
 import { Solver } from "odex";
 import { describe, expect, it } from "vitest";
+import { waterAt } from "../fluid/water.ts";
 import { orificeFlow } from "../hydraulics/hydraulicModel.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
 import type { PathItem } from "../line/path.ts";
+import { colebrookWhite } from "../pipe/frictionFactor.ts";
 import { FOOT, GALLON, GRAVITY, INCH } from "../quantity/constants.ts";
 import { check, fitting, lineOf, one, open, pipe, set, split, tank } from "../test/fixtures.ts";
 import { cycleAt, floatFor, worstCycle } from "./cycle.ts";
@@ -500,6 +503,16 @@ describe("a pump that a float switches", () => {
     // Free fall from half the height at the least, a pipe's friction more.
     expect(bare.time).toBeGreaterThan((10 * FOOT) / Math.sqrt(2 * GRAVITY * 5 * FOOT));
     expect(bare.time).toBeLessThan(10);
+    // As the whole riser falls under half its height, against its own friction and the speed it has to gain.
+    const area = bare.volume / (10 * FOOT);
+    const bore = Math.sqrt((4 * area) / Math.PI);
+    const needed = (speed: number) => {
+      const { density, viscosity } = waterAt(288.15);
+      const factor = colebrookWhite((speed * bore * density) / viscosity, 1.5e-6 / bore);
+      return ((1 + (factor * 10 * FOOT) / bore) * speed ** 2) / (2 * GRAVITY);
+    };
+    const speed = bisect((v: number) => needed(v) - 5 * FOOT, 0.1, 10, { tolerance: 1e-12 });
+    expect(bare.time).toBeCloseTo((10 * FOOT) / speed, 2);
     // A level run behind it holds its water, and one that falls by less than the eye sees; one that rises gives it back.
     const along = (rise: number) =>
       fallingBack(

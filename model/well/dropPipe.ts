@@ -6,7 +6,7 @@ import {
   pressureRatingAt,
 } from "#core/catalogue/pipes.ts";
 import type { Severity } from "#core/check/check.ts";
-import { LIMITS } from "#core/check/check.ts";
+import { heldBy } from "#core/check/discharge.ts";
 import { findConductor } from "#core/driving/conductor.ts";
 import { shutHeads } from "#core/hydraulics/shutHeads.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
@@ -132,12 +132,9 @@ const COPPER = 2.06e-8;
 const USUAL_WIRE = 2.5e-6;
 
 function severityOf(pressure: number | undefined, rating: number | undefined): Severity {
-  if (pressure === undefined || rating === undefined) return "unknown";
-  if (pressure > rating) return "stop";
-  return pressure > LIMITS.pressureReserve * rating ? "watch" : "good";
+  return pressure === undefined || rating === undefined ? "unknown" : heldBy(pressure, rating);
 }
 
-/** Runs that climb out of the well, the lowest first. */
 /**
  * The item of the path after which a gauge can be tapped in and read: in a well the pipe that comes up to the casing's
  * top, as no hand reaches the pump's port. Nothing where no pump hangs.
@@ -148,6 +145,7 @@ export function wellheadItem(
   return hasWell(job) ? hangingPipes(job, topOf(job)).at(-1)?.item.id : undefined;
 }
 
+/** Runs that climb out of the well, the lowest first. */
 function hangingPipes(job: Pick<JobDocument, "path" | "source">, top: number) {
   const found: { item: Extract<PathItem, { kind: "pipe" }>; lowest: number }[] = [];
   let elevation = job.source.intake;

@@ -89,8 +89,13 @@ function HangAt({ depth }: { depth: number }) {
 export function PipeTold({ job, told }: ToldProps) {
   const units = useUnits();
   const { window, dropPipe, parts } = told;
-  const judgements = told.judgements.filter(({ severity }) => severity !== "good");
-  const good = told.judgements.length - judgements.length;
+  // What the hanging pipe holds is told run by run in its table, with what to hang it on instead.
+  const listed = told.judgements.filter(
+    ({ code, itemId }) =>
+      !(code.startsWith("pressure-rating") && dropPipe.runs.some((run) => run.itemId === itemId)),
+  );
+  const judgements = listed.filter(({ severity }) => severity !== "good");
+  const good = listed.length - judgements.length;
   const empty = window.to < window.from;
   const length = (si: number) => format(si, "length", units);
   return (
