@@ -309,6 +309,19 @@ test("hoses are compared for a tap and for a pump, and the address keeps the que
   const shown = await table.textContent();
   await page.reload();
   await expect(table).toHaveText(shown ?? "");
+
+  // Two of them timed with one bucket: their ratio with its doubt, beside the one worked out.
+  const timed = page.getByRole("region", { name: "Two of them timed" });
+  await timed.getByLabel("First hose").selectOption({ label: "5/8 in garden hose" });
+  await timed.getByLabel("Second hose").selectOption({ label: "3/4 in garden hose" });
+  await timed.getByLabel("It filled in").fill("43");
+  await timed.getByLabel("And it in").fill("0:27");
+  await expect(timed).toContainText(/3\/4 in garden hose has 1\.593 ± 0\.0\d\d times as much\./);
+  await expect(timed).toContainText(/The model says \d\.\d\d times/);
+  await timed.getByLabel("And it in").fill("27 paces");
+  await expect(timed).not.toContainText("times as much");
+  await timed.getByLabel("And it in").fill("1.2");
+  await expect(timed).toContainText("nobody can time it");
 });
 
 test("a line says what it takes before there is a pump: typed key by key, sized, then one chosen", async ({

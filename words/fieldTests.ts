@@ -529,5 +529,5 @@ export function ratioWords(
     : `${measured}: no difference that these readings could show.`;
   if (model === undefined) return plain;
   const off = Math.abs(ratio.value - model) > COVERAGE * ratio.standardUncertainty;
-  return `${plain} The model says ${model.toFixed(2)} times${off ? ": more or other things than that were changed, or the line is not as the job has it" : ", and so it is"}.`;
+  return `${plain} The model says ${model.toFixed(2)} times${off ? ": more or other things than that were changed, or the line is not as it was typed" : ", and so it is"}.`;
 }

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
@@ -12,6 +12,7 @@ import { useUnits } from "../app/settings.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { TimedHoses } from "./TimedHoses.tsx";
 
 /** Small to large, inch and metric side by side. */
 const HOSES = [
@@ -46,15 +47,17 @@ export default function HosesPage() {
   const units = useUnits();
   const library = useQuery(allPumps);
   const [params, setParams] = useSearchParams();
-  const set = (name: string, value: string) =>
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before);
-        next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
+  // What was typed last, before the page has been drawn with it: two entries in one breath are both kept.
+  const latest = useRef(params);
+  useEffect(() => {
+    latest.current = params;
+  }, [params]);
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(latest.current);
+    next.set(name, value);
+    latest.current = next;
+    setParams(next, { replace: true });
+  };
   const value = (key: Key) => {
     const typed = Number(params.get(key) ?? Number.NaN);
     return Number.isFinite(typed) ? typed : USUAL[units][key];
@@ -184,6 +187,7 @@ export default function HosesPage() {
           </tbody>
         </table>
       </div>
+      <TimedHoses {...{ rows, params, set }} />
       <p className="mt-3 max-w-3xl text-[13px] text-soft">
         Water at 15 °C, Darcy–Weisbach; the outlet open. A tap’s own plumbing takes what its shut
         pressure and open flow say, so a fatter hose can never give more than the open tap. Prices

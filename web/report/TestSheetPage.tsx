@@ -20,7 +20,7 @@ import { Button } from "../ui/Button.tsx";
 import { downloadBlob, downloadText } from "../ui/downloadText.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { Blocks } from "./Blocks.tsx";
-import { svgOf } from "./pdf.ts";
+import { pdfOf, svgOf } from "./pdf.ts";
 
 /** A test on one sheet: to read, to print, as a PDF, and its raw readings to take elsewhere. */
 export default function TestSheetPage() {
@@ -78,7 +78,6 @@ function Sheet({ id, job, test }: { id: string; job: JobDocument; test: TestWith
   async function pdf(): Promise<void> {
     setMaking(true);
     try {
-      const { pdfOf } = await import("./pdf.ts");
       const drawn = [
         { svg: svgOf(section.current), width: 0.5 },
         { svg: await chartSvg(curve.current), width: 0.5 },
