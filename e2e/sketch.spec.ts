@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, expectAccessible, saved, test } from "./harness.ts";
+import { choosePump, expect, expectAccessible, saved, test } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 
@@ -163,6 +163,27 @@ test("a flow is timed without any job before it: one choice, two taps", async ({
     .getByRole("list", { name: "Measured" })
     .getByText(/^Measuring, /)
     .waitFor();
+});
+
+test("a gauge is held to the pump alone where nobody drew the line", async ({ page }) => {
+  await page.goto("/new");
+  await page.getByRole("button", { name: "Just measure" }).click();
+  await expect(page).toHaveURL(/\/measure/);
+  await page.getByRole("link", { name: "Pump", exact: true }).click();
+  await choosePump(page, "Osmerley Deep 3");
+  await saved(page);
+  await page.getByRole("link", { name: "Measure", exact: true }).click();
+  await page.getByText("I also have a gauge").click();
+  await expect(page.getByText(/^With the line shut the pump makes at least/)).toBeVisible();
+  await page.getByLabel("Measured by").selectOption("meter");
+  await page.getByLabel("Meter reads", { exact: true }).fill("1 L/s");
+  await page.getByLabel("Gauge reads").fill("20 psi");
+  await page.getByLabel("Dial’s height").fill("0 m");
+  await page.getByLabel("Full scale", { exact: true }).fill("36 psi");
+  await expect(page.getByRole("region", { name: "Measured against rated" })).toContainText(
+    "This gauge ends at",
+  );
+  await expect(page.getByRole("button", { name: "File this reading" })).toBeDisabled();
 });
 
 test("the board is searched, sorted, and opens again as it was", async ({ page }) => {

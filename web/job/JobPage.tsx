@@ -302,7 +302,7 @@ function Bench() {
             )}
           >
             {!lineKnown(job) ? (
-              <p className="p-4 text-soft">
+              <p className="p-4 pr-20 text-soft">
                 Nobody has drawn this line. What stands below is only there to be typed over: the
                 drawing follows.
               </p>
