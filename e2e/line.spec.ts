@@ -136,10 +136,11 @@ test("rows are dragged, doubled and cut, and heights typed as levels", async ({ 
 
   // By keyboard: the handle is lifted with space, moved with arrows, set down with space.
   await rows.nth(1).getByRole("button", { name: "Drag this row" }).focus();
+  const said = page.locator("[id^=DndLiveRegion]");
   await page.keyboard.press("Space");
-  await page.waitForTimeout(150);
+  await expect(said).toContainText(/Picked up|was moved over/);
   await page.keyboard.press("ArrowDown");
-  await page.waitForTimeout(250);
+  await expect(said).toContainText(/item (\S+) was moved over droppable area (?!\1\.)/);
   await page.keyboard.press("Space");
   await expect(rows.nth(2).getByLabel("Length")).toHaveValue("26");
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();

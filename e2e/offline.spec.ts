@@ -65,9 +65,7 @@ test("without a network it opens, is edited, times a bucket and files; back on l
 
   await context.setOffline(false);
   await page.reload();
-  await expect(page.getByRole("region", { name: "Not saved yet" })).toHaveCount(0, {
-    timeout: 30_000,
-  });
+  await expect(page.getByRole("region", { name: "Not saved yet" })).toHaveCount(0);
   const api = page.request;
   await expect
     .poll(

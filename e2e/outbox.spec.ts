@@ -64,8 +64,8 @@ test("of two tabs closed without network neither's change is lost", async ({ con
   await saved(page);
   await page.getByRole("link", { name: "Jobs", exact: true }).click();
   const held = page.getByRole("region", { name: "Not saved yet" });
-  await expect(held).toContainText(other, { timeout: 20_000 });
-  await expect(held).toContainText("changed or deleted somewhere else", { timeout: 20_000 });
+  await expect(held).toContainText(other);
+  await expect(held).toContainText("changed or deleted somewhere else");
   await held.getByRole("button", { name: "Keep as a job of its own" }).click();
   await expect(nameField(page)).toHaveValue(other);
 });
@@ -203,7 +203,7 @@ test("a reading filed without network, with a picture, goes by itself and is the
     (await (await next.request.get(`/api/jobs/${job}/tests`)).json()).flatMap(
       ({ readings: those }: { readings: unknown[] }) => those,
     ) as { document: { attachments: string[] } }[];
-  await expect.poll(async () => (await readings()).length, { timeout: 20_000 }).toBe(1);
+  await expect.poll(async () => (await readings()).length).toBe(1);
   await next.evaluate(() => dispatchEvent(new Event("online")));
   await expect.poll(() => lost).toBe(2);
   await next.goto(`/jobs/${job}/measure`);

@@ -12,7 +12,7 @@ const card = (page: Page) => page.getByRole("article", { name: /What the reading
 /** Waits until the instruments stand still, takes what they show and files it. */
 async function takeAndFile(page: Page): Promise<void> {
   const take = page.getByRole("button", { name: "Take", exact: true });
-  await expect(take).toBeEnabled({ timeout: 40_000 });
+  await expect(take).toBeEnabled();
   await take.tap();
   await page.getByRole("button", { name: "File it" }).tap();
   await expect(page.getByText("Reading filed.").last()).toBeVisible();
@@ -64,7 +64,7 @@ test.describe("on a phone", () => {
       "done",
     );
 
-    await expect(card(page)).toHaveAttribute("data-whole", "falls-short", { timeout: 20_000 });
+    await expect(card(page)).toHaveAttribute("data-whole", "falls-short");
     await expect(card(page)).toContainText("The pump is short");
     await expect(card(page)).toContainText("By 5 readings together");
     const visit = page.getByRole("button", { name: /Readings of the day.*[5-9] readings/ });

@@ -101,8 +101,11 @@ test("what is said of a visit is kept, and its limits decide", async ({ page }) 
   await expect(page.getByText("Seen to: 1 of 5, by Wren, limits 30.0 % and 30.0 %")).toBeVisible();
   // Once on file it is saved a moment after it is typed.
   await page.getByText(/^Seen to: 1 of 5/).click();
+  const kept = page.waitForResponse(
+    (answer) => answer.request().method() === "PUT" && answer.url().includes("/api/tests/"),
+  );
   await page.getByLabel("Pressure let off before a joint was opened").check();
-  await page.waitForTimeout(1500);
+  await kept;
   await page.reload();
   await expect(page.getByText(/^Seen to: 2 of 5, by Wren/)).toBeVisible();
 });

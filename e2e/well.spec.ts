@@ -8,7 +8,7 @@ const view = (page: Page, name: string) =>
 const known = (page: Page) => page.getByRole("region", { name: "What is known of the well" });
 const told = (page: Page) => page.getByRole("region", { name: "What it comes to" });
 const settled = (page: Page) =>
-  expect(told(page).locator("[aria-busy=false]").first()).toBeVisible({ timeout: 15_000 });
+  expect(told(page).locator("[aria-busy=false]").first()).toBeVisible();
 const drawing = (page: Page) => page.getByTestId("well-drawing");
 /** The number a figure begins with. */
 const number = async (of: ReturnType<Page["locator"]>) =>
@@ -44,9 +44,7 @@ test.describe("on a phone", () => {
     await pumps.getByRole("button").first().click();
     await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
     await stage(page, "Well").click();
-    await expect(page.getByTestId("well-figures")).toContainText("Pump may hang", {
-      timeout: 15_000,
-    });
+    await expect(page.getByTestId("well-figures")).toContainText("Pump may hang");
     await view(page, "Pump and pipe").click();
     const figures = page.getByTestId("pipe-figures").locator("dd");
     const [above, below, hangs] = [
@@ -72,7 +70,7 @@ test("the borehole is told: its figures open their own workings, and every view 
 }) => {
   await page.goto(BOREHOLE);
   const figures = page.getByTestId("well-figures");
-  await expect(figures).toContainText("Lowest pumping level", { timeout: 15_000 });
+  await expect(figures).toContainText("Lowest pumping level");
   await settled(page);
   await expectAccessible(page);
   for (const name of ["Pump and pipe", "Tank", "Cable", "Other pumps"]) {
@@ -100,15 +98,15 @@ test("a pump hung too deep stops; hung where it may it is good, with as much mor
   await expect(check).toContainText("Hung too deep");
   await expect(check).toContainText("its motor above the screen");
   await view(page, "Pump and pipe").click();
-  await expect(told(page)).toContainText("58.0 m of 40 mm PE100", { timeout: 15_000 });
+  await expect(told(page)).toContainText("58.0 m of 40 mm PE100");
   await known(page)
     .getByRole("button", { name: /^Hang it at/ })
     .click();
   await expect(check).not.toContainText("Hung too deep");
-  await expect(told(page)).toContainText(/3\d\.\d m of 40 mm PE100/, { timeout: 15_000 });
+  await expect(told(page)).toContainText(/3\d\.\d m of 40 mm PE100/);
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
-  await expect(told(page)).toContainText("40.0 m of 40 mm PE100", { timeout: 15_000 });
+  await expect(told(page)).toContainText("40.0 m of 40 mm PE100");
 });
 
 test("a wider casing does not cool the motor, a sleeve does; thin pipe bursts dead-headed, and other pipe is hung", async ({
@@ -137,10 +135,10 @@ test("a wider casing does not cool the motor, a sleeve does; thin pipe bursts de
   await page.getByPlaceholder(/./).last().fill("40 mm sdr 17");
   await page.getByRole("option").first().click();
   const states = page.getByTestId("drop-pipe");
-  await expect(states).toContainText("1000 kPa", { timeout: 15_000 });
+  await expect(states).toContainText("1000 kPa");
   await expect(states.getByRole("row").last()).toContainText("Watch");
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
-  await expect(states).toContainText("1600 kPa", { timeout: 15_000 });
+  await expect(states).toContainText("1600 kPa");
 });
 
 test("a test step moves the drawdown; without any the well says what to measure", async ({
@@ -148,30 +146,30 @@ test("a test step moves the drawdown; without any the well says what to measure"
 }) => {
   await page.goto(BOREHOLE);
   const seasons = page.getByTestId("seasons");
-  await expect(seasons).toContainText("33.9 m", { timeout: 15_000 });
+  await expect(seasons).toContainText("33.9 m");
   await told(page).getByLabel("level", { exact: true }).nth(1).fill("33 m");
-  await expect(seasons).not.toContainText("33.9 m", { timeout: 15_000 });
+  await expect(seasons).not.toContainText("33.9 m");
   await told(page).getByRole("button", { name: "Take step 2 out" }).click();
-  await expect(told(page)).toContainText("One step", { timeout: 15_000 });
+  await expect(told(page)).toContainText("One step");
   await expect(page.locator("[data-check=well-dry]")).toContainText(
     "Above the flow that was tested",
   );
   await told(page).getByRole("button", { name: "A step" }).click();
-  await expect(told(page)).toContainText("Two steps", { timeout: 15_000 });
+  await expect(told(page)).toContainText("Two steps");
 });
 
 test("the cable: an ampacity too small hands on to the next size, which is taken", async ({
   page,
 }) => {
   await page.goto(`${BOREHOLE}?view=cable`);
-  await expect(told(page)).toContainText("2.5 mm² class 5 is the cheapest", { timeout: 15_000 });
+  await expect(told(page)).toContainText("2.5 mm² class 5 is the cheapest");
   await known(page).getByLabel("2.5 mm² carries, A").fill("16");
-  await expect(told(page)).toContainText("4 mm² class 5 is the cheapest", { timeout: 15_000 });
+  await expect(told(page)).toContainText("4 mm² class 5 is the cheapest");
   await expect(page.getByTestId("cables")).toContainText(
     "Carries 16 A, less than its 20 A breaker",
   );
   await known(page).getByLabel("4 mm² carries, A").fill("");
-  await expect(told(page)).toContainText(/ask your electrician/i, { timeout: 15_000 });
+  await expect(told(page)).toContainText(/ask your electrician/i);
   await told(page).getByRole("button", { name: "Take 6 mm²" }).click();
   await expect(page.getByTestId("cables")).toContainText("taken");
   await stage(page, "Pump").click();
@@ -182,32 +180,30 @@ test("the cable: an ampacity too small hands on to the next size, which is taken
 test("a week by both schools, then a day as it is typed", async ({ page }) => {
   await page.goto(`${BOREHOLE}?view=day`);
   const both = page.getByTestId("both");
-  await expect(both).toContainText("Starts a week", { timeout: 20_000 });
+  await expect(both).toContainText("Starts a week");
   await expect(page.getByTestId("taps")).toContainText("Top plots");
   await told(page).getByRole("button", { name: "With the valve" }).click();
   await expect(page.getByTestId("marker")).toContainText("in the tank");
   await expectAccessible(page);
   await known(page).getByLabel("Looked at").selectOption("1");
   await known(page).getByLabel("Water is drawn by").selectOption("typed");
-  await expect(both).toContainText("Starts a day", { timeout: 20_000 });
+  await expect(both).toContainText("Starts a day");
   await expect(told(page)).toContainText("24 draws");
   await known(page).getByRole("button", { name: "Take draw 1 out" }).click();
-  await expect(told(page)).toContainText("23 draws", { timeout: 15_000 });
+  await expect(told(page)).toContainText("23 draws");
 });
 
 test("one pump beside half a pump and a booster, in two columns", async ({ page }) => {
   await page.goto(`${BOREHOLE}?view=what-if`);
   await page.getByRole("button", { name: /as booster$/ }).click();
   const table = page.getByRole("region", { name: "What if" });
-  await expect(table).toContainText("Energy at the taps", { timeout: 20_000 });
+  await expect(table).toContainText("Energy at the taps");
   const row = table.getByRole("row", { name: /^Booster/ }).getByRole("cell");
   await expect(row.nth(0)).toHaveText("–");
   await expect(row.nth(1)).toContainText("kWh/m³");
   await table.getByRole("button", { name: /^Apply/ }).click();
   await view(page, "Tank").click();
-  await expect(page.getByTestId("tank-figures")).toContainText("Starts, at the most", {
-    timeout: 15_000,
-  });
+  await expect(page.getByTestId("tank-figures")).toContainText("Starts, at the most");
   await page.getByRole("button", { name: "Undo (Ctrl Z)" }).click();
 });
 
@@ -215,23 +211,23 @@ test("a pump worked by hand, an air lift and a pulse pump are told, and stop whe
   page,
 }) => {
   await page.goto(`${BOREHOLE}?view=other`);
-  await expect(told(page)).toContainText("Pull at the handle", { timeout: 15_000 });
+  await expect(told(page)).toContainText("Pull at the handle");
   await known(page).getByLabel("Cylinder, bore").fill("120 mm");
-  await expect(told(page)).toContainText("a smaller cylinder", { timeout: 15_000 });
+  await expect(told(page)).toContainText("a smaller cylinder");
   await known(page).getByRole("button", { name: "An air lift" }).click();
-  await expect(told(page)).toContainText("of the air’s work lifts", { timeout: 15_000 });
+  await expect(told(page)).toContainText("of the air’s work lifts");
   await known(page).getByLabel("Foot down at").fill("30 m");
-  await expect(told(page)).toContainText("of its length stands in water", { timeout: 15_000 });
+  await expect(told(page)).toContainText("of its length stands in water");
   await known(page).getByLabel("Foot down at").fill("62 m");
   await known(page).getByLabel("Compressor gives").fill("6 bar");
-  await expect(told(page)).toContainText("of the air’s work lifts", { timeout: 15_000 });
+  await expect(told(page)).toContainText("of the air’s work lifts");
   await known(page).getByLabel("Compressor gives").fill("2 bar");
-  await expect(told(page)).toContainText("this compressor does not give that", { timeout: 15_000 });
+  await expect(told(page)).toContainText("this compressor does not give that");
   await known(page).getByRole("button", { name: "A pulse pump" }).click();
   // Until it was caught and timed it gives nothing that anybody knows of.
-  await expect(told(page)).toContainText("not measured", { timeout: 15_000 });
+  await expect(told(page)).toContainText("not measured");
   await known(page).getByLabel("One slug, measured").fill("2.4 L");
   await known(page).getByLabel("Slug to slug, measured").fill("0:07");
-  await expect(told(page)).toContainText("as it was measured", { timeout: 15_000 });
+  await expect(told(page)).toContainText("as it was measured");
   await expectAccessible(page);
 });

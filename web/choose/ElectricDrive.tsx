@@ -15,7 +15,7 @@ import {
 } from "#core/driving/motor.ts";
 import type { Driving } from "#model/choose/driving.ts";
 import { useUnits } from "../app/settings.ts";
-import { edit, visit } from "../job/jobStore.ts";
+import { edit, useJobStore, visit } from "../job/jobStore.ts";
 import { JobQuantity } from "../job/parts/JobQuantity.tsx";
 import { NumberField, SelectField } from "../ui/Fields.tsx";
 import { Figure } from "../ui/Figure.tsx";
@@ -31,7 +31,7 @@ export function ElectricDrive({ driving, job }: { driving: Driving; job: JobDocu
   return (
     <section aria-label="Electricity" className="grid gap-2">
       <h2 className="plate text-[19px]">Electricity</h2>
-      <Feeding job={job} />
+      <Feeding />
       {motor ? (
         <>
           <dl className="grid grid-cols-2 gap-x-4 gap-y-2">
@@ -147,9 +147,9 @@ function verdicts({ cable, breaker, generator, ofPlate }: MotorAtWork) {
   return found;
 }
 
-/** What lies between supply and motor. */
-function Feeding({ job }: { job: JobDocument }) {
-  const { cable, supplies } = job.site;
+/** What lies between supply and motor: as typed, where what is told of it follows later. */
+function Feeding() {
+  const { cable, supplies } = useJobStore(({ job }) => job.site);
   const first = supplies?.[0];
   const setSite = (patch: object) => edit((j) => ({ ...j, site: { ...j.site, ...patch } }));
   const setFirst = (patch: object) =>

@@ -45,7 +45,7 @@ export function DayTold({ job, told }: ToldProps) {
           <StatusMark severity={day.why === "no-sets-left" ? "good" : "stop"} />
           <span>{dayRefused(day)}</span>
         </p>
-        {own.at && <WhereYouAre at={own.at} sets={timing.runs.length} />}
+        <WhereYouAre sets={timing.runs.length} />
       </div>
     );
   }
@@ -68,7 +68,7 @@ export function DayTold({ job, told }: ToldProps) {
         </Button>
         {!own.at && <Button onClick={() => planFrom(0)}>I am at a set: plan from now</Button>}
       </div>
-      {own.at && <WhereYouAre at={own.at} sets={timing.runs.length} />}
+      <WhereYouAre sets={timing.runs.length} />
       <StepList steps={day.steps} />
       <p className="text-[13px] text-soft">
         Watch the first set run through: a gun that stops turning drowns one strip. Exhaust kills:
@@ -89,20 +89,20 @@ function planFrom(set: number): void {
   }));
 }
 
-/** The set somebody is about to begin, what the clock says there, and what is left in the tank. */
-function WhereYouAre({
-  at,
-  sets,
-}: {
-  at: NonNullable<NonNullable<FieldDocument["day"]>["at"]>;
-  sets: number;
-}) {
-  const set = (patch: Partial<typeof at>) => setIn("day", { at: { ...at, ...patch } });
+/**
+ * The set somebody is about to begin, what the clock says there, and what is left in the tank: as typed, where what is
+ * told of the day follows later.
+ */
+function WhereYouAre({ sets }: { sets: number }) {
+  const at = useJobStore(({ job }) => job.field?.day?.at);
   const section = useRef<HTMLElement>(null);
+  const next = at?.set;
   // Said from far down the list, it stands at the top: that is where the clock and the tank are put right.
   useEffect(() => {
-    if (at.set >= 0) section.current?.scrollIntoView({ block: "nearest" });
-  }, [at.set]);
+    if (next !== undefined) section.current?.scrollIntoView({ block: "nearest" });
+  }, [next]);
+  if (!at) return null;
+  const set = (patch: Partial<typeof at>) => setIn("day", { at: { ...at, ...patch } });
   return (
     <section
       ref={section}
