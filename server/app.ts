@@ -17,7 +17,7 @@ import { contentRoutes } from "./routes/contents.ts";
 import { documentRoutes } from "./routes/documents.ts";
 import { libraryRoutes } from "./routes/library.ts";
 import { streamRoutes } from "./routes/streams.ts";
-import { headers, limitBody, type OwnName, ownNamesOnly } from "./security.ts";
+import { headers, limitBody, type OwnName, ownNamesOnly, plainAddress } from "./security.ts";
 
 /** ms after which a request is told to ask again; longer than the engine may take before it is started anew */
 const ANSWER_WITHIN = 25_000;
@@ -30,7 +30,7 @@ export interface AppOptions {
   folder: string;
   isOwnName: OwnName;
   /** where others than this machine's users can reach it: who may come in, and what devices are told to trust */
-  open?: { gate: Gate; secure: boolean; authority?: string };
+  open?: { gate: Gate; secure: boolean; behindProxy?: boolean; authority?: string };
   version: string;
   demo: boolean;
   /** folder of the built interface; without it only the API is served */
@@ -42,14 +42,15 @@ export function createApp(db: Database, options: AppOptions): Hono {
   const { folder, isOwnName, open, version, demo, webFolder, log } = options;
   const contents = contentsIn(folder);
   const app = new Hono();
-  app.use(headers);
+  app.use(headers(open?.secure ?? false));
+  app.use(plainAddress);
   app.use(ownNamesOnly(isOwnName));
   if (open) {
-    const { gate, secure, authority } = open;
+    const { authority, ...gated } = open;
     if (authority !== undefined) {
       app.get("/authority.crt", (c) => c.body(authority, 200, { "content-type": CERTIFICATE }));
     }
-    app.route("/", signIn(gate, secure));
+    app.route("/", signIn({ ...gated, note: (what) => log.write(what) }));
   }
   // Everyone gets an answer; a save asked for again is answered as it was the first time.
   app.use(
@@ -67,7 +68,13 @@ export function createApp(db: Database, options: AppOptions): Hono {
   });
   app.get("/api/health", async (c) => {
     await db.query("SELECT 1");
-    return c.json<Health>({ ok: true, product: "upright-gusher", version, demo });
+    return c.json<Health>({
+      ok: true,
+      product: "upright-gusher",
+      version,
+      demo,
+      open: open !== undefined,
+    });
   });
   app.route("/api", contentRoutes(db, contents, folder));
   app.route(
@@ -87,6 +94,10 @@ export function createApp(db: Database, options: AppOptions): Hono {
     const answer = (status: 500 | 503 | 507, error: "failed" | "no-room", message: string) =>
       c.json<ApiError>({ error, message }, status);
     if (error instanceof NoRoom) return answer(507, "no-room", error.message);
+    if (isUnkeepable(error)) {
+      const message = "That holds something that cannot be kept.";
+      return c.json<ApiError>({ error: "bad-request", message }, 400);
+    }
     // Whoever asked has gone: nobody hears the answer, and nothing is wrong here.
     if (c.req.raw.signal.aborted) return answer(503, "failed", "The connection was closed.");
     log.write(error);
@@ -98,6 +109,12 @@ export function createApp(db: Database, options: AppOptions): Hono {
     return answer(500, "failed", "Something went wrong on the server; nothing was saved.");
   });
   return app;
+}
+
+/** What PostgreSQL says of values it cannot take, whatever asked it to: data exceptions, and nesting past its stack. */
+function isUnkeepable(error: unknown): boolean {
+  const { code } = error as { code?: unknown };
+  return typeof code === "string" && /^(?:22...|54001)$/.test(code);
 }
 
 /**

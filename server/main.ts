@@ -11,6 +11,9 @@ import type { Identity } from "./network/certificate.ts";
 import { PhraseRefused } from "./network/passPhrase.ts";
 import { PhraseMissing, PortTaken, start } from "./start.ts";
 
+// What is kept is this user's alone, whoever writes it: the database, its log, backups, pictures.
+process.umask(0o077);
+
 /** The server as a program. Options come from the command line; see scripts/. */
 const { values } = parseArgs({
   options: {
@@ -22,6 +25,7 @@ const { values } = parseArgs({
     key: { type: "string" },
     https: { type: "boolean", default: false },
     "new-pass-phrase": { type: "boolean", default: false },
+    "behind-proxy": { type: "boolean", default: false },
     web: { type: "string" },
     version: { type: "string", default: "0.0.0" },
     demo: { type: "boolean", default: false },
@@ -45,6 +49,7 @@ try {
     start({
       ...{ folder, port, host, names, https, demo, reset, version },
       ...(web && { webFolder: web }),
+      behindProxy: values["behind-proxy"],
       ...(identity && { identity }),
       ...(phrase !== undefined && { passPhrase: phrase }),
     });

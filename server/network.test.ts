@@ -5,13 +5,15 @@ import https from "node:https";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { SignedIn } from "#contract/api/api.ts";
 // @ts-expect-error: plain JavaScript without types
 import { buildServer } from "../scripts/tasks/prepare.mjs";
 import { ownIdentity } from "./network/certificate.ts";
 import { addressesOf, isOwnName, ownNames } from "./network/ownNames.ts";
 import { gateOf, tryLimiter } from "./network/passPhrase.ts";
+import { sessionsIn } from "./network/sessions.ts";
 import { dropFolder, freshFolder } from "./test/freshFolder.ts";
-import { type Launched, launch } from "./test/launch.ts";
+import { ended, type Launched, launch } from "./test/launch.ts";
 
 const PHRASE = "gravel lantern otter ninety";
 
@@ -56,7 +58,10 @@ describe("the names a server has", () => {
 
 it("tries of a pass phrase run out, each address's own and all together, and come back", () => {
   let time = 0;
-  const limiter = tryLimiter(() => time);
+  const limiter = tryLimiter(
+    (address) => address === "the shop",
+    () => time,
+  );
   for (let i = 0; i < 5; i++) {
     expect(limiter.wait("a")).toBe(0);
     limiter.missed("a");
@@ -69,6 +74,20 @@ it("tries of a pass phrase run out, each address's own and all together, and com
   expect(limiter.wait("a")).toBe(0);
   for (let i = 0; i < 50; i++) limiter.missed(`one of many ${i}`);
   expect(limiter.wait("another")).toBe(15);
+  // Where somebody is signed in strangers lock nobody out; there too one's own tries run out.
+  expect(limiter.wait("the shop")).toBe(0);
+  for (let i = 0; i < 5; i++) limiter.missed("the shop");
+  expect(limiter.wait("the shop")).toBe(15);
+});
+
+it("of IPv6 a whole network counts as one, however its addresses are written", () => {
+  const limiter = tryLimiter();
+  for (const last of ["1", "2:3", "a:b:c:d", "ffff", "0:0:0:9"]) {
+    expect(limiter.wait("2001:db8:7:8::1")).toBe(0);
+    limiter.missed(`2001:db8:7:8:${last.includes("a") || last.startsWith("0:") ? "" : ":"}${last}`);
+  }
+  expect(limiter.wait("2001:db8:7:8::77")).toBeGreaterThan(0);
+  expect(limiter.wait("2001:db8:7:9::77")).toBe(0);
 });
 
 it("a pass phrase is kept as a hash, and a new one ends the sessions of the old", async () => {
@@ -81,11 +100,39 @@ it("a pass phrase is kept as a hash, and a new one ends the sessions of the old"
   expect(fs.statSync(join(folder, "pass-phrase.json")).mode & 0o077).toBe(0);
   expect(await gate?.knows(PHRASE)).toBe(true);
   expect(await gate?.knows(`${PHRASE}.`)).toBe(false);
-  const session = gate?.newSession() ?? "";
-  expect((await gateOf(folder))?.isSession(session)).toBe(true);
-  const [until = "", signature] = session.split(".");
-  expect(gate?.isSession(`${Number(until) + 1}.${signature}`)).toBe(false);
-  expect((await gateOf(folder, "another four words here"))?.isSession(session)).toBe(false);
+  const session = gate?.sessions.begin({ agent: "A browser", address: "192.168.7.20" }) ?? "";
+  const [id = "", secret] = session.split(".");
+  expect((await gateOf(folder))?.sessions.of(session)).toBe(id);
+  expect(gate?.sessions.of(`${id}.${secret}x`)).toBeUndefined();
+  expect(gate?.sessions.of(`${id}x.${secret}`)).toBeUndefined();
+  expect(fs.readFileSync(join(folder, "devices.json"), "utf8")).not.toContain(secret);
+  expect((await gateOf(folder, "another four words here"))?.sessions.of(session)).toBeUndefined();
+  await dropFolder(folder);
+});
+
+it("each device's session ends by itself: after thirty days, or when somebody ends it", async () => {
+  const folder = fs.mkdtempSync(join(tmpdir(), "gusher-devices-"));
+  let time = Date.parse("2026-03-01T08:00:00Z");
+  const open = () => sessionsIn(folder, "salt", () => time);
+  const sessions = open();
+  const van = sessions.begin({ agent: "The van’s phone", address: "10.0.0.7" });
+  time += 3_600_001;
+  const desk = sessions.begin({ agent: "The desk", address: "10.0.0.8" });
+  expect(sessions.devices().map(({ agent }) => agent)).toEqual(["The desk", "The van’s phone"]);
+  expect(sessions.knows("10.0.0.7")).toBe(true);
+  // Seen again after an hour it is written down, and stands first.
+  time += 1;
+  expect(sessions.of(van)).toBeDefined();
+  expect(open().devices()[0]).toMatchObject({ agent: "The van’s phone", seen: time });
+  expect(sessions.end(sessions.devices()[1]?.id ?? "")).toBe(true);
+  expect([sessions.of(desk), open().of(desk)]).toEqual([undefined, undefined]);
+  expect(sessions.end("nobody")).toBe(false);
+  time += 30 * 24 * 3_600_000 - 3_600_003;
+  expect(sessions.of(van)).toBeDefined();
+  time += 2;
+  expect(sessions.of(van)).toBeUndefined();
+  expect(sessions.devices()).toEqual([]);
+  expect(sessions.knows("10.0.0.7")).toBe(false);
   await dropFolder(folder);
 });
 
@@ -199,12 +246,71 @@ describe("a server under a name of its own, on HTTPS", () => {
     expect((await ask("/api/jobs", { headers })).status).toBe(200);
     const foreign = { ...headers, origin: "https://made-up.test" };
     expect((await ask("/api/jobs", { headers: foreign })).status).toBe(403);
-    expect((await signIn(PHRASE, "//made-up.test")).headers.location).toBe("/");
+    for (const to of [
+      "//made-up.test",
+      "/\\made-up.test",
+      "/\n//made-up.test",
+      "/ü",
+      "made-up.test",
+    ]) {
+      expect((await signIn(PHRASE, to)).headers.location, to).toBe("/");
+    }
+    expect(right.headers["cache-control"]).toBe("no-store");
+    expect(right.headers["strict-transport-security"]).toMatch(/^max-age=\d{6,}/);
+    expect(cookie).toMatch(/^__Host-/);
+    expect((await ask("/api/jobs")).headers["cache-control"]).toBe("no-store");
 
     for (let i = 0; i < 5; i++) expect((await signIn(`guess number ${i}`)).status).toBe(401);
     const held = await signIn(PHRASE);
     expect(held.status).toBe(429);
     expect(held.text).toContain("Wait 15 minutes.");
+    // Nothing of what it sends is read any more, however long it is.
+    expect((await signIn("x".repeat(100_000))).status).toBe(429);
+    const log = fs.readFileSync(join(folder, "server.log"), "utf8");
+    expect(log).toMatch(/sign-in from \S+: came in/);
+    expect(log).toMatch(/sign-in from \S+: wrong pass phrase/);
+    expect(log).not.toContain("guess number");
     expect((await ask("/api/jobs", { headers })).status).toBe(200);
+  });
+
+  it("shows the devices that are signed in, ends one, and signs out", async () => {
+    // From an address of its own: the one above has to wait.
+    const gate = await gateOf(folder);
+    expect(gate?.sessions.devices().length).toBeGreaterThan(0);
+    server.child.kill("SIGTERM");
+    await ended(server.child);
+    server = await launch(folder, ["--host", "127.0.0.5", "--name", "gusher.test", "--https"]);
+    port = Number(new URL(server.address).port);
+    const come = async (agent: string) => {
+      const answer = await ask("/sign-in", {
+        method: "POST",
+        headers: { "content-type": "application/x-www-form-urlencoded", "user-agent": agent },
+        body: new URLSearchParams({ phrase: PHRASE, to: "/" }).toString(),
+      });
+      return { cookie: (answer.headers["set-cookie"]?.[0] ?? "").split(";")[0] };
+    };
+    const [van, desk] = [await come("The van"), await come("The desk")];
+    const devices = async () =>
+      JSON.parse((await ask("/api/devices", { headers: desk })).text) as SignedIn[];
+    const own = (await devices()).filter(({ own: mine }) => mine);
+    expect(own.map(({ agent }) => agent)).toEqual(["The desk"]);
+    const other = (await devices()).find(({ agent }) => agent === "The van")?.id;
+    const end = { method: "DELETE", headers: desk };
+    expect((await ask(`/api/devices/${other}`, end)).status).toBe(204);
+    expect((await ask(`/api/devices/${other}`, end)).status).toBe(404);
+    expect((await ask("/api/jobs", { headers: van })).status).toBe(401);
+    const out = await ask("/sign-out", { method: "POST", headers: desk });
+    expect(out.headers.location).toBe("/sign-in");
+    expect((await ask("/api/jobs", { headers: desk })).status).toBe(401);
+  });
+
+  it("refuses forms that are none in words, before any pass phrase", async () => {
+    const post = (type: string, body: string) =>
+      ask("/sign-in", { method: "POST", headers: { "content-type": type }, body });
+    expect((await post("multipart/form-data; boundary=", "--\r\n\r\n")).status).toBe(415);
+    expect((await post("multipart/form-data", "x")).status).toBe(415);
+    expect((await post("application/x-www-form-urlencoded", "x".repeat(5000))).status).toBe(413);
+    expect((await ask("/sign-in?to=/%0Ax")).status).toBe(400);
+    expect((await ask("/sign-in?to=/%ff")).status).toBe(400);
   });
 });

@@ -39,6 +39,25 @@ export function ownNamesOnly(isOwn: OwnName): MiddlewareHandler<{
   };
 }
 
+/**
+ * Nothing is asked for by an address that is not text: half an escape, a NUL, a line break. In front of every route, so
+ * that none has to look.
+ */
+export const plainAddress: MiddlewareHandler = async (c, next) => {
+  const { pathname, search } = new URL(c.req.url);
+  return isText(pathname) && isText(search.replaceAll("+", " "))
+    ? next()
+    : c.json<ApiError>({ error: "bad-request", message: "That address is not text." }, 400);
+};
+
+function isText(escaped: string): boolean {
+  try {
+    return !/\p{Cc}/u.test(decodeURIComponent(escaped));
+  } catch {
+    return false;
+  }
+}
+
 export const limitBody = bodyLimit({
   maxSize: LARGEST_BODY,
   onError: (c) =>
@@ -49,22 +68,24 @@ export const limitBody = bodyLimit({
  * No inline script, nothing from any other host. Inline style stays allowed: the chart and dialog
  * libraries write style elements as they go.
  */
-export const headers = secureHeaders({
-  contentSecurityPolicy: {
-    defaultSrc: ["'none'"],
-    scriptSrc: ["'self'"],
-    styleSrc: ["'self'", "'unsafe-inline'"],
-    imgSrc: ["'self'", "data:", "blob:"],
-    fontSrc: ["'self'"],
-    connectSrc: ["'self'"],
-    workerSrc: ["'self'"],
-    manifestSrc: ["'self'"],
-    baseUri: ["'none'"],
-    formAction: ["'self'"],
-    frameAncestors: ["'none'"],
-  },
-  crossOriginEmbedderPolicy: false,
-  strictTransportSecurity: false,
-  xFrameOptions: "DENY",
-  referrerPolicy: "no-referrer",
-});
+export const headers = (secure: boolean) =>
+  secureHeaders({
+    contentSecurityPolicy: {
+      defaultSrc: ["'none'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", "data:", "blob:"],
+      fontSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      workerSrc: ["'self'"],
+      manifestSrc: ["'self'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+    crossOriginEmbedderPolicy: false,
+    // A device that came by HTTPS once never comes without it; for thirty days, as a session lasts.
+    strictTransportSecurity: secure ? `max-age=${30 * 24 * 3600}` : false,
+    xFrameOptions: "DENY",
+    referrerPolicy: "no-referrer",
+  });

@@ -8,7 +8,7 @@ import { contentsIn } from "./attachments/contents.ts";
 import { backupStream } from "./backup/writeBackup.ts";
 import { claimFolder, FolderUnclaimable } from "./database/claim.ts";
 import { type Database, databaseOn, type Engine, EngineLost, NoRoom } from "./database/database.ts";
-import { databaseIn, FolderUnusable, findDatabase } from "./database/dataFolder.ts";
+import { closeToOthers, databaseIn, FolderUnusable, findDatabase } from "./database/dataFolder.ts";
 import { migrate } from "./database/migrate.ts";
 import { isFull, releaseSpare, requireRoom } from "./database/room.ts";
 import { makeFolder } from "./database/syncing.ts";
@@ -39,6 +39,8 @@ export interface StartOptions {
   identity?: Identity;
   /** HTTPS on the loopback too */
   https?: boolean;
+  /** a proxy of the firm's own stands in front: who asks is whom it names */
+  behindProxy?: boolean;
   /** set from now on, where others can reach it */
   passPhrase?: string;
   demo: boolean;
@@ -75,7 +77,9 @@ export async function start(options: StartOptions): Promise<Running> {
     makeFolder(folder);
     // Not even a claim is put into a folder that is someone else's.
     findDatabase(folder);
-    return claimFolder(folder);
+    const held = await claimFolder(folder);
+    closeToOthers(folder);
+    return held;
   });
   let db: Database | undefined;
   try {
@@ -107,7 +111,7 @@ export async function start(options: StartOptions): Promise<Running> {
       ...(isOpen(listening) &&
         gate && {
           open: {
-            ...{ gate, secure: identity !== undefined },
+            ...{ gate, secure: identity !== undefined, behindProxy: options.behindProxy ?? false },
             ...(identity?.authority && { authority: identity.authority }),
           },
         }),

@@ -44,6 +44,21 @@ export interface Health {
   product: "upright-gusher";
   version: string;
   demo: boolean;
+  /** others than this machine's users can reach it, and devices sign in */
+  open: boolean;
+}
+
+/** A device that is signed in. Times in ms since 1970. */
+export interface SignedIn {
+  id: string;
+  /** what its browser says it is */
+  agent: string;
+  address: string;
+  since: number;
+  seen: number;
+  until: number;
+  /** the one that asks */
+  own?: true;
 }
 
 /** Backups that were made by themselves, newest first, and the data folder they are in. */

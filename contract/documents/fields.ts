@@ -8,6 +8,9 @@ export const idSchema = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]{0,63}$/, "An id is 1 to 64 small letters, digits and hyphens.");
 
+/** Whether a text can name anything kept. */
+export const isId = (text: string): boolean => idSchema.safeParse(text).success;
+
 export const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 
 export const day = z.iso.date({ error: "Give the day as YYYY-MM-DD." });

@@ -28,12 +28,13 @@ export async function serve({ demo, folder, port }) {
         key: { type: "string" },
         https: { type: "boolean", default: false },
         "new-pass-phrase": { type: "boolean", default: false },
+        "behind-proxy": { type: "boolean", default: false },
         reset: { type: "boolean", default: false },
       },
     }));
   } catch (error) {
     fail(
-      `${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS  --name NAME  --cert FILE --key FILE  --https  --new-pass-phrase${demo ? "  --reset" : ""}`,
+      `${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS  --name NAME  --cert FILE --key FILE  --https  --new-pass-phrase  --behind-proxy${demo ? "  --reset" : ""}`,
     );
   }
   passSignalsOn();
@@ -48,7 +49,9 @@ export async function serve({ demo, folder, port }) {
     ...["cert", "key"].flatMap((file) =>
       values[file] ? [`--${file}`, resolve(values[file])] : [],
     ),
-    ...["reset", "https", "new-pass-phrase"].flatMap((flag) => (values[flag] ? [`--${flag}`] : [])),
+    ...["reset", "https", "new-pass-phrase", "behind-proxy"].flatMap((flag) =>
+      values[flag] ? [`--${flag}`] : [],
+    ),
   ]);
   buildWeb().catch((error) => {
     console.error("Building the interface failed.", error);

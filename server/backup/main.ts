@@ -13,6 +13,9 @@ import { writeBackup, writeStream } from "./dated.ts";
 import { BackupRefused } from "./readBackup.ts";
 import { restore } from "./restore.ts";
 
+// A backup holds everything, and is this user's alone as the data is.
+process.umask(0o077);
+
 /** Backing up and restoring as a program: `make FILE --data FOLDER`, `restore FILE --data FOLDER`. */
 const { values, positionals } = parseArgs({
   allowPositionals: true,

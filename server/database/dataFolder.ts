@@ -16,7 +16,7 @@ const UNFINISHED = "database.new";
 /** What may stand in a folder before there is a database in it. */
 const OWN = [
   ...[MARK, UNFINISHED, "spare-room", "spare-room.new", "server.log", "server.log.old"],
-  ...["backups", "attachments", "authority", "pass-phrase.json"],
+  ...["backups", "attachments", "authority", "pass-phrase.json", "devices.json"],
 ];
 
 /** Without one of these a database cannot be read, and a new one would be laid over what is left of it. */
@@ -97,6 +97,31 @@ function whole(database: string, folder: string): string {
   throw new FolderUnusable(
     `The data in ${folder} is not whole: ${missing.join(", ")} ${missing.length === 1 ? "is" : "are"} missing from ${database}. Nothing was written there. Put it back from a copy of the folder, or restore a backup into a new folder: npm run restore -- FILE --data FOLDER`,
   );
+}
+
+/**
+ * Takes from everyone else what an earlier version, or whoever copied the folder, let them read or write: folders 0700,
+ * files 0600. What is not this user's own stays as it is.
+ */
+export function closeToOthers(folder: string): void {
+  const close = (path: string, mode: number) => {
+    if ((fs.lstatSync(path).mode & 0o777) !== mode) fs.chmodSync(path, mode);
+  };
+  const within = (place: string) => {
+    close(place, 0o700);
+    for (const entry of fs.readdirSync(place, { withFileTypes: true })) {
+      const path = join(place, entry.name);
+      if (entry.isDirectory()) within(path);
+      else if (entry.isFile()) close(path, 0o600);
+    }
+  };
+  try {
+    within(folder);
+  } catch (error) {
+    // Not this user's own, or a disk that knows no rights: it was used as it is, and still is.
+    const { code = "" } = error as { code?: string };
+    if (!["EPERM", "ENOTSUP", "EROFS", "ENOENT"].includes(code)) throw error;
+  }
 }
 
 function mark(folder: string): void {

@@ -68,8 +68,8 @@ interface NodeStream {
 }
 
 /**
- * The engine's files as Node.js's, with the syncing they lack: without an `fsync` of its own the layer reports
- * every sync as done and does none.
+ * The engine's files as Node.js's, nobody else's to read, and with the syncing they lack: without an `fsync` of its own
+ * the layer reports every sync as done and does none.
  */
 class SyncedFiles extends NodeFS {
   override async init(...args: Parameters<NodeFS["init"]>): ReturnType<NodeFS["init"]> {
@@ -81,8 +81,13 @@ class SyncedFiles extends NodeFS {
         NODEFS: {
           convertNodeCode(error: unknown): number;
           stream_ops: { fsync?: (stream: NodeStream) => number };
+          node_ops: { setattr: (node: unknown, attributes: { mode?: number }) => void };
         };
       };
+      // The layer gives each file it makes the rights asked for, whatever this process keeps from others.
+      const { setattr } = NODEFS.node_ops;
+      NODEFS.node_ops.setattr = (node, { mode, ...rest }) =>
+        setattr(node, { ...rest, ...(mode !== undefined && { mode: mode & ~0o077 }) });
       NODEFS.stream_ops.fsync = ({ nfd }) => {
         try {
           fs.fsyncSync(nfd);

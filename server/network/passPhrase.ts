@@ -1,33 +1,29 @@
-import { createHmac, randomBytes, scrypt, timingSafeEqual } from "node:crypto";
+import { randomBytes, scrypt, timingSafeEqual } from "node:crypto";
 import fs from "node:fs";
+import { isIPv6 } from "node:net";
 import { join } from "node:path";
 import { writeWhole } from "../database/syncing.ts";
+import { type Sessions, sessionsIn } from "./sessions.ts";
 
 /** Why a pass phrase is not taken, in a sentence. */
 export class PhraseRefused extends Error {}
 
 /** characters: four or five words */
 const SHORTEST = 12;
-/** ms a device stays signed in */
-const SESSION = 30 * 24 * 3600 * 1000;
 const FILE = "pass-phrase.json";
 /** Cost of trying one phrase: about a tenth of a second and 32 MB (scrypt, RFC 7914). */
 const COST = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 };
 
 interface Kept {
+  /** a new one with each phrase: the sessions of an earlier one are over */
   salt: string;
   hash: string;
-  /** what sessions are signed with; a new phrase ends all of them */
-  key: string;
 }
 
-/** Who may come in: those who know the pass phrase, and for a while those who did. */
+/** Who may come in: those who know the pass phrase, and for a while the devices of those who did. */
 export interface Gate {
   knows(phrase: string): Promise<boolean>;
-  newSession(): string;
-  isSession(token: string): boolean;
-  /** seconds a session lasts */
-  lasts: number;
+  sessions: Sessions;
 }
 
 /**
@@ -46,31 +42,30 @@ export async function gateOf(folder: string, given?: string): Promise<Gate | und
     if (!before || !(await matches(given, before))) {
       const salt = randomBytes(16).toString("hex");
       const hash = (await hashed(given, salt)).toString("hex");
-      const kept: Kept = { salt, hash, key: randomBytes(32).toString("hex") };
+      const kept: Kept = { salt, hash };
       writeWhole(path, JSON.stringify(kept), 0o600);
     }
   }
   const kept = read(path);
-  return kept && gateFor(kept);
+  return (
+    kept && {
+      knows: oneByOne((phrase) => matches(phrase, kept)),
+      sessions: sessionsIn(folder, kept.salt),
+    }
+  );
 }
 
 function read(path: string): Kept | undefined {
   return fs.existsSync(path) ? (JSON.parse(fs.readFileSync(path, "utf8")) as Kept) : undefined;
 }
 
-function gateFor(kept: Kept): Gate {
-  const sign = (until: string) => createHmac("sha256", kept.key).update(until).digest("base64url");
-  return {
-    lasts: SESSION / 1000,
-    knows: (phrase) => matches(phrase, kept),
-    newSession: () => {
-      const until = String(Date.now() + SESSION);
-      return `${until}.${sign(until)}`;
-    },
-    isSession: (token) => {
-      const [until = "", signature = ""] = token.split(".");
-      return same(Buffer.from(signature), Buffer.from(sign(until))) && Number(until) > Date.now();
-    },
+/** Each try costs its memory: many at once wait for one another. */
+function oneByOne<A, B>(work: (of: A) => Promise<B>): (of: A) => Promise<B> {
+  let last: Promise<unknown> = Promise.resolve();
+  return (of) => {
+    const mine = last.then(() => work(of));
+    last = mine.catch(() => undefined);
+    return mine;
   };
 }
 
@@ -87,28 +82,46 @@ function hashed(phrase: string, salt: string): Promise<Buffer> {
   );
 }
 
-/** Tries of one address, and of all of them together, before it has to wait. */
+/** Tries of one address, and of all strangers together, before one has to wait. */
 const TRIES = { one: 5, all: 50 };
 const WINDOW = 15 * 60 * 1000;
 
-/** Counts wrong pass phrases, so that nobody can go through many. */
-export function tryLimiter(now: () => number = Date.now) {
+/**
+ * Counts wrong pass phrases, so that nobody can go through many. Strangers share a count beside their own; an address
+ * that a device signed in from (`known`) has its own alone, so that strangers cannot lock a shop out.
+ */
+export function tryLimiter(
+  known: (address: string) => boolean = () => false,
+  now: () => number = Date.now,
+) {
   let wrong: { from: string; at: number }[] = [];
   return {
     /** minutes to wait; 0 where one may try */
-    wait(from: string): number {
+    wait(address: string): number {
+      const from = networkOf(address);
       wrong = wrong.filter(({ at }) => now() - at < WINDOW);
       const own = wrong.filter((each) => each.from === from);
-      const held = own.length >= TRIES.one ? own : wrong.length >= TRIES.all ? wrong : [];
+      const all = known(address) ? [] : wrong;
+      const held = own.length >= TRIES.one ? own : all.length >= TRIES.all ? all : [];
       const [oldest] = held;
       return oldest ? Math.max(1, Math.ceil((oldest.at + WINDOW - now()) / 60_000)) : 0;
     },
-    missed(from: string): void {
-      wrong.push({ from, at: now() });
+    missed(address: string): void {
+      wrong.push({ from: networkOf(address), at: now() });
     },
     /** whoever knew it starts from nothing again */
-    forget(from: string): void {
-      wrong = wrong.filter((each) => each.from !== from);
+    forget(address: string): void {
+      wrong = wrong.filter((each) => each.from !== networkOf(address));
     },
   };
+}
+
+/** What one device can change its address within: of IPv6 the first half (RFC 4291). */
+function networkOf(address: string): string {
+  if (!isIPv6(address) || address.startsWith("::ffff:")) return address;
+  const [head = "", tail] = address.split("::");
+  const before = head === "" ? [] : head.split(":");
+  const after = tail === undefined || tail === "" ? [] : tail.split(":");
+  const zeros = new Array<string>(Math.max(8 - before.length - after.length, 0)).fill("0");
+  return `${[...before, ...zeros, ...after].slice(0, 4).join(":")}::/64`;
 }

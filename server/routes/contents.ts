@@ -2,6 +2,7 @@ import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import type { ApiError } from "#contract/api/api.ts";
 import { LARGEST_ATTACHMENT } from "#contract/documents/attachment.ts";
+import { isId } from "#contract/documents/fields.ts";
 import { type Contents, isHash } from "../attachments/contents.ts";
 import type { Database } from "../database/database.ts";
 import { requireRoom } from "../database/room.ts";
@@ -33,7 +34,8 @@ export function contentRoutes(db: Database, contents: Contents, folder: string):
     },
   );
   routes.get("/attachments/:id/content", async (c) => {
-    const stored = await getDocument(db, "attachments", c.req.param("id"));
+    const id = c.req.param("id");
+    const stored = isId(id) ? await getDocument(db, "attachments", id) : undefined;
     const document = stored?.document as { hash: string; type: string } | undefined;
     const bytes = document && contents.read(document.hash);
     if (!document || !bytes) return c.json<ApiError>(notFound, 404);

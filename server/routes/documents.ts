@@ -8,10 +8,9 @@ import {
   type CollectionName,
   saveSchema,
 } from "#contract/collections.ts";
-import { idSchema } from "#contract/documents/fields.ts";
+import { idSchema, isId } from "#contract/documents/fields.ts";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import type { Database } from "../database/database.ts";
-import { unstorable } from "../documents/storable.ts";
 import {
   getDocument,
   getRevision,
@@ -23,6 +22,7 @@ import {
   saveDocument,
   setDeleted,
 } from "../documents/store.ts";
+import { jsonBody } from "./body.ts";
 
 /** Why a document does not fit what is kept beside it, if it does not. */
 export type Misfit = (document: unknown) => { path: string; message: string } | undefined;
@@ -140,23 +140,4 @@ function collectionRoutes(db: Database, name: CollectionName, misfit?: Misfit): 
     (await marked(c.req.param("id"), false)) ? c.body(null, 204) : notFound(c),
   );
   return routes;
-}
-
-const isId = (text: string): boolean => idSchema.safeParse(text).success;
-
-async function jsonBody(
-  c: Context,
-): Promise<{ ok: true; value: unknown } | { ok: false; message: string }> {
-  if (!/^application\/json\b/i.test(c.req.header("content-type") ?? "")) {
-    return { ok: false, message: "Send JSON, with content type application/json." };
-  }
-  let value: unknown;
-  try {
-    value = JSON.parse(await c.req.text());
-  } catch (error) {
-    if (!(error instanceof SyntaxError)) throw error;
-    return { ok: false, message: "The body is not valid JSON." };
-  }
-  const reason = unstorable(value);
-  return reason ? { ok: false, message: reason } : { ok: true, value };
 }

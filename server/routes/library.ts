@@ -3,13 +3,13 @@ import { bodyLimit } from "hono/body-limit";
 import * as z from "zod";
 import type { ApiError } from "#contract/api/api.ts";
 import { COLLECTIONS } from "#contract/collections.ts";
-import { fieldIssues } from "#contract/documents/issues.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { sameDocument } from "#contract/documents/same.ts";
 import { DEMO_DOCUMENTS } from "#demo/documents.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import type { Database, Queryable, Row } from "../database/database.ts";
 import { getDocument, setDeleted, write } from "../documents/store.ts";
+import { readBody } from "./body.ts";
 
 /** Loading the pump library that ships with the application, and resetting a demo. */
 export function libraryRoutes(db: Database, demo: boolean): Hono {
@@ -27,16 +27,9 @@ export function libraryRoutes(db: Database, demo: boolean): Hono {
       ),
   });
   routes.post("/library/import", limit, async (c) => {
-    const body: unknown = await c.req.json().catch(() => undefined);
-    const parsed = z
-      .object({ pumps: z.array(pumpSchema).min(1).max(MOST_AT_ONCE) })
-      .safeParse(body);
-    if (!parsed.success) {
-      const issues = fieldIssues(parsed.error);
-      const message = issues[0]?.message ?? "Not valid.";
-      return c.json<ApiError>({ error: "invalid", message, issues }, 422);
-    }
-    const pumps = parsed.data.pumps as PumpDocument[];
+    const asked = await readBody(c, IMPORT);
+    if (!asked.ok) return asked.refusal;
+    const pumps = asked.value.pumps as PumpDocument[];
     return c.json(await db.transaction((tx) => importPumps(tx, pumps)));
   });
   routes.post("/demo/reset", async (c) => {
@@ -54,6 +47,8 @@ export function libraryRoutes(db: Database, demo: boolean): Hono {
 const LARGEST_IMPORT = 40_000_000;
 /** Pumps that are taken in at once. */
 const MOST_AT_ONCE = 10_000;
+
+const IMPORT = z.object({ pumps: z.array(pumpSchema).min(1).max(MOST_AT_ONCE) });
 
 /** What an import did with its pumps. */
 interface Imported {

@@ -1,10 +1,8 @@
 import { type Context, Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { streamSSE } from "hono/streaming";
-import type * as z from "zod";
 import type { ApiError } from "#contract/api/api.ts";
-import { idSchema } from "#contract/documents/fields.ts";
-import { fieldIssues } from "#contract/documents/issues.ts";
+import { isId } from "#contract/documents/fields.ts";
 import {
   boxChangeSchema,
   boxSchema,
@@ -28,6 +26,7 @@ import {
   setStreamDeleted,
   wholeStream,
 } from "../streams/store.ts";
+import { readBody } from "./body.ts";
 
 /** Samples of the past a page gets when it begins to listen: what its needles and its steadiness rest on. */
 const PAST = 120;
@@ -64,7 +63,7 @@ export function streamRoutes(db: Database): Hono {
   routes.put("/streams/:id", async (c) => {
     const id = c.req.param("id");
     if (!isId(id)) return notFound(c);
-    const asked = await read(c, streamSchema);
+    const asked = await readBody(c, streamSchema);
     if (!asked.ok) return asked.refusal;
     const made = await createStream(db, id, asked.value);
     return typeof made === "string" ? refused(c, made) : c.json({ id, ...made });
@@ -91,7 +90,7 @@ export function streamRoutes(db: Database): Hono {
       const message = "Send the token of this stream: Authorization: Bearer TOKEN.";
       return c.json<ApiError>({ error: "sign-in", message }, 401);
     }
-    const asked = await read(c, samplesSchema);
+    const asked = await readBody(c, samplesSchema);
     if (!asked.ok) return asked.refusal;
     const { samples } = asked.value;
     const channels = (await getStream(db, id))?.channels.length ?? 0;
@@ -159,7 +158,7 @@ export function streamRoutes(db: Database): Hono {
   routes.put("/boxes/:id", async (c) => {
     const id = c.req.param("id");
     if (!isId(id)) return notFound(c);
-    const asked = await read(c, boxSchema);
+    const asked = await readBody(c, boxSchema);
     if (!asked.ok) return asked.refusal;
     const job = await getDocument(db, "jobs", asked.value.jobId);
     if (!job) return noJob(c);
@@ -183,7 +182,7 @@ export function streamRoutes(db: Database): Hono {
   });
 
   routes.patch("/boxes/:id", async (c) => {
-    const asked = await read(c, boxChangeSchema);
+    const asked = await readBody(c, boxChangeSchema);
     if (!asked.ok) return asked.refusal;
     const state = running.change(c.req.param("id"), asked.value);
     return state ? c.json(state) : notFound(c);
@@ -202,8 +201,6 @@ const limit = bodyLimit({
     c.json<ApiError>({ error: "too-large", message: "Send fewer samples at once." }, 413),
 });
 
-const isId = (text: string): boolean => idSchema.safeParse(text).success;
-
 function refused(c: Context, why: "no-job" | "taken"): Response {
   if (why === "no-job") return noJob(c);
   const message = "There is a stream under this id already; begin another.";
@@ -219,15 +216,3 @@ const noJob = (c: Context) =>
     },
     422,
   );
-
-async function read<S extends z.ZodType>(
-  c: Context,
-  schema: S,
-): Promise<{ ok: true; value: z.output<S> } | { ok: false; refusal: Response }> {
-  const body: unknown = await c.req.json().catch(() => undefined);
-  const parsed = schema.safeParse(body);
-  if (parsed.success) return { ok: true, value: parsed.data };
-  const issues = fieldIssues(parsed.error);
-  const message = issues[0]?.message ?? "Not valid.";
-  return { ok: false, refusal: c.json<ApiError>({ error: "invalid", message, issues }, 422) };
-}
