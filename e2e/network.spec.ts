@@ -46,6 +46,22 @@ test("another device comes in by name over HTTPS, with the pass phrase, and work
   await expect(page.getByRole("textbox", { name: "Name of the job" })).toHaveValue(
     /^Line, Made on a phone, /,
   );
+  // Whoever is let in stands there, and can be ended.
+  const other = await browser.newContext({ ignoreHTTPSErrors: true });
+  const desk = await other.newPage();
+  await desk.goto(`${address}/devices`);
+  await desk.getByLabel("Pass phrase of this installation").fill(PHRASE);
+  await desk.getByRole("button", { name: "Come in" }).click();
+  const devices = desk.getByRole("list", { name: "Devices signed in" }).getByRole("listitem");
+  await expect(devices).toHaveCount(2);
+  await expect(devices.filter({ hasText: "This one" })).toHaveCount(1);
+  await devices.getByRole("button", { name: "End it" }).click();
+  await expect(devices).toHaveCount(1);
+  await desk.getByRole("button", { name: "Sign out here" }).click();
+  await expect(desk.getByLabel("Pass phrase of this installation")).toBeVisible();
+  await desk.goto(`${address}/devices`);
+  await expect(desk.getByLabel("Pass phrase of this installation")).toBeVisible();
+  await other.close();
   // A device that was signed out keeps what is typed, and says what to do.
   await context.clearCookies();
   await page.getByRole("textbox", { name: "Name of the job" }).fill("Typed signed out");

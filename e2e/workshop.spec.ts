@@ -36,6 +36,27 @@ test("commands, keys and units are at hand everywhere", async ({ page }) => {
   await expect(page.getByText("There is no such job")).toBeVisible();
 });
 
+test("a page that breaks off says so, gives a report, and leaves a way back", async ({ page }) => {
+  // React tells the console what broke, and that is no finding here.
+  page.removeAllListeners("console");
+  page.removeAllListeners("pageerror");
+  await page.route("**/api/backups", (route) => route.fulfill({ json: { place: "x" } }));
+  await page.goto("/backups");
+  await expect(page.getByRole("heading", { name: "This page broke off" })).toBeVisible();
+  await page.getByText("What the report says").click();
+  const report = page.locator("pre");
+  await expect(report).toContainText(/Upright Gusher \d/);
+  await expect(report).toContainText("/backups");
+  await expect(report).toContainText(/TypeError[\s\S]*at /);
+  await expectAccessible(page);
+  // The frame stands, and every other page with it.
+  await page.getByRole("link", { name: "Hoses" }).click();
+  await expect(page.getByRole("heading", { name: "Hoses side by side" })).toBeVisible();
+  await page.unroute("**/api/backups");
+  await page.goto("/backups");
+  await expect(page.getByRole("heading", { name: "Made by themselves" })).toBeVisible();
+});
+
 test("a click on the section brings the part to hand", async ({ page }) => {
   await page.goto("/jobs/ennet-glasshouses-transfer?part=source");
   const section = page.getByRole("img", { name: /^Section of/ });

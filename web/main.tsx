@@ -9,8 +9,10 @@ import { type ComponentType, lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { queries } from "./api/queries.ts";
+import { Broken } from "./app/Broken.tsx";
 import { Frame } from "./app/Frame.tsx";
 import { keepForOffline } from "./app/offline.ts";
+import { keepPageLog } from "./app/pageLog.ts";
 import { JobsPage } from "./jobs/JobsPage.tsx";
 import { Empty, Loading } from "./ui/Notices.tsx";
 
@@ -28,58 +30,71 @@ function page(what: string, load: () => Promise<{ default: ComponentType }>, at?
 const router = createBrowserRouter([
   {
     element: <Frame />,
+    errorElement: <Broken />,
     children: [
-      { path: "/", element: <JobsPage /> },
-      { path: "/new", element: page("the kinds of job", () => import("./new/NewPage.tsx")) },
-      { path: "/new/:kind", element: page("the sketch", () => import("./new/SketchPage.tsx")) },
       {
-        path: "/jobs/:id/:step?",
-        element: page("the job", () => import("./job/JobPage.tsx"), "/jobs/"),
-      },
-      {
-        path: "/jobs/:id/sheet",
-        element: page("the sheet", () => import("./report/JobSheetPage.tsx")),
-      },
-      {
-        path: "/jobs/:id/tests/:test",
-        element: page("the test", () => import("./report/TestSheetPage.tsx")),
-      },
-      {
-        path: "/jobs/:id/years",
-        element: page("the years", () => import("./years/YearsPage.tsx")),
-      },
-      { path: "/pumps", element: page("the pumps", () => import("./pumps/PumpsPage.tsx")) },
-      {
-        path: "/pumps/compare",
-        element: page("the pumps", () => import("./pumps/ComparePage.tsx")),
-      },
-      {
-        path: "/backups",
-        element: page("the backups", () => import("./backups/BackupsPage.tsx")),
-      },
-      { path: "/bin", element: page("the bin", () => import("./bin/BinPage.tsx")) },
-      {
-        path: "/instruments",
-        element: page("the instruments", () => import("./instruments/InstrumentsPage.tsx")),
-      },
-      {
-        path: "/streams/:id",
-        element: page("the stream", () => import("./streams/StreamPage.tsx"), "/streams/"),
-      },
-      { path: "/units/:id", element: page("the pump", () => import("./units/UnitPage.tsx")) },
-      {
-        path: "/units/:id/stand",
-        element: page("the stand", () => import("./units/StandPage.tsx")),
-      },
-      { path: "/hoses", element: page("the hoses", () => import("./hoses/HosesPage.tsx")) },
-      {
-        path: "/pumps/:id/edit",
-        element: page("the pump", () => import("./pumps/PumpEditPage.tsx")),
-      },
-      { path: "/pumps/:id", element: page("the pump", () => import("./pumps/PumpPage.tsx")) },
-      {
-        path: "*",
-        element: <Empty title="There is no such page">Jobs, Pumps and Hoses are at the top.</Empty>,
+        // What breaks within a page leaves the frame standing.
+        errorElement: <Broken />,
+        children: [
+          { path: "/", element: <JobsPage /> },
+          { path: "/new", element: page("the kinds of job", () => import("./new/NewPage.tsx")) },
+          { path: "/new/:kind", element: page("the sketch", () => import("./new/SketchPage.tsx")) },
+          {
+            path: "/jobs/:id/:step?",
+            element: page("the job", () => import("./job/JobPage.tsx"), "/jobs/"),
+          },
+          {
+            path: "/jobs/:id/sheet",
+            element: page("the sheet", () => import("./report/JobSheetPage.tsx")),
+          },
+          {
+            path: "/jobs/:id/tests/:test",
+            element: page("the test", () => import("./report/TestSheetPage.tsx")),
+          },
+          {
+            path: "/jobs/:id/years",
+            element: page("the years", () => import("./years/YearsPage.tsx")),
+          },
+          { path: "/pumps", element: page("the pumps", () => import("./pumps/PumpsPage.tsx")) },
+          {
+            path: "/pumps/compare",
+            element: page("the pumps", () => import("./pumps/ComparePage.tsx")),
+          },
+          {
+            path: "/devices",
+            element: page("the devices", () => import("./devices/DevicesPage.tsx")),
+          },
+          {
+            path: "/backups",
+            element: page("the backups", () => import("./backups/BackupsPage.tsx")),
+          },
+          { path: "/bin", element: page("the bin", () => import("./bin/BinPage.tsx")) },
+          {
+            path: "/instruments",
+            element: page("the instruments", () => import("./instruments/InstrumentsPage.tsx")),
+          },
+          {
+            path: "/streams/:id",
+            element: page("the stream", () => import("./streams/StreamPage.tsx"), "/streams/"),
+          },
+          { path: "/units/:id", element: page("the pump", () => import("./units/UnitPage.tsx")) },
+          {
+            path: "/units/:id/stand",
+            element: page("the stand", () => import("./units/StandPage.tsx")),
+          },
+          { path: "/hoses", element: page("the hoses", () => import("./hoses/HosesPage.tsx")) },
+          {
+            path: "/pumps/:id/edit",
+            element: page("the pump", () => import("./pumps/PumpEditPage.tsx")),
+          },
+          { path: "/pumps/:id", element: page("the pump", () => import("./pumps/PumpPage.tsx")) },
+          {
+            path: "*",
+            element: (
+              <Empty title="There is no such page">Jobs, Pumps and Hoses are at the top.</Empty>
+            ),
+          },
+        ],
       },
     ],
   },
@@ -88,6 +103,7 @@ const router = createBrowserRouter([
 /** ms after which a page that was just opened has what it shows */
 const AT_REST = 3000;
 
+keepPageLog();
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

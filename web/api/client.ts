@@ -1,4 +1,12 @@
-import type { ApiError, Backups, Deleted, Health, JobSummary, Stored } from "#contract/api/api.ts";
+import type {
+  ApiError,
+  Backups,
+  Deleted,
+  Health,
+  JobSummary,
+  SignedIn,
+  Stored,
+} from "#contract/api/api.ts";
 import type { CollectionName, DocumentOf } from "#contract/collections.ts";
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
@@ -105,6 +113,9 @@ export const api = {
     if (!response.ok) throw new Error(`The server answered ${response.status}.`);
     return response.blob();
   },
+  /** where others can reach the server: who is let in */
+  devices: () => call<SignedIn[]>("GET", "/devices"),
+  endDevice: (id: string) => call<void>("DELETE", `/devices/${encodeURIComponent(id)}`),
   backups: () => call<Backups>("GET", "/backups"),
   /** all of them or none */
   importPumps: (pumps: readonly PumpDocument[]) =>

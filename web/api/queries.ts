@@ -39,6 +39,13 @@ export const theFirm = {
   queryFn: async () => (await api.all("firms")).find(({ id }) => id === FIRM) ?? null,
 };
 
+/** What the server says of itself; that does not change while it runs. */
+export const ofServer = {
+  queryKey: ["health"],
+  queryFn: api.health,
+  staleTime: Number.POSITIVE_INFINITY,
+};
+
 export const streamsOf = (jobId: string) => ({
   queryKey: ["streams", "of", jobId],
   queryFn: () => api.streams(jobId),

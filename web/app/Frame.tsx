@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState, useSyncExternalStore } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { Toaster } from "sonner";
-import { api } from "../api/client.ts";
+import { ofServer } from "../api/queries.ts";
 import { startFlushing } from "../outbox/flush.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
@@ -19,11 +19,7 @@ export function Frame() {
   const navigate = useNavigate();
   const online = useSyncExternalStore(onNetwork, () => navigator.onLine);
   const [sheet, setSheet] = useState<"none" | "palette" | "keys">("none");
-  const health = useQuery({
-    queryKey: ["health"],
-    queryFn: api.health,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const health = useQuery(ofServer);
 
   useEffect(startFlushing, []);
   useEffect(() => {
@@ -73,6 +69,11 @@ export function Frame() {
           <NavLink to="/bin" className={(at) => `${link(at)} max-sm:hidden`}>
             Bin
           </NavLink>
+          {health.data?.open && (
+            <NavLink to="/devices" className={(at) => `${link(at)} max-sm:hidden`}>
+              Devices
+            </NavLink>
+          )}
         </nav>
         <span role="status" className="flex-1 text-center text-[14px] font-medium text-signal">
           {!online && (

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useLocation, useNavigate, useParams } from "react-router";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
-import { allJobs, allPumps } from "../api/queries.ts";
+import { allJobs, allPumps, ofServer } from "../api/queries.ts";
 import { downloadJob } from "../job/downloadJob.ts";
 import { useSettings } from "./settings.ts";
 
@@ -35,6 +35,7 @@ export function Palette({
   const { toggleUnits, toggleTheme } = useSettings();
   const jobs = useQuery({ ...allJobs, enabled: open });
   const pumps = useQuery({ ...allPumps, enabled: open });
+  const health = useQuery({ ...ofServer, enabled: open });
   const act = (name: string, run: () => void) => (
     <Command.Item
       key={name}
@@ -94,6 +95,7 @@ export function Palette({
                 {go("Pump library", "/pumps")}
                 {go("Compare hoses", "/hoses")}
                 {go("Backups", "/backups")}
+                {health.data?.open && go("Devices signed in", "/devices")}
                 {go("Bin", "/bin")}
                 {act("Switch between US and metric", toggleUnits)}
                 {act("Switch between light and dark", toggleTheme)}
