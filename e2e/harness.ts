@@ -59,9 +59,9 @@ export async function choosePump(page: Page, name: string): Promise<void> {
 export const stage = (page: Page, name: "Need" | "Well" | "Line" | "Pump" | "Ground" | "Measure") =>
   page.getByRole("navigation", { name: "Stages of the job" }).getByRole("link", { name });
 
-/** Waits until the job says that it is saved. */
+/** Waits until the job says that it is saved, and not that it is “Not saved”. */
 export const saved = (page: Page) =>
-  expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();
+  expect(page.getByRole("status").filter({ hasText: /^Saved/ })).toBeVisible();
 
 /** The duty in words, once what was typed has taken effect: it follows the painted key by a frame or two. */
 export async function dutyAfterKey(page: Page): Promise<string | null> {

@@ -16,6 +16,7 @@ test("a whole job by keyboard: create, edit the line, choose a pump, time a buck
   await page.goto("/");
   await page.getByRole("region", { name: "Jobs" }).waitFor();
   await page.keyboard.press("Control+k");
+  await page.getByPlaceholder("Type a job, a pump or an action").waitFor();
   await page.keyboard.type("Keep a pit dry");
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/new\/sump-riser/);

@@ -47,6 +47,32 @@ test("a tab that saves leaves what another tab holds alone", async ({ context, j
   expect(await nameOnServer(offline, job)).toBe("Typed without network");
 });
 
+test("a save the server could not take is tried again until it can, and that is said", async ({
+  context,
+  job,
+}) => {
+  const page = await open(context, job);
+  const refusals = [
+    [503, "failed", "The database did not answer in time."],
+    [507, "no-room", "The disk is full."],
+    [429, "failed", "Too many at once."],
+  ] as const;
+  let asked = 0;
+  await page.route("**/api/jobs/*", (route) => {
+    if (route.request().method() !== "PUT") return route.continue();
+    const refusal = refusals[asked++];
+    if (!refusal) return route.continue();
+    const [status, error, message] = refusal;
+    return route.fulfill({ status, json: { error, message } });
+  });
+  await nameField(page).fill("Taken in the end");
+  await status(page, /did not answer in time.*Kept on this device.*tried again/);
+  await status(page, /The disk is full.*tried again/);
+  await saved(page);
+  expect(asked).toBe(refusals.length + 1);
+  expect(await nameOnServer(page, job)).toBe("Taken in the end");
+});
+
 test("of two tabs closed without network neither's change is lost", async ({ context, job }) => {
   const tabs = [await open(context, job), await open(context, job)] as const;
   await context.setOffline(true);

@@ -14,12 +14,14 @@ test("commands, keys and units are at hand everywhere", async ({ page }) => {
   expect(text).toContain("SIL OPEN FONT LICENSE");
   await page.keyboard.press("Escape");
   await page.keyboard.press("Control+k");
+  await page.getByPlaceholder("Type a job, a pump or an action").waitFor();
   await page.keyboard.type("Ketterby");
   await page.getByRole("option", { name: /^Ketterby/ }).waitFor();
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/ketterby-hurling-ground/);
   await expect(page.locator(duty)).toContainText("L/s");
   await page.keyboard.press("Control+k");
+  await page.getByPlaceholder("Type a job, a pump or an action").waitFor();
   await page.keyboard.type("Switch between US");
   await page.keyboard.press("Enter");
   await expect(page.locator(duty)).toContainText("gpm");
@@ -150,6 +152,7 @@ test("a job leaves as a file and comes back as a new job with the same duty", as
   await page.goto("/jobs/ketterby-hurling-ground");
   const before = await page.locator(duty).textContent();
   await page.keyboard.press("Control+k");
+  await page.getByPlaceholder("Type a job, a pump or an action").waitFor();
   await page.keyboard.type("Download this job");
   const arriving = page.waitForEvent("download");
   await page.keyboard.press("Enter");

@@ -1,14 +1,13 @@
-import { readFile } from "node:fs/promises";
-import { join } from "node:path";
-import { serveStatic } from "@hono/node-server/serve-static";
 import { Hono } from "hono";
 import { except } from "hono/combine";
+import { compress } from "hono/compress";
 import { HTTPException } from "hono/http-exception";
 import { timeout } from "hono/timeout";
 import type { ApiError, Health } from "#contract/api/api.ts";
 import type { AttachmentDocument } from "#contract/documents/attachment.ts";
 import { contentsIn } from "./attachments/contents.ts";
 import { type Database, EngineLost, NoRoom } from "./database/database.ts";
+import { serveInterface } from "./interface.ts";
 import type { Log } from "./log.ts";
 import type { Gate } from "./network/passPhrase.ts";
 import { signIn } from "./network/signIn.ts";
@@ -62,6 +61,7 @@ export function createApp(db: Database, options: AppOptions): Hono {
     ),
   );
   app.use("/api/*", except(["/api/contents/*", "/api/library/import"], limitBody));
+  app.use("/api/*", compress());
   app.use("/api/*", async (c, next) => {
     await next();
     c.header("cache-control", "no-store");
@@ -115,44 +115,4 @@ export function createApp(db: Database, options: AppOptions): Hono {
 function isUnkeepable(error: unknown): boolean {
   const { code } = error as { code?: unknown };
   return typeof code === "string" && /^(?:22...|54001)$/.test(code);
-}
-
-/**
- * Built files as they are; every other address opens the application, which knows its own routes.
- * The first start builds while the database opens, so the page may come a moment after the server.
- */
-function serveInterface(app: Hono, folder: string): void {
-  app.use(
-    "/assets/*",
-    serveStatic({
-      root: folder,
-      onFound: (_path, c) => c.header("cache-control", "public, max-age=31536000, immutable"),
-    }),
-  );
-  app.get("/assets/*", (c) => c.text("Not found", 404));
-  // The worker that keeps the application for later, what it loads, and what a home screen shows of it.
-  app.get(
-    "/:file{[\\w.-]+\\.(?:js|svg|txt|webmanifest)}",
-    serveStatic({
-      root: folder,
-      onFound: (_path, c) => c.header("cache-control", "no-cache"),
-    }),
-  );
-  app.get("*", async (c) => {
-    c.header("cache-control", "no-cache");
-    const first = firstAsked(c.req.path);
-    // Asked for while the application itself is still being read.
-    if (first) c.header("link", `<${first}>; rel=preload; as=fetch; crossorigin`);
-    const page = await readFile(join(folder, "index.html"), "utf8").catch(() => undefined);
-    if (page !== undefined) return c.html(page);
-    c.header("refresh", "1");
-    return c.text("The interface is still being built. This page reloads by itself.", 503);
-  });
-}
-
-/** What a page asks the server for before anything else. */
-function firstAsked(path: string): string | undefined {
-  if (path === "/") return "/api/jobs";
-  const id = /^\/jobs\/([a-z0-9-]{1,64})(?:\/|$)/.exec(path)?.[1];
-  return id && `/api/jobs/${id}`;
 }

@@ -50,6 +50,8 @@ export default defineConfig({
   build: {
     outDir: "../dist/web",
     emptyOutDir: true,
+    // The server tells a page beforehand what its own scripts are.
+    manifest: true,
     target: "es2022",
     // The chart library is one large file, loaded when the first curve is drawn.
     chunkSizeWarningLimit: 1500,

@@ -18,6 +18,7 @@ import {
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { compressFiles } from "./compress.mjs";
 import { notices } from "./notices.mjs";
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
@@ -203,7 +204,7 @@ export const buildDocs = () => bundle({ docs: "scripts/docs/docs.ts" }, ["script
 /** Builds the interface into dist/web, when it is out of date. */
 export async function buildWeb() {
   // What is written last tells whether an earlier build came to its end.
-  if (!outOfDate("dist/web/sw.js", ["web", ...CORE])) return;
+  if (!outOfDate("dist/web/third-party-notices.txt", ["web", "scripts/tasks", ...CORE])) return;
   console.error("Building the interface …");
   const { build } = await import("vite");
   await build({
@@ -211,7 +212,9 @@ export async function buildWeb() {
     configFile: join(root, "web", "vite.config.ts"),
     logLevel: "warn",
   });
-  writeFileSync(join(root, "dist", "web", "third-party-notices.txt"), notices(root));
+  const text = notices(root);
+  await compressFiles(join(root, "dist", "web"));
+  writeFileSync(join(root, "dist", "web", "third-party-notices.txt"), text);
 }
 
 export const version = JSON.parse(readFileSync(join(root, "package.json"), "utf8")).version;

@@ -39,6 +39,14 @@ export class Unreachable extends Error {
   }
 }
 
+/** Whether a failure may be over when it is tried again: the server did not answer, is at its limits, or has no room. */
+export function mayPass(error: unknown): boolean {
+  if (error instanceof Unreachable) return true;
+  return (
+    error instanceof Refused && (error.status >= 500 || [408, 425, 429].includes(error.status))
+  );
+}
+
 async function call<T>(
   method: string,
   path: string,

@@ -1,12 +1,12 @@
 import { QueryClient } from "@tanstack/react-query";
 import type { CollectionName } from "#contract/collections.ts";
-import { api, Refused } from "./client.ts";
+import { api, mayPass } from "./client.ts";
 
 /** What was read from the server, for the whole application. */
 export const queries = new QueryClient({
   defaultOptions: {
-    // A refusal will not change by asking again; silence may.
-    queries: { retry: (count, error) => !(error instanceof Refused) && count < 2 },
+    // What was refused for good will not change by asking again; silence may, and a server at its limits.
+    queries: { retry: (count, error) => mayPass(error) && count < 2 },
   },
 });
 

@@ -6,12 +6,16 @@ import { ofServer } from "../api/queries.ts";
 import { startFlushing } from "../outbox/flush.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
-import { Palette } from "./Palette.tsx";
 import { useSettings } from "./settings.ts";
 
 // Fetched when they are first asked for: the page is there before them.
+const palette = () => import("./Palette.tsx");
+const Palette = lazy(palette);
 const Keys = lazy(() => import("./Keys.tsx"));
 const ResetDemo = lazy(() => import("./ResetDemo.tsx"));
+
+/** ms after which a page that was just opened has what it shows */
+const AT_REST = 2000;
 
 /** What stands around every page: where one is, units, theme, commands, keys. */
 export function Frame() {
@@ -22,6 +26,11 @@ export function Frame() {
   const health = useQuery(ofServer);
 
   useEffect(startFlushing, []);
+  // Nobody who types into it is to wait for it, nor the first view.
+  useEffect(() => {
+    const timer = setTimeout(() => void palette().catch(() => undefined), AT_REST);
+    return () => clearTimeout(timer);
+  }, []);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);
@@ -115,11 +124,11 @@ export function Frame() {
       <main className="min-h-0 flex-1">
         <Outlet />
       </main>
-      <Palette
-        open={sheet === "palette"}
-        onClose={() => setSheet("none")}
-        onKeys={() => setSheet("keys")}
-      />
+      {sheet === "palette" && (
+        <Suspense fallback={null}>
+          <Palette onClose={() => setSheet("none")} onKeys={() => setSheet("keys")} />
+        </Suspense>
+      )}
       {sheet === "keys" && (
         <Suspense fallback={null}>
           <Keys onClose={() => setSheet("none")} />

@@ -20,22 +20,14 @@ async function download(): Promise<void> {
 }
 
 /** Every place and action by name. */
-export function Palette({
-  open,
-  onClose,
-  onKeys,
-}: {
-  open: boolean;
-  onClose: () => void;
-  onKeys: () => void;
-}) {
+export default function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () => void }) {
   const navigate = useNavigate();
   const { id } = useParams();
   const { pathname } = useLocation();
   const { toggleUnits, toggleTheme } = useSettings();
-  const jobs = useQuery({ ...allJobs, enabled: open });
-  const pumps = useQuery({ ...allPumps, enabled: open });
-  const health = useQuery({ ...ofServer, enabled: open });
+  const jobs = useQuery(allJobs);
+  const pumps = useQuery(allPumps);
+  const health = useQuery(ofServer);
   const act = (name: string, run: () => void) => (
     <Command.Item
       key={name}
@@ -52,7 +44,7 @@ export function Palette({
   const go = (name: string, to: string) => act(name, () => void navigate(to));
   const heading = "px-3 pt-2 text-[13px] text-soft";
   return (
-    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+    <Dialog.Root open onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/45" />
         <Dialog.Content

@@ -38,11 +38,11 @@ export default function DevicesPage() {
       {query.isPending && <Loading what="the devices" />}
       {query.isError && <Trouble error={query.error} onRetry={() => void query.refetch()} />}
       {query.data && (
-        <ul aria-label="Devices signed in" className="mt-3 grid gap-1.5">
+        <ul aria-label="Devices signed in" className="mt-3 grid grid-cols-1 gap-1.5">
           {query.data.map(({ id, agent, address, since, seen, own }) => (
             <li
               key={id}
-              className="flex items-center gap-3 rounded border border-rule bg-sheet px-3 py-1.5"
+              className="flex min-w-0 items-center gap-3 rounded border border-rule bg-sheet px-3 py-1.5"
             >
               <div className="min-w-0 flex-1">
                 <p className="truncate" title={agent}>

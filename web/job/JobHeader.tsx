@@ -99,7 +99,7 @@ function SaveMark() {
           ? "Not saved: server does not answer; kept on this device, trying again"
           : "Not saved, and this device has no room to keep it: leave this page open";
       case "refused":
-        return `Not saved: ${saved.message}${saved.kept ? " Kept on this device." : " Not kept on this device either: leave this page open."}`;
+        return `Not saved: ${saved.message}${saved.kept ? " Kept on this device." : " Not kept on this device either: leave this page open."}${saved.again && !saved.signIn ? " It is tried again." : ""}`;
       case "conflict":
         return "Not saved: changed elsewhere";
     }

@@ -2,7 +2,7 @@ import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
-import { api, Refused, Unreachable } from "../api/client.ts";
+import { api, mayPass, Refused, Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
 import { flush, isOwn } from "../outbox/flush.ts";
 import {
@@ -18,7 +18,11 @@ import {
 import { edit, openJob, useJobStore } from "./jobStore.ts";
 
 const PAUSE = 500;
-const RETRY = 3000;
+/** ms before the first new try, and the longest between two */
+const RETRY = { first: 3000, longest: 30_000 };
+/** ms to wait after so many tries in a row: twice as long each time, and not all devices at once */
+const pauseAfter = (tries: number) =>
+  Math.min(RETRY.first * 2 ** (tries - 1), RETRY.longest) * (0.75 + Math.random() / 2);
 /** A browser takes this many bytes of a request that outlives its page, all such requests together. */
 const LARGEST_LAST = 60_000;
 
@@ -33,6 +37,8 @@ let sent: unknown;
 export function startAutosave(): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let sending = false;
+  /** in a row that came to nothing, and may yet */
+  let tries = 0;
   const later = (ms: number) => {
     clearTimeout(timer);
     timer = setTimeout(() => void send(), ms);
@@ -78,14 +84,17 @@ export function startAutosave(): () => void {
         useJobStore.setState({ saved: { kind: "offline", kept } });
       } else {
         const signIn = error instanceof Refused && error.status === 401;
+        const again = signIn || mayPass(error);
         const { message } = error as Error;
-        useJobStore.setState({ saved: { kind: "refused", message, kept, signIn } });
+        useJobStore.setState({ saved: { kind: "refused", message, kept, signIn, again } });
       }
     } finally {
       sending = false;
       const { saved: now } = useJobStore.getState();
       if (now.kind === "unsaved") later(PAUSE);
-      if (now.kind === "offline" || (now.kind === "refused" && now.signIn)) later(RETRY);
+      const waits = now.kind === "offline" || (now.kind === "refused" && now.again);
+      tries = waits ? tries + 1 : 0;
+      if (waits) later(pauseAfter(tries));
     }
   }
 
@@ -105,12 +114,16 @@ export function startAutosave(): () => void {
       event.preventDefault();
     }
   };
+  // The network is back: what waits does not wait for its turn.
+  const back = () => later(0);
+  addEventListener("online", back);
   addEventListener("pagehide", leaving);
   addEventListener("beforeunload", warn);
   return () => {
     void send();
     clearTimeout(timer);
     unsubscribe();
+    removeEventListener("online", back);
     removeEventListener("pagehide", leaving);
     removeEventListener("beforeunload", warn);
   };

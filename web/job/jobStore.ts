@@ -13,7 +13,8 @@ export type SaveState =
   | { kind: "unsaved" }
   /** the server does not answer, and is tried again; `kept` says whether this device holds the change */
   | { kind: "offline"; kept: boolean }
-  | { kind: "refused"; message: string; kept: boolean; signIn: boolean }
+  /** the server refused it; `again` where that may pass, and it is tried again */
+  | { kind: "refused"; message: string; kept: boolean; signIn: boolean; again: boolean }
   | { kind: "conflict"; current: Stored<JobDocument> | null };
 
 interface JobState {

@@ -1,7 +1,7 @@
 import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import { sameDocument } from "#contract/documents/same.ts";
-import { api, Refused } from "../api/client.ts";
+import { api, mayPass, Refused } from "../api/client.ts";
 import { allJobs, keyOf, queries, testsOf } from "../api/queries.ts";
 import { type Entry, entries, isNewJob, keep, letGo, unattended } from "./outbox.ts";
 
@@ -73,7 +73,7 @@ async function sendEntry(entry: Entry): Promise<boolean> {
     await arrived(entry, stored);
     return true;
   } catch (error) {
-    if (!(error instanceof Refused) || error.status === 401 || error.status >= 500) return false;
+    if (!(error instanceof Refused) || error.status === 401 || mayPass(error)) return false;
     const current = error.body.error === "conflict" ? error.body.current : undefined;
     if (current && isOwn(current, entry)) {
       return sendEntry({ ...entry, base: current.revision, sent: undefined });
