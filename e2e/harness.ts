@@ -29,6 +29,8 @@ export { expect } from "@playwright/test";
 export async function expectAccessible(page: Page, part = "body"): Promise<void> {
   // Reading a whole page rule by rule takes its time on a busy machine.
   base.slow();
+  // What is being worked out anew stands pale until it is there.
+  await expect(page.locator('[aria-busy="true"], .opacity-60')).toHaveCount(0);
   const { violations } = await new AxeBuilder({ page })
     .include(part)
     .exclude(".js-plotly-plot")
