@@ -37,5 +37,9 @@ describe("a trend over the years", () => {
     expect(trendOf(years([1, 0.99]), LIMIT)).toBeUndefined();
     const day = [1, 0.99, 0.98].map((value) => ({ at: 7, value, standardUncertainty: 0.01 }));
     expect(trendOf(day, LIMIT)).toBeUndefined();
+    const within = (hours: number) =>
+      day.map((own, i) => ({ ...own, at: 20_000 + (i * hours) / 48 }));
+    expect(trendOf(within(23), LIMIT)).toBeUndefined();
+    expect(trendOf(within(25), LIMIT)).toBeDefined();
   });
 });

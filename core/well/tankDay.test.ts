@@ -21,6 +21,10 @@ const system: WellSystem = {
   air: 101_325,
 };
 
+it("a tap of which nothing is known runs as most do: 2.5 gpm (common practice, no source)", () => {
+  for (const { flow } of usualDay("house", 1, [])) expect((flow / GALLON) * 60).toBeCloseTo(2.5, 9);
+});
+
 describe("a day of water from a tank", () => {
   const draws = usualDay("house", 4, [1.6e-4, 2e-4, 1.2e-4]);
   const day = tankDay(system, draws, 86_400);

@@ -1,11 +1,17 @@
 import { describe, expect, it } from "vitest";
-import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/job.ts";
+import {
+  type FieldDocument,
+  type JobDocument,
+  type JobInput,
+  jobSchema,
+} from "#contract/documents/job.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { BAR } from "#core/quantity/constants.ts";
 import { withSecondGun } from "#core/watering/gunsOnLine.ts";
 import { fromCatalogue } from "#demo/fromLibrary.ts";
 import { KETTERBY } from "#demo/jobs.ts";
 import { WATERING_FIGURES, wateringDerivation } from "./derivations.ts";
+import { groundsOf } from "./ground.ts";
 import { inWatering, wateringOf } from "./watering.ts";
 import { waters } from "./waters.ts";
 
@@ -181,4 +187,15 @@ describe("a job without a field", () => {
     expect(found.flow).toBeCloseTo(3.3e-3, 6);
     expect(found.drive.kind).toBe("none");
   });
+});
+
+it("an edge beside a side that the ground has not, or beside a circle's, keeps nothing off", () => {
+  const keepOff = [{ what: "hedge" as const, side: 4, away: 2 }];
+  const ground = { kind: "rectangle" as const, length: 40, width: 30 };
+  const off = (over: object) => groundsOf({ ground, keepOff, ...over } as FieldDocument)?.keepOff;
+  expect(off({})).toEqual([]);
+  expect(off({ keepOff: [{ ...keepOff[0], side: 3 }] })).toHaveLength(1);
+  expect(
+    off({ ground: { kind: "circle", diameter: 40 }, keepOff: [{ ...keepOff[0], side: 1 }] }),
+  ).toEqual([]);
 });
