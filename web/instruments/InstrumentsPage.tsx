@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { toast } from "sonner";
+import type { Stored } from "#contract/api/api.ts";
 import {
   type FirmDocument,
   firmVersions,
@@ -8,8 +9,11 @@ import {
   type InstrumentKind,
 } from "#contract/documents/firm.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { api, newId, Refused } from "../api/client.ts";
+import { newId } from "../api/client.ts";
 import { FIRM, theFirm } from "../api/queries.ts";
+import { BroughtBack } from "../editing/BroughtBack.tsx";
+import { EditedTwice } from "../editing/EditedTwice.tsx";
+import { useEditing } from "../editing/useEditing.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { PercentField, SelectField, TextField } from "../ui/Fields.tsx";
 import { Trash2 } from "../ui/icons.ts";
@@ -39,38 +43,35 @@ const KINDS: Record<
 
 /** The instruments the firm owns, each once, with its range, class and last check. */
 export default function InstrumentsPage() {
-  const client = useQueryClient();
   const firm = useQuery(theFirm);
-  const [own, setOwn] = useState<Instrument[]>();
+  if (firm.isError) return <Trouble error={firm.error} onRetry={() => void firm.refetch()} />;
+  if (firm.data === undefined) return <Loading what="the instruments" />;
+  return <Instruments stored={firm.data ?? undefined} />;
+}
+
+const NONE: FirmDocument = { format: firmVersions.format, version: firmVersions.version };
+
+function Instruments({ stored }: { stored: Stored<FirmDocument> | undefined }) {
+  const client = useQueryClient();
   const [saving, setSaving] = useState(false);
   const refused = useRefused();
-  const stored = firm.data;
-  useEffect(() => {
-    if (stored !== undefined) setOwn((before) => before ?? stored?.document.instruments ?? []);
-  }, [stored]);
-  if (firm.isError) return <Trouble error={firm.error} onRetry={() => void firm.refetch()} />;
-  if (!own) return <Loading what="the instruments" />;
-
+  const editing = useEditing({
+    ...{ collection: "firms", id: FIRM, stored },
+    begun: stored?.document ?? NONE,
+  });
+  const own = editing.value.instruments ?? [];
+  const setOwn = (next: (all: Instrument[]) => Instrument[]) =>
+    editing.change((firm) => ({ ...firm, instruments: next([...(firm.instruments ?? [])]) }));
   const set = (i: number, by: Partial<Instrument>) =>
-    setOwn((all = []) => all.map((one, k) => (k === i ? { ...one, ...by } : one)));
+    setOwn((all) => all.map((one, k) => (k === i ? { ...one, ...by } : one)));
   const unnamed = own.some(({ name }) => name.trim() === "");
-  const changed = JSON.stringify(own) !== JSON.stringify(stored?.document.instruments ?? []);
 
-  async function save(): Promise<void> {
+  async function save(document: FirmDocument, onto?: Stored<FirmDocument>): Promise<void> {
     setSaving(true);
     try {
-      const document: FirmDocument = {
-        ...(stored?.document ?? { format: firmVersions.format, version: firmVersions.version }),
-        instruments: own ?? [],
-      };
-      await api.save("firms", FIRM, stored?.revision ?? 0, document);
-      toast("Instruments saved.");
+      if (await editing.save(document, onto)) toast("Instruments saved.");
     } catch (error) {
-      toast.error(
-        error instanceof Refused && error.status === 409
-          ? "Somebody changed them meanwhile. Copy what you typed, reload and put it in again."
-          : `Not saved: ${(error as Error).message} What you typed is still here.`,
-      );
+      toast.error(`Not saved: ${(error as Error).message} What you typed is kept on this device.`);
     } finally {
       setSaving(false);
       await client.invalidateQueries({ queryKey: theFirm.queryKey });
@@ -88,13 +89,15 @@ export default function InstrumentsPage() {
         </div>
         <Button
           look="strong"
-          disabled={!changed || unnamed || saving || refused !== undefined}
-          onClick={() => void save()}
+          disabled={!editing.changed || unnamed || saving || refused !== undefined}
+          onClick={() => void save(editing.value)}
         >
           Save
         </Button>
       </div>
       {refused && <p className="text-[14px] text-signal">{refused}</p>}
+      <BroughtBack editing={editing} />
+      <EditedTwice editing={editing} onKeep={(both, onto) => void save(both, onto)} />
       {own.length === 0 && (
         <p className="text-soft">None yet. Begin with the gauge and the bucket.</p>
       )}
@@ -126,8 +129,8 @@ export default function InstrumentsPage() {
                     kind: next as InstrumentKind,
                     ...KINDS[next as InstrumentKind].usual,
                   };
-                  setOwn(
-                    own.with(i, {
+                  setOwn((all) =>
+                    all.with(i, {
                       ...fresh,
                       ...(checkedOn && { checkedOn }),
                       ...(checkNote && { checkNote }),
@@ -165,8 +168,8 @@ export default function InstrumentsPage() {
                   range={RANGES.flow}
                   value={one.greatestFlow}
                   onChange={(greatestFlow) =>
-                    setOwn(
-                      own.map((each, k) => {
+                    setOwn((all) =>
+                      all.map((each, k) => {
                         if (k !== i) return each;
                         const { greatestFlow: _, ...rest } = each;
                         return greatestFlow === undefined ? rest : { ...rest, greatestFlow };
@@ -188,8 +191,8 @@ export default function InstrumentsPage() {
                 type="date"
                 value={one.checkedOn ?? ""}
                 onChange={(checkedOn) =>
-                  setOwn(
-                    own.map((each, k) => {
+                  setOwn((all) =>
+                    all.map((each, k) => {
                       if (k !== i) return each;
                       const { checkedOn: _, ...rest } = each;
                       return checkedOn === "" ? rest : { ...rest, checkedOn };
@@ -199,7 +202,7 @@ export default function InstrumentsPage() {
               />
               <IconButton
                 label={`Take ${one.name || "this instrument"} out`}
-                onClick={() => setOwn(own.toSpliced(i, 1))}
+                onClick={() => setOwn((all) => all.toSpliced(i, 1))}
               >
                 <Trash2 size={17} aria-hidden />
               </IconButton>
@@ -211,7 +214,9 @@ export default function InstrumentsPage() {
         {(["gauge", "bucket", "flow-meter", "clamp-meter"] as const).map((kind) => (
           <Button
             key={kind}
-            onClick={() => setOwn([...own, { id: newId(), name: "", kind, ...KINDS[kind].usual }])}
+            onClick={() =>
+              setOwn((all) => [...all, { id: newId(), name: "", kind, ...KINDS[kind].usual }])
+            }
           >
             Add a {KINDS[kind].name.toLowerCase()}
           </Button>

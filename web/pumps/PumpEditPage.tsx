@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
@@ -8,8 +8,11 @@ import { type PumpDocument, pumpSchema, pumpVersions } from "#contract/documents
 import { RANGES } from "#contract/documents/ranges.ts";
 import { ofKind } from "#model/pumpPlate.ts";
 import { PLATE_FIELDS, withValue } from "#model/pumpTable/fields.ts";
-import { api, newId } from "../api/client.ts";
+import { newId } from "../api/client.ts";
 import { allPumps, keyOf, oneOf, queries } from "../api/queries.ts";
+import { BroughtBack } from "../editing/BroughtBack.tsx";
+import { EditedTwice } from "../editing/EditedTwice.tsx";
+import { useEditing } from "../editing/useEditing.ts";
 import { Picture } from "../pictures/Picture.tsx";
 import { keepPicture, takePicture } from "../pictures/takePicture.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
@@ -46,7 +49,7 @@ export default function PumpEditPage() {
     ...oneOf("pumps", asked ?? ""),
     enabled: asked !== null,
   });
-  if (asked === null) return <Editor key="new" stored={undefined} begun={emptyPump()} />;
+  if (asked === null) return <Editor key="new" as="new" stored={undefined} begun={emptyPump()} />;
   if (query.isPending) return <Loading what="the pump" />;
   if (query.isError) {
     return "status" in query.error && query.error.status === 404 ? (
@@ -59,11 +62,12 @@ export default function PumpEditPage() {
   return fresh ? (
     <Editor
       key={`copy of ${from}, ${line}`}
+      as={`copy of ${from}, ${line}`}
       stored={undefined}
       begun={line === null ? copyOf(document) : copyOfLine(document, Number(line))}
     />
   ) : (
-    <Editor key={id} stored={query.data} begun={document} />
+    <Editor key={id} as={id} stored={query.data} begun={document} />
   );
 }
 
@@ -103,9 +107,24 @@ function copyOfLine(pump: PumpDocument, at: number): Draft {
   return { ...copy, model, ratedSpeedRpm: line.speed ?? copy.ratedSpeedRpm, points: line.points };
 }
 
-function Editor({ stored, begun }: { stored: Stored<PumpDocument> | undefined; begun: Draft }) {
+function Editor({
+  stored,
+  begun,
+  as,
+}: {
+  stored: Stored<PumpDocument> | undefined;
+  begun: Draft;
+  /** what the edit is kept under on this device */
+  as: string;
+}) {
   const navigate = useNavigate();
-  const [pump, setPump] = useState<Draft>(begun);
+  // A new one has its id from the first: it does not change while the page is drawn again.
+  const [first] = useState(begun);
+  const editing = useEditing<"pumps", Draft>({
+    ...{ collection: "pumps", id: first.id, as, stored },
+    begun: stored ? begun : first,
+  });
+  const { value: pump, change: setPump } = editing;
   const refused = useRefused();
   const [picture, setPicture] = useState<Blob>();
   const [issues, setIssues] = useState<FieldIssue[]>([]);
@@ -129,29 +148,36 @@ function Editor({ stored, begun }: { stored: Stored<PumpDocument> | undefined; b
     }));
   };
 
-  async function save(event: FormEvent): Promise<void> {
-    event.preventDefault();
-    const points = pump.points.filter((p) => p.flow !== undefined || p.head !== undefined);
-    const parsed = pumpSchema.safeParse({ ...pump, points });
+  async function save(next: Draft, onto?: Stored<PumpDocument>): Promise<void> {
+    const points = next.points.filter((p) => p.flow !== undefined || p.head !== undefined);
+    const parsed = pumpSchema.safeParse({ ...next, points });
     if (!parsed.success) return setIssues(fieldIssues(parsed.error));
     try {
       const document = parsed.data as PumpDocument;
       if (picture && document.curve) {
-        document.curve = { ...document.curve, picture: await keepPicture(picture, pump.id) };
+        document.curve = { ...document.curve, picture: await keepPicture(picture, next.id) };
       }
-      await api.save("pumps", pump.id, stored?.revision ?? 0, document);
+      if (!(await editing.save(document, onto))) return;
       await queries.invalidateQueries({ queryKey: allPumps.queryKey });
-      await queries.invalidateQueries({ queryKey: keyOf("pumps", pump.id) });
-      await navigate(`/pumps/${pump.id}`);
+      await queries.invalidateQueries({ queryKey: keyOf("pumps", next.id) });
+      await navigate(`/pumps/${next.id}`);
     } catch (error) {
-      toast.error(`Not saved. ${(error as Error).message}`);
+      toast.error(`Not saved. ${(error as Error).message} What you typed is kept on this device.`);
     }
   }
 
   return (
-    <form onSubmit={(event) => void save(event)} className="relative h-full overflow-y-auto">
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save(pump);
+      }}
+      className="relative h-full overflow-y-auto"
+    >
       <div className="mx-auto grid max-w-4xl content-start gap-4 p-4">
         <h1 className="text-3xl">{stored ? `Change ${pump.maker} ${pump.model}` : "Add a pump"}</h1>
+        <BroughtBack editing={editing} />
+        <EditedTwice editing={editing} onKeep={(both, onto) => void save(both, onto)} />
         <PlateFields
           pump={pump}
           onChange={(path, value) =>

@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import type { UnitDocument } from "#contract/documents/unit.ts";
 import { ACCEPTANCE } from "#words/comparison.ts";
-import { api } from "../api/client.ts";
 import { allUnits, oneOf, queries, testsOf } from "../api/queries.ts";
+import { BroughtBack } from "../editing/BroughtBack.tsx";
+import { EditedTwice } from "../editing/EditedTwice.tsx";
+import { useEditing } from "../editing/useEditing.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
@@ -17,7 +18,7 @@ export default function UnitPage() {
   const unit = useQuery(oneOf("units", id));
   if (unit.isError) return <Trouble error={unit.error} onRetry={() => void unit.refetch()} />;
   if (!unit.data) return <Loading what="the pump" />;
-  return <Unit key={unit.data.revision} stored={unit.data} onSaved={() => void unit.refetch()} />;
+  return <Unit key={id} stored={unit.data} />;
 }
 
 const DAYS = [
@@ -27,24 +28,24 @@ const DAYS = [
   ["removed", "Removed"],
 ] as const;
 
-function Unit({ stored, onSaved }: { stored: Stored<UnitDocument>; onSaved: () => void }) {
-  const { id, revision, document } = stored;
-  const [unit, setUnit] = useState(document);
+function Unit({ stored }: { stored: Stored<UnitDocument> }) {
+  const { id, document } = stored;
+  const editing = useEditing({ collection: "units", id, stored, begun: document });
+  const unit = editing.value;
   const pump = useQuery(oneOf("pumps", document.pumpId));
   const tests = useQuery(testsOf(id, "units"));
   const put = (key: keyof UnitDocument, value: string) =>
-    setUnit((before) => {
+    editing.change((before) => {
       const { [key]: _, ...rest } = before;
       return (value === "" ? rest : { ...rest, [key]: value }) as UnitDocument;
     });
-  async function save(): Promise<void> {
+  async function save(next: UnitDocument, onto?: Stored<UnitDocument>): Promise<void> {
     try {
-      await api.save("units", id, revision, unit);
-      await queries.invalidateQueries({ queryKey: allUnits.queryKey });
+      if (!(await editing.save(next, onto))) return;
       toast("Saved.");
-      onSaved();
+      await queries.invalidateQueries({ queryKey: allUnits.queryKey });
     } catch (error) {
-      toast.error(`Not saved: ${(error as Error).message} What you typed is still here.`);
+      toast.error(`Not saved: ${(error as Error).message} What you typed is kept on this device.`);
     }
   }
   const name = pump.data ? `${pump.data.document.maker} ${pump.data.document.model}` : "Pump";
@@ -58,6 +59,8 @@ function Unit({ stored, onSaved }: { stored: Stored<UnitDocument>; onSaved: () =
           Its plate and curve
         </Link>
       </div>
+      <BroughtBack editing={editing} />
+      <EditedTwice editing={editing} onKeep={(both, onto) => void save(both, onto)} />
       <div className="grid gap-2 sm:grid-cols-2">
         <TextField
           label="Serial number"
@@ -82,7 +85,7 @@ function Unit({ stored, onSaved }: { stored: Stored<UnitDocument>; onSaved: () =
         ))}
       </div>
       <div className="flex flex-wrap gap-2">
-        <Button look="strong" onClick={() => void save()}>
+        <Button look="strong" disabled={!editing.changed} onClick={() => void save(unit)}>
           Save
         </Button>
         <Link
