@@ -47,6 +47,30 @@ test("a tab that saves leaves what another tab holds alone", async ({ context, j
   expect(await nameOnServer(offline, job)).toBe("Typed without network");
 });
 
+test("two people change one job: what differs is kept of both", async ({
+  context,
+  browser,
+  job,
+}) => {
+  const elsewhere = await browser.newContext();
+  const [mine, theirs] = [await open(context, job), await open(elsewhere, job)];
+  await cutOff(mine);
+  await nameField(mine).fill("Named by me");
+  await status(mine, /kept on this device/);
+  await theirs.goto(`/jobs/${job}/need`);
+  await theirs.getByLabel("Levels measured from").fill("Their sill");
+  await saved(theirs);
+  await expect.poll(() => nameOnServer(theirs, job)).toBe("Before");
+  await mine.unroute("**/api/jobs/*");
+  const dialog = mine.getByRole("dialog", { name: "Changed in two places" });
+  await expect(dialog).toContainText("different things: both can be kept");
+  await dialog.getByRole("button", { name: "Keep both" }).click();
+  await saved(mine);
+  const { document } = await (await mine.request.get(`/api/jobs/${job}`)).json();
+  expect(document).toMatchObject({ name: "Named by me", datum: "Their sill" });
+  await elsewhere.close();
+});
+
 test("a save the server could not take is tried again until it can, and that is said", async ({
   context,
   job,

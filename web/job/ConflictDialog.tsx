@@ -1,4 +1,7 @@
+import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
+import { revisionOf } from "../api/queries.ts";
+import { TwoVersions } from "../editing/TwoVersions.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { dropHeld, keepMine } from "./autosave.ts";
@@ -7,10 +10,15 @@ import { openJob, useJobStore } from "./jobStore.ts";
 
 /** Two people, or two tabs, changed one job: nothing is lost without a choice. */
 export function ConflictDialog() {
-  const { saved, job, id } = useJobStore();
+  const { saved, job, id, revision } = useJobStore();
   const navigate = useNavigate();
+  const current = saved.kind === "conflict" ? saved.current : null;
+  // What both changes began from; without it neither can be told from the other.
+  const base = useQuery({
+    ...revisionOf("jobs", id, revision),
+    enabled: current !== null && revision > 0,
+  });
   if (saved.kind !== "conflict") return null;
-  const { current } = saved;
   return (
     <Dialog open onClose={() => {}} title="Changed in two places">
       {current ? (
@@ -22,12 +30,18 @@ export function ConflictDialog() {
       ) : (
         <p>This job was deleted somewhere else while you changed it here.</p>
       )}
+      {current && base.data && (
+        <div className="mt-3">
+          <TwoVersions
+            base={base.data.document}
+            mine={job}
+            theirs={current.document}
+            onKeep={(both) => keepMine(current, both)}
+          />
+        </div>
+      )}
       <div className="mt-4 flex flex-wrap gap-2">
-        {current && (
-          <Button look="strong" onClick={() => keepMine(current)}>
-            Keep mine, replace the other
-          </Button>
-        )}
+        {current && <Button onClick={() => keepMine(current)}>Keep mine, replace the other</Button>}
         {current && (
           <Button
             onClick={() => {

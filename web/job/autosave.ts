@@ -219,9 +219,11 @@ export async function putOnBench(stored: Opened, stillWanted: () => boolean): Pr
   if ((await writing) && newest.key !== keyFor("jobs", stored.id)) await letGo(newest.key);
 }
 
-/** After a conflict: writes the job on the bench over what stands on the server. */
-export function keepMine(current: Stored<JobDocument> | null): void {
-  const { job } = useJobStore.getState();
+/** After a conflict: writes the job on the bench, or what was put together of both, over what stands on the server. */
+export function keepMine(
+  current: Stored<JobDocument> | null,
+  job: JobDocument = useJobStore.getState().job,
+): void {
   useJobStore.setState({ revision: current?.revision ?? 0 });
   useJobStore.setState({ saved: { kind: "unsaved" } });
   // A fresh object counts as a change, which sends it.
