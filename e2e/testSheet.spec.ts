@@ -108,6 +108,23 @@ test("what is said of a visit is kept, and its limits decide", async ({ page }) 
   await kept;
   await page.reload();
   await expect(page.getByText(/^Seen to: 2 of 5, by Wren/)).toBeVisible();
+  // Somebody else writes a note to the visit meanwhile: what is said here next is said beside it.
+  await page.getByText(/^Seen to: 2 of 5/).click();
+  const job = new URL(page.url()).pathname.split("/")[2];
+  const visits = await (await page.request.get(`/api/jobs/${job}/tests`)).json();
+  const visit = visits.find(
+    ({ document }: { document: { by?: string } }) => document.by === "Wren",
+  );
+  const document = { ...visit.document, note: "Gate is locked after six" };
+  const data = { revision: visit.revision, document };
+  expect((await page.request.put(`/api/tests/${visit.id}`, { data })).status()).toBe(200);
+  page.removeAllListeners("console");
+  await page.getByLabel("Pump lifted by rope or handle, never by its cable").check();
+  await expect(async () => {
+    const now = await (await page.request.get(`/api/tests/${visit.id}`)).json();
+    expect(now.document).toMatchObject({ note: "Gate is locked after six" });
+    expect(now.document.cautions).toHaveLength(3);
+  }).toPass();
 });
 
 test("as left stands beside as found, and two set-ups beside each other", async ({ page }) => {

@@ -1,8 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { toast } from "sonner";
+import type { Stored } from "#contract/api/api.ts";
 import type { FieldTestDocument } from "#contract/documents/fieldTest.ts";
-import { api, type TestWithReadings } from "../api/client.ts";
+import { merge } from "#contract/documents/merge.ts";
+import { api, Refused, type TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import type { AboutVisit } from "./VisitDetails.tsx";
 
@@ -40,8 +42,18 @@ export function useAbout(
       ...rest
     } = now.document;
     const document: FieldTestDocument = { ...rest, ...said(next) };
+    const send = async (revision: number, mine: FieldTestDocument): Promise<void> => {
+      try {
+        await api.save("tests", now.id, revision, mine);
+      } catch (error) {
+        const current = error instanceof Refused ? newerOf(error) : undefined;
+        if (!current) throw error;
+        // Somebody else said something of the visit meanwhile: both stand, and of one thing what was said last.
+        await send(current.revision, merge(now.document, document, current.document).document);
+      }
+    };
     try {
-      await api.save("tests", now.id, now.revision, document);
+      await send(now.revision, document);
       await client.invalidateQueries({ queryKey: testsOf(jobId).queryKey });
       setSaying((before) => (before?.about === next ? undefined : before));
     } catch (error) {
@@ -70,3 +82,9 @@ export function said({ by, note, cautions, limits, setups, unitId }: AboutVisit)
     ...(setups && setups.length > 0 && { setups }),
   };
 }
+
+/** What stands on the server instead, where that is why it refused. */
+const newerOf = ({ body }: Refused) =>
+  body.error === "conflict"
+    ? ((body.current as Stored<FieldTestDocument> | null) ?? undefined)
+    : undefined;
