@@ -38,6 +38,38 @@ test("commands, keys and units are at hand everywhere", async ({ page }) => {
   await expect(page.getByText("There is no such job")).toBeVisible();
 });
 
+test("a page's own scripts are told with it, and every file of text comes compressed", async ({
+  page,
+}) => {
+  const answer = await page.request.get("/jobs/ennet-glasshouses-transfer/line");
+  const links = (answer.headers().link ?? "").split(", ");
+  expect(links).toContain(
+    "</api/jobs/ennet-glasshouses-transfer>; rel=preload; as=fetch; crossorigin",
+  );
+  const told = links.flatMap((link) => /^<(.+)>; rel=modulepreload$/.exec(link)?.[1] ?? []);
+  expect(told.length).toBeGreaterThan(5);
+  const sent: { url: string; encoding: string | undefined }[] = [];
+  page.on("response", (response) => {
+    const { pathname } = new URL(response.url());
+    const length = Number(response.headers()["content-length"] ?? 0);
+    if (!/\.(?:js|css)$/.test(pathname) || length < 1000) return;
+    sent.push({ url: pathname, encoding: response.headers()["content-encoding"] });
+  });
+  await page.goto("/jobs/ennet-glasshouses-transfer/line");
+  await expect(page.getByTestId("duty")).toContainText("L/s");
+  expect(sent.length).toBeGreaterThan(10);
+  expect(sent.filter(({ encoding }) => encoding !== "br" && encoding !== "gzip")).toEqual([]);
+  // What was told beforehand is what is needed, and nothing else.
+  const asked = new Set(
+    await page.evaluate(() =>
+      performance.getEntriesByType("resource").map(({ name }) => new URL(name).pathname),
+    ),
+  );
+  expect(told.filter((path) => !asked.has(path))).toEqual([]);
+  const board = await page.request.get("/api/jobs", { headers: { "accept-encoding": "gzip" } });
+  expect(board.headers()["content-encoding"]).toBe("gzip");
+});
+
 test("a page that breaks off says so, gives a report, and leaves a way back", async ({ page }) => {
   // React tells the console what broke, and that is no finding here.
   page.removeAllListeners("console");

@@ -1,9 +1,8 @@
 // npm test: types, lint, boundaries, unit tests, a build, and the real interface in headless Chromium.
 // Ends with a line "N passed, N failed".
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { gzipSync } from "node:zlib";
 import { chromium } from "./tasks/chromium.mjs";
 import { buildServer, buildSolve, buildWeb, install, root, run } from "./tasks/prepare.mjs";
 
@@ -79,13 +78,14 @@ await check("build", async () => {
   return true;
 });
 
-await check("the first script stays under 200 kB compressed", () => {
+await check("the first script is sent in under 200 kB, compressed as it lies there", () => {
   const page = readFileSync(join(root, "dist", "web", "index.html"), "utf8");
   const scripts = [...page.matchAll(/(?:src|href)="\/(assets\/[^"]+\.js)"/g)].map(
     ([, file]) => file,
   );
   const bytes = scripts.reduce(
-    (sum, file) => sum + gzipSync(readFileSync(join(root, "dist", "web", file))).length,
+    // Where a browser takes no brotli, it is sent this.
+    (sum, file) => sum + statSync(join(root, "dist", "web", `${file}.gz`)).size,
     0,
   );
   console.log(`${scripts.length} files, ${(bytes / 1000).toFixed(0)} kB`);

@@ -17,6 +17,7 @@ import { boxes, boxOf, channelsOf } from "../streams/boxes.ts";
 import { live } from "../streams/live.ts";
 import {
   addSamples,
+  channelCount,
   createStream,
   getStream,
   type KeptSample,
@@ -93,7 +94,7 @@ export function streamRoutes(db: Database): Hono {
     const asked = await readBody(c, samplesSchema);
     if (!asked.ok) return asked.refusal;
     const { samples } = asked.value;
-    const channels = (await getStream(db, id))?.channels.length ?? 0;
+    const channels = await channelCount(db, id);
     const wrong = samples.findIndex(({ values }) => values.length !== channels);
     if (wrong >= 0) {
       const message = `A sample of this stream has ${channels} values, one for each channel.`;
@@ -115,9 +116,10 @@ export function streamRoutes(db: Database): Hono {
     const id = c.req.param("id");
     const found = isId(id) && (await getStream(db, id));
     if (!found) return notFound(c);
-    const after = Number(c.req.header("last-event-id") ?? -1);
+    // What is no number of a sample is taken for a connection that is new.
+    const after = /^\d{1,15}$/.exec(c.req.header("last-event-id") ?? "")?.[0];
     return streamSSE(c, async (sse) => {
-      let told = Number.isFinite(after) ? after : -1;
+      let told = after === undefined ? -1 : Number(after);
       let waiting: KeptSample[] = [];
       let wake: () => void = () => undefined;
       const stop = listeners.listen(id, (samples) => {
@@ -135,23 +137,27 @@ export function streamRoutes(db: Database): Hono {
           await sse.writeSSE({ id: String(arrival), data: JSON.stringify({ n, at, values }) });
         }
       };
-      // What came meanwhile first, so that a connection that dropped misses nothing.
-      await tell(await samplesAfter(db, id, told, PAST));
-      while (!sse.aborted) {
-        const now = waiting;
-        waiting = [];
-        await tell(now);
-        if (waiting.length > 0) continue;
-        const quiet = await new Promise<boolean>((done) => {
-          const timer = setTimeout(() => done(true), ALIVE_EVERY);
-          wake = () => {
-            clearTimeout(timer);
-            done(false);
-          };
-        });
-        if (quiet && !sse.aborted) await sse.write(": still here\n\n");
+      try {
+        // What came meanwhile first, so that a connection that dropped misses nothing.
+        await tell(await samplesAfter(db, id, told, PAST));
+        while (!sse.aborted) {
+          const now = waiting;
+          waiting = [];
+          await tell(now);
+          if (waiting.length > 0) continue;
+          const quiet = await new Promise<boolean>((done) => {
+            const timer = setTimeout(() => done(true), ALIVE_EVERY);
+            wake = () => {
+              clearTimeout(timer);
+              done(false);
+            };
+          });
+          if (quiet && !sse.aborted) await sse.write(": still here\n\n");
+        }
+      } finally {
+        // However it ends nobody listens any more: a box that nobody hears stops by itself.
+        stop();
       }
-      stop();
     });
   });
 

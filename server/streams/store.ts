@@ -62,6 +62,16 @@ export async function getStream(db: Queryable, id: string): Promise<StreamLine |
   return row && line(row);
 }
 
+/** How many channels a stream has; none where there is no such stream. Its samples are not looked at. */
+export async function channelCount(db: Queryable, id: string): Promise<number> {
+  const [row] = await db.query<{ channels: number }>(
+    `SELECT jsonb_array_length(document -> 'channels') AS channels
+       FROM streams WHERE id = $1 AND deleted_at IS NULL`,
+    [id],
+  );
+  return row?.channels ?? 0;
+}
+
 function line({ id, created_at, document, count, first, last }: StreamRow): StreamLine {
   const moment = (ms: number | null) => (ms === null ? undefined : new Date(ms).toISOString());
   const [from, to] = [moment(first), moment(last)];

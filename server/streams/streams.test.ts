@@ -173,6 +173,13 @@ describe("a logger's stream", () => {
     await new Promise((done) => setTimeout(done, 50));
     await post(3, 9);
     expect((await hearing).map(({ n }) => n)).toEqual([3, 4, 5, 6, 7, 8]);
+    // What no sample was ever told under is a new connection, and no fault.
+    for (const odd of ["1e30", "-1", "999999999999999999999", "x"]) {
+      expect(
+        (await listen(id, 3, odd)).map(({ n }) => n),
+        odd,
+      ).toEqual([0, 1, 2]);
+    }
   });
 });
 
