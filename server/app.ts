@@ -16,7 +16,14 @@ import { contentRoutes } from "./routes/contents.ts";
 import { documentRoutes } from "./routes/documents.ts";
 import { libraryRoutes } from "./routes/library.ts";
 import { streamRoutes } from "./routes/streams.ts";
-import { headers, limitBody, type OwnName, ownNamesOnly, plainAddress } from "./security.ts";
+import {
+  byHttpsAlone,
+  headers,
+  limitBody,
+  type OwnName,
+  ownNamesOnly,
+  plainAddress,
+} from "./security.ts";
 
 /** ms after which a request is told to ask again; longer than the engine may take before it is started anew */
 const ANSWER_WITHIN = 25_000;
@@ -41,7 +48,8 @@ export function createApp(db: Database, options: AppOptions): Hono {
   const { folder, isOwnName, open, version, demo, webFolder, log } = options;
   const contents = contentsIn(folder);
   const app = new Hono();
-  app.use(headers(open?.secure ?? false));
+  app.use(headers);
+  if (open?.secure) app.use(byHttpsAlone);
   app.use(plainAddress);
   app.use(ownNamesOnly(isOwnName));
   if (open) {

@@ -257,6 +257,9 @@ describe("a server under a name of its own, on HTTPS", () => {
     }
     expect(right.headers["cache-control"]).toBe("no-store");
     expect(right.headers["strict-transport-security"]).toMatch(/^max-age=\d{6,}/);
+    // Of this machine's own name that would bind everything else that runs here.
+    const here = await ask("/sign-in", { headers: { host: `localhost:${port}` } });
+    expect(here.headers["strict-transport-security"]).toBeUndefined();
     expect(cookie).toMatch(/^__Host-/);
     expect((await ask("/api/jobs")).headers["cache-control"]).toBe("no-store");
 

@@ -68,24 +68,35 @@ export const limitBody = bodyLimit({
  * No inline script, nothing from any other host. Inline style stays allowed: the chart and dialog
  * libraries write style elements as they go.
  */
-export const headers = (secure: boolean) =>
-  secureHeaders({
-    contentSecurityPolicy: {
-      defaultSrc: ["'none'"],
-      scriptSrc: ["'self'"],
-      styleSrc: ["'self'", "'unsafe-inline'"],
-      imgSrc: ["'self'", "data:", "blob:"],
-      fontSrc: ["'self'"],
-      connectSrc: ["'self'"],
-      workerSrc: ["'self'"],
-      manifestSrc: ["'self'"],
-      baseUri: ["'none'"],
-      formAction: ["'self'"],
-      frameAncestors: ["'none'"],
-    },
-    crossOriginEmbedderPolicy: false,
-    // A device that came by HTTPS once never comes without it; for thirty days, as a session lasts.
-    strictTransportSecurity: secure ? `max-age=${30 * 24 * 3600}` : false,
-    xFrameOptions: "DENY",
-    referrerPolicy: "no-referrer",
-  });
+export const headers = secureHeaders({
+  contentSecurityPolicy: {
+    defaultSrc: ["'none'"],
+    scriptSrc: ["'self'"],
+    styleSrc: ["'self'", "'unsafe-inline'"],
+    imgSrc: ["'self'", "data:", "blob:"],
+    fontSrc: ["'self'"],
+    connectSrc: ["'self'"],
+    workerSrc: ["'self'"],
+    manifestSrc: ["'self'"],
+    baseUri: ["'none'"],
+    formAction: ["'self'"],
+    frameAncestors: ["'none'"],
+  },
+  crossOriginEmbedderPolicy: false,
+  strictTransportSecurity: false,
+  xFrameOptions: "DENY",
+  referrerPolicy: "no-referrer",
+});
+
+/** s: as long as a session lasts */
+const BY_HTTPS_FOR = 30 * 24 * 3600;
+
+/**
+ * A device that came to a name by HTTPS once never comes there without it. Of “localhost” that is not said: it would bind
+ * everything else that runs on this machine. (Browsers take no such word for an address.)
+ */
+export const byHttpsAlone: MiddlewareHandler = async (c, next) => {
+  await next();
+  const name = (c.req.header("host") ?? "").replace(/:\d+$/, "").toLowerCase();
+  if (name !== "localhost") c.header("strict-transport-security", `max-age=${BY_HTTPS_FOR}`);
+};
