@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { promisify } from "node:util";
 import { brotliCompress, constants, gzip } from "node:zlib";
@@ -6,6 +6,12 @@ import { brotliCompress, constants, gzip } from "node:zlib";
 const [brotli, zip] = [promisify(brotliCompress), promisify(gzip)];
 /** bytes under which compressing saves nothing worth a file */
 const LEAST = 1000;
+
+/** Whole or not at all: at the first start the server sends files while others are still being made. */
+function put(path, bytes) {
+  writeFileSync(`${path}.new`, bytes);
+  renameSync(`${path}.new`, path);
+}
 
 /**
  * Puts a `.br` (RFC 7932) and a `.gz` (RFC 1952) beside every file of text in a folder of built files, as small as they
@@ -21,8 +27,8 @@ export async function compressFiles(folder) {
       const bytes = readFileSync(path);
       if (bytes.length < LEAST) return;
       const small = { params: { [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length } };
-      writeFileSync(`${path}.br`, await brotli(bytes, small));
-      writeFileSync(`${path}.gz`, await zip(bytes, { level: 9 }));
+      put(`${path}.br`, await brotli(bytes, small));
+      put(`${path}.gz`, await zip(bytes, { level: 9 }));
     }),
   );
 }
