@@ -47,7 +47,7 @@ const TRIALS = [
   [
     "data",
     `${MALFORMED} malformed requests, none answered with 500`,
-    ["server/api"],
+    ["server/api", "server/hostile"],
     { MALFORMED },
   ],
   ["data", "names, pass phrase and certificate of an open server", ["server/network"], {}],
