@@ -92,6 +92,19 @@ test("a pump being changed keeps what it began from, outlives a reload, and is p
   await expect(page.getByLabel("Model")).toHaveValue("Rill 4 B");
 });
 
+test("a new pump that was begun and not saved comes back after a reload, and is saved", async ({
+  context,
+  own,
+}) => {
+  const page = await at(context, `/pumps/new/edit?from=${own.pump}`);
+  await page.getByLabel("Model").fill("Rill 5");
+  await page.reload();
+  await expect(page.getByLabel("Model")).toHaveValue("Rill 5");
+  await page.getByRole("button", { name: "Save the pump" }).click();
+  await expect(page).toHaveURL(/\/pumps\/[^/]+$/);
+  await expect(page.getByRole("heading", { name: /Rill 5/ })).toBeVisible();
+});
+
 test("instruments put in at two desks are all there", async ({ context, browser }) => {
   const elsewhere = await browser.newContext();
   const [mine, theirs] = [await at(context, "/instruments"), await at(elsewhere, "/instruments")];

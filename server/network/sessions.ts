@@ -1,6 +1,7 @@
 import { createHash, randomBytes, timingSafeEqual } from "node:crypto";
 import fs from "node:fs";
 import { join } from "node:path";
+import type { SignedIn } from "#contract/api/api.ts";
 import { writeWhole } from "../database/syncing.ts";
 
 /** ms a device stays signed in */
@@ -11,17 +12,8 @@ const SEEN_AFTER = 3600 * 1000;
 const MOST = 200;
 const FILE = "devices.json";
 
-/** A device that is signed in. Times in ms since 1970. */
-export interface Device {
-  id: string;
-  /** what its browser says it is */
-  agent: string;
-  /** where it signed in from */
-  address: string;
-  since: number;
-  seen: number;
-  until: number;
-}
+/** A device that is signed in, whoever asks. */
+export type Device = Omit<SignedIn, "own">;
 
 interface Kept extends Device {
   /** SHA-256 of its secret, which only the device has */

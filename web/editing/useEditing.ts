@@ -7,6 +7,8 @@ import { keyOf, queries } from "../api/queries.ts";
 
 /** An edit as it is kept on this device: what it began from, and what it has become. */
 interface Kept<T> {
+  /** what it is saved under: of one that is new, the id it was first given */
+  id: string;
   revision: number;
   base: T;
   value: T;
@@ -50,16 +52,22 @@ export function useEditing<C extends CollectionName, T extends object = Document
   begun: T;
 }): Editing<T, C> {
   const key = `upright-gusher-edit/${collection}/${as}`;
-  const fresh = (): Kept<T> => ({ revision: stored?.revision ?? 0, base: begun, value: begun });
+  const fresh = (): Kept<T> => ({
+    ...{ id, revision: stored?.revision ?? 0 },
+    ...{ base: begun, value: begun },
+  });
   const [broughtBack, setBroughtBack] = useState(() => read<T>(key) !== undefined);
   const [state, setState] = useState<Kept<T>>(() => read<T>(key) ?? fresh());
   const [other, setOther] = useState<Stored<DocumentOf<C>>>();
   const latest = useRef(state);
-  const put = (next: Kept<T>) => {
+  const show = (next: Kept<T>) => {
     latest.current = next;
+    setState(next);
+  };
+  const put = (next: Kept<T>) => {
     if (sameDocument(next.value, next.base)) forget(key);
     else keep(key, next);
-    setState(next);
+    show(next);
   };
   const changed = !sameDocument(state.value, state.base);
 
@@ -68,14 +76,13 @@ export function useEditing<C extends CollectionName, T extends object = Document
     const { revision, base, value } = latest.current;
     if (!stored || stored.revision <= revision || !sameDocument(value, base)) return;
     const document = stored.document as unknown as T;
-    const next = { revision: stored.revision, base: document, value: document };
-    latest.current = next;
-    setState(next);
+    show({ ...latest.current, revision: stored.revision, base: document, value: document });
   }, [stored]);
 
   function goOnFrom(current: Stored<DocumentOf<C>>, value: T): void {
     setOther(undefined);
-    put({ revision: current.revision, base: current.document as unknown as T, value });
+    const base = current.document as unknown as T;
+    put({ ...latest.current, revision: current.revision, base, value });
   }
 
   return {
@@ -85,12 +92,12 @@ export function useEditing<C extends CollectionName, T extends object = Document
       const saved = (now: Stored<DocumentOf<C>>) => {
         setBroughtBack(false);
         goOnFrom(now, now.document as unknown as T);
-        queries.setQueryData(keyOf(collection, id), now);
+        queries.setQueryData(keyOf(collection, latest.current.id), now);
         return true;
       };
       try {
         const revision = onto?.revision ?? latest.current.revision;
-        return saved(await api.save(collection, id, revision, document));
+        return saved(await api.save(collection, latest.current.id, revision, document));
       } catch (error) {
         const current =
           error instanceof Refused && error.body.error === "conflict"
@@ -109,9 +116,7 @@ export function useEditing<C extends CollectionName, T extends object = Document
       setOther(undefined);
       const current = queries.getQueryData<Stored<DocumentOf<C>>>(keyOf(collection, id)) ?? stored;
       const document = (current?.document as unknown as T) ?? begun;
-      const next = { revision: current?.revision ?? 0, base: document, value: document };
-      latest.current = next;
-      setState(next);
+      show({ id, revision: current?.revision ?? 0, base: document, value: document });
     },
     putOff: () => setOther(undefined),
   };
