@@ -14,7 +14,7 @@ import { useUnits } from "../app/settings.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 
-/** What a bucket usually is in each system of units, m³, and half-widths of its mark and of a hand on the watch. */
+/** What a bucket usually is in each system of units, m³, and half-widths of its mark (a part) and of a hand on the watch (s). Common practice, no source. */
 const BUCKET = { metric: 0.02, us: 5 * GALLON } as const;
 const MARK = 0.02;
 const HAND = 0.3;
