@@ -5,15 +5,19 @@ import { lineKnown } from "./assumed.ts";
 import { smallSection } from "./smallSection.ts";
 import { solveJob } from "./solveJob.ts";
 
-/** What a list shows of a document, made when it is saved. */
-export function summariseJob(job: JobDocument): JobLine {
-  const { name, place = "", customer, kind, path, pumps } = job;
+/** What a list shows of a job that it says itself: nothing is worked out. */
+export function outlineJob({ name, place = "", customer, kind, path, pumps }: JobDocument) {
   const on = new Set(everyItem(path).flatMap((item) => (item.kind === "pump" ? [item.pump] : [])));
-  const line = {
+  return {
     ...{ name, place, customer: customer?.name ?? "" },
     ...(kind && { kind }),
     pumps: pumps.filter(({ id }) => on.has(id)).map(({ maker, model }) => `${maker} ${model}`),
   };
+}
+
+/** What a list shows of a job, with what follows from it. */
+export function summariseJob(job: JobDocument): JobLine {
+  const line = outlineJob(job);
   const solved = solveJob(job);
   const section = lineKnown(job) ? smallSection(solved) : undefined;
   const drawn = section && { section };

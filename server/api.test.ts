@@ -10,8 +10,7 @@ import { DEMO_JOBS } from "#demo/jobs.ts";
 import { createApp } from "./app.ts";
 import type { Database } from "./database/database.ts";
 import { migrate } from "./database/migrate.ts";
-import { fillSummaries } from "./documents/store.ts";
-import { dropFolder, freshFolder, openHere } from "./test/freshFolder.ts";
+import { dropFolder, freshFolder, openHere, summarised } from "./test/freshFolder.ts";
 
 const HOST = "127.0.0.1:8417";
 const noLog = () => undefined;
@@ -115,7 +114,7 @@ describe("saving", () => {
       readFileSync("contract/test/version-1/job-ketterby-hurling-ground.json", "utf8"),
     ).document;
     await db.query("INSERT INTO jobs (id, revision, document) VALUES ('old', 3, $1)", [old]);
-    await fillSummaries(db);
+    await summarised(db);
     const stored = (await call("GET", "/jobs/old")).body as Stored<JobDocument>;
     expect(stored.document).toMatchObject({ version: 2, source: { kind: "open" } });
     expect((await save("old", 3, stored.document)).body.revision).toBe(4);

@@ -28,6 +28,9 @@ import {
 /** ms after which a request is told to ask again; longer than the engine may take before it is started anew */
 const ANSWER_WITHIN = 25_000;
 
+/** Where jobs are saved. */
+const SAVES_JOBS = /^\/api\/(?:jobs|imports|demo)\b/;
+
 /** What makes a device offer to trust a certificate. */
 const CERTIFICATE = "application/x-x509-ca-cert";
 
@@ -42,10 +45,12 @@ export interface AppOptions {
   /** folder of the built interface; without it only the API is served */
   webFolder?: string;
   log: Pick<Log, "write">;
+  /** told that jobs may have been saved, after they were acknowledged */
+  jobsSaved?: () => void;
 }
 
 export function createApp(db: Database, options: AppOptions): Hono {
-  const { folder, isOwnName, open, version, demo, webFolder, log } = options;
+  const { folder, isOwnName, open, version, demo, webFolder, log, jobsSaved } = options;
   const contents = contentsIn(folder);
   const app = new Hono();
   app.use(headers);
@@ -74,6 +79,13 @@ export function createApp(db: Database, options: AppOptions): Hono {
     await next();
     c.header("cache-control", "no-store");
   });
+  if (jobsSaved) {
+    app.use("/api/*", async (c, next) => {
+      await next();
+      const { method, path } = c.req;
+      if (method !== "GET" && SAVES_JOBS.test(path)) jobsSaved();
+    });
+  }
   app.get("/api/health", async (c) => {
     await db.query("SELECT 1");
     return c.json<Health>({

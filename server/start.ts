@@ -14,7 +14,7 @@ import { isFull, releaseSpare, requireRoom } from "./database/room.ts";
 import { makeFolder } from "./database/syncing.ts";
 import { openThreadedEngine, reopening } from "./database/threadedEngine.ts";
 import { startUpkeep } from "./database/upkeep.ts";
-import { fillSummaries } from "./documents/store.ts";
+import { summaries, summariseInThread } from "./documents/summaries.ts";
 import { logIn } from "./log.ts";
 import { type Identity, ownIdentity } from "./network/certificate.ts";
 import {
@@ -94,7 +94,6 @@ export async function start(options: StartOptions): Promise<Running> {
     db = await reaching(folder, () => openDatabase(folder));
     const opened = db;
     await migrate(opened);
-    await fillSummaries(opened);
     if (demo) {
       const [row] = await opened.query<{ empty: boolean }>(
         "SELECT NOT EXISTS (SELECT 1 FROM jobs) AND NOT EXISTS (SELECT 1 FROM pumps) AS empty",
@@ -102,11 +101,16 @@ export async function start(options: StartOptions): Promise<Running> {
       if (options.reset || row?.empty) await opened.transaction(resetDemo);
     }
     const log = logIn(folder);
+    const program = new URL("./summary.mjs", import.meta.url);
+    const { look } = summaries(opened, summariseInThread(program), (error) => {
+      // One that was saved while the disk is full, or as it stops, is worked out next time.
+      if (!(error instanceof NoRoom || error instanceof EngineLost)) log.write(error);
+    });
     let actual = port;
     const app = createApp(opened, {
       folder,
       isOwnName: (header, arrivedAt) => isOwnName(header, actual, arrivedAt, listening),
-      ...{ version, demo, log },
+      ...{ version, demo, log, jobsSaved: look },
       ...(webFolder && { webFolder }),
       ...(isOpen(listening) &&
         gate && {
@@ -125,6 +129,7 @@ export async function start(options: StartOptions): Promise<Running> {
     const [address = ""] = addresses;
     claim.say(address);
     claim.offerBackup(() => backupStream(opened, contentsIn(folder), version));
+    look();
     const stopUpkeep = startUpkeep(opened, folder, version, log);
     return {
       addresses,

@@ -5,14 +5,13 @@ import type { Database } from "./database/database.ts";
 import { migrate } from "./database/migrate.ts";
 import first from "./database/migrations/0001_documents.sql";
 import {
-  fillSummaries,
   getDocument,
   listJobs,
   listRevisions,
   listTestsOf,
   saveDocument,
 } from "./documents/store.ts";
-import { dropFolder, freshFolder, openHere } from "./test/freshFolder.ts";
+import { dropFolder, freshFolder, openHere, summarised } from "./test/freshFolder.ts";
 
 /** A data folder as the first version of the application left it, with what it had stored in it. */
 const FOLDER = "contract/test/version-1";
@@ -47,7 +46,7 @@ beforeAll(async () => {
     [{ ...documentOf("reading.json"), testId: "t" }],
   );
   await migrate(db);
-  await fillSummaries(db);
+  await summarised(db);
 });
 afterAll(async () => {
   await db.close();

@@ -67,7 +67,7 @@ export interface Backups {
   dated: { name: string; size: number; madeAt: string }[];
 }
 
-/** What a list shows of a job, made when it is saved. */
+/** What a list shows of a job. */
 export interface JobLine {
   name: string;
   place: string;
@@ -77,8 +77,8 @@ export interface JobLine {
   pumps: string[];
   /** m³/s at the outlets and m of total head at normal water: of the pump, or asked of one */
   duty?: { flow: number; head: number };
-  /** what keeps it from one */
-  missing?: "flow" | "line" | "duty";
+  /** what keeps it from one; `too-much`: it could not be worked out in the time a list has for it */
+  missing?: "flow" | "line" | "duty" | "too-much";
   /** checks that say stop */
   stops: number;
   section?: SmallSection;
@@ -97,6 +97,8 @@ export interface JobSummary extends JobLine {
   id: string;
   revision: number;
   updatedAt: string;
+  /** it was saved a moment ago: what follows from it is that of before, or not there yet */
+  pending?: true;
   readings: number;
   /** what was said of the newest reading that was judged, and m³/s then */
   measured: { acceptance: string; flow: number } | null;

@@ -177,12 +177,13 @@ async function bundle(entries, sources, external = []) {
   });
 }
 
-/** The server, the database's thread beside it, and what makes and restores backups. */
+/** The server, its threads for the database and for what lists show, and what makes and restores backups. */
 export const buildServer = () =>
   bundle(
     {
       server: "server/main.ts",
       engine: "server/database/engineThread.ts",
+      summary: "server/documents/summaryThread.ts",
       backup: "server/backup/main.ts",
     },
     ["server", ...CORE],

@@ -15,7 +15,7 @@ import type { Database } from "../database/database.ts";
 import { migrate } from "../database/migrate.ts";
 import { saveDocument, setDeleted } from "../documents/store.ts";
 import { resetDemo } from "../routes/library.ts";
-import { dropFolder, freshFolder, openHere } from "../test/freshFolder.ts";
+import { dropFolder, freshFolder, openHere, summarised } from "../test/freshFolder.ts";
 import { ended, type Launched, launch } from "../test/launch.ts";
 import { datedBackups, keepDated, writeBackup } from "./dated.ts";
 import { readBackup } from "./readBackup.ts";
@@ -44,6 +44,7 @@ beforeAll(async () => {
   const attachment = { format: "upright-gusher/attachment", version: 2, type: "image/jpeg" };
   const document = { ...attachment, size: picture.length, hash };
   await saveDocument(db, "attachments", "gauge", 0, document);
+  await summarised(db);
 });
 afterAll(async () => {
   await db.close();
@@ -67,6 +68,7 @@ const restoredInto = async (path: string) => {
   const place = await freshFolder();
   const into = await openHere(place);
   const result = await restore(path, into, contentsIn(place));
+  await summarised(into);
   return { place, into, result };
 };
 const linesOf = (path: string) =>

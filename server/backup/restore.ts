@@ -2,7 +2,6 @@ import { COLLECTION_NAMES, COLLECTIONS, type Collection } from "#contract/collec
 import type { Contents } from "../attachments/contents.ts";
 import type { Database } from "../database/database.ts";
 import { migrate } from "../database/migrate.ts";
-import { fillSummaries } from "../documents/store.ts";
 import type { Head, Line } from "./format.ts";
 import { BackupRefused, readBackup } from "./readBackup.ts";
 
@@ -79,6 +78,5 @@ export async function restore(path: string, db: Database, contents: Contents): P
       await tx.query(`UPDATE ${table} SET deleted_at = $2 WHERE id = $1`, [id, at]);
     }
   });
-  await fillSummaries(db);
   return { madeAt: head.madeAt, ...restored };
 }

@@ -8,6 +8,8 @@ export interface Queryable {
   query<T extends Row>(sql: string, parameters?: unknown[]): Promise<T[]>;
   /** several statements at once, without parameters */
   execute(sql: string): Promise<void>;
+  /** the same, of what goes through whole tables and may take its time */
+  upkeep(sql: string): Promise<void>;
 }
 
 export interface Database extends Queryable {
@@ -83,6 +85,7 @@ export function databaseOn(engine: Engine, roomFor: () => void = () => undefined
     query: (sql, parameters) => together(() => engine.query(sql, parameters)),
     execute: (sql) => inTurn(() => engine.execute(sql)),
     transaction: (work) => inTurn(() => transact(work)),
+    upkeep: (sql) => inTurn(() => engine.upkeep(sql)),
     close: () => inTurn(() => engine.close()),
   };
 }

@@ -42,13 +42,15 @@ export async function openEngine(
       throw error;
     }
   }
+  const execute = (sql: string) =>
+    ask(async () => {
+      await pglite.exec(sql);
+    });
   return {
     query: <T extends Row>(sql: string, parameters: unknown[] = []) =>
       ask(async () => (await pglite.query<T>(sql, parameters)).rows),
-    execute: (sql) =>
-      ask(async () => {
-        await pglite.exec(sql);
-      }),
+    execute,
+    upkeep: execute,
     close: () => ask(() => pglite.close()),
   };
 }

@@ -5,6 +5,7 @@ import attachments from "./migrations/0003_attachments.sql";
 import sequence from "./migrations/0004_sequence.sql";
 import summaries from "./migrations/0005_summaries.sql";
 import streams from "./migrations/0006_streams.sql";
+import lists from "./migrations/0007_lists.sql";
 
 /** Every migration in order. One that has shipped is never edited: changes go into a new one. */
 const MIGRATIONS = [
@@ -14,6 +15,7 @@ const MIGRATIONS = [
   { number: 4, name: "sequence", sql: sequence },
   { number: 5, name: "summaries", sql: summaries },
   { number: 6, name: "streams", sql: streams },
+  { number: 7, name: "lists", sql: lists },
 ] as const;
 
 /** Brings the database up to date, each migration in a transaction of its own. */
@@ -30,7 +32,7 @@ export async function migrate(database: Database): Promise<void> {
   for (const { number, name, sql } of MIGRATIONS) {
     if (applied.has(number)) continue;
     await database.transaction(async (tx) => {
-      await tx.execute(sql);
+      await tx.upkeep(sql);
       await tx.query("INSERT INTO migrations (number, name) VALUES ($1, $2)", [number, name]);
     });
   }

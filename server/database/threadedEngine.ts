@@ -17,11 +17,21 @@ export type Answer =
   | { kind: "rows"; id: number; rows: Row[] }
   | { kind: "error"; id: number; message: string; code: string | undefined };
 
-/** ms after which an engine that has not answered is taken for hung, and ms given to one that said it broke. */
-const LONGEST = 20_000;
+/**
+ * ms after which an engine that has not answered is taken for hung, counted from when it began; what upkeep asks goes
+ * through whole tables.
+ */
+export interface Patience {
+  asked: number;
+  upkeep: number;
+}
+const PATIENCE: Patience = { asked: 20_000, upkeep: 600_000 };
+/** ms given to an engine that said it broke */
 const LONGEST_BROKEN = 300;
 /** ms an engine may take to open: the log of a long day has to be gone through after a crash */
 const LONGEST_OPENING = 180_000;
+/** ms more for an answer that may be there and was not read yet, because this thread was busy or asleep */
+const UNREAD = 500;
 /** ms it may take to close: what was acknowledged is on the disk already */
 const LONGEST_CLOSING = 3000;
 
@@ -30,34 +40,53 @@ const LONGEST_CLOSING = 3000;
  * cannot be opened. One that breaks or hangs is ended, and everything asked of it rejects with `EngineLost`.
  * @param program the built thread
  */
-export async function openThreadedEngine(folder: string, program: URL): Promise<Engine> {
+export async function openThreadedEngine(
+  folder: string,
+  program: URL,
+  patience = PATIENCE,
+): Promise<Engine> {
   const worker = new Worker(program, { workerData: folder });
-  const waiting = new Map<
-    number,
-    { resolve: (rows: Row[]) => void; reject: (e: Error) => void; timer: NodeJS.Timeout }
-  >();
+  interface Asked {
+    question: Question;
+    longest: number;
+    resolve: (rows: Row[]) => void;
+    reject: (e: Error) => void;
+  }
+  /** what waits behind the one that is being answered: its time is not counted yet */
+  const queue: Asked[] = [];
+  let current: (Asked & { timer: NodeJS.Timeout }) | undefined;
   let count = 0;
   let lost: EngineLost | undefined;
 
   function lose(why: string): void {
     lost ??= new EngineLost(why);
     void worker.terminate();
-    for (const { reject, timer } of waiting.values()) {
-      clearTimeout(timer);
-      reject(lost);
-    }
-    waiting.clear();
+    clearTimeout(current?.timer);
+    for (const { reject } of [...(current ? [current] : []), ...queue.splice(0)]) reject(lost);
+    current = undefined;
+  }
+  function next(): void {
+    if (current || lost) return;
+    const asked = queue.shift();
+    if (!asked) return;
+    const { question, longest } = asked;
+    const late = () => {
+      const own = current;
+      setTimeout(() => {
+        if (own && current === own) lose(`The database did not answer for ${longest / 1000} s.`);
+      }, UNREAD).unref();
+    };
+    current = { ...asked, timer: setTimeout(late, longest) };
+    worker.postMessage(question);
   }
   function ask<T extends Row>(question: Omit<Question, "id">, longest: number): Promise<T[]> {
     if (lost) return Promise.reject(lost);
-    const id = ++count;
     return new Promise((resolve, reject) => {
-      const timer = setTimeout(
-        () => lose(`The database did not answer for ${longest / 1000} s.`),
-        longest,
-      );
-      waiting.set(id, { resolve: resolve as (rows: Row[]) => void, reject, timer });
-      worker.postMessage({ ...question, id });
+      queue.push({
+        question: { ...question, id: ++count },
+        ...{ longest, resolve: resolve as (rows: Row[]) => void, reject },
+      });
+      next();
     });
   }
 
@@ -82,10 +111,11 @@ export async function openThreadedEngine(folder: string, program: URL): Promise<
           setTimeout(() => lose(answer.why), LONGEST_BROKEN);
           break;
         default: {
-          const asked = waiting.get(answer.id);
-          if (!asked) break;
-          waiting.delete(answer.id);
+          const asked = current;
+          if (asked?.question.id !== answer.id) break;
+          current = undefined;
           clearTimeout(asked.timer);
+          next();
           if (answer.kind === "rows") asked.resolve(answer.rows);
           else asked.reject(Object.assign(new Error(answer.message), { code: answer.code }));
         }
@@ -101,9 +131,12 @@ export async function openThreadedEngine(folder: string, program: URL): Promise<
   });
 
   return {
-    query: (sql, parameters = []) => ask({ ask: "query", sql, parameters }, LONGEST),
+    query: (sql, parameters = []) => ask({ ask: "query", sql, parameters }, patience.asked),
     execute: async (sql) => {
-      await ask({ ask: "execute", sql, parameters: [] }, LONGEST);
+      await ask({ ask: "execute", sql, parameters: [] }, patience.asked);
+    },
+    upkeep: async (sql) => {
+      await ask({ ask: "execute", sql, parameters: [] }, patience.upkeep);
     },
     close: async () => {
       await ask({ ask: "close", sql: "", parameters: [] }, LONGEST_CLOSING).catch(() => undefined);
@@ -149,6 +182,7 @@ export async function reopening(open: () => Promise<Engine>): Promise<Engine> {
   return {
     query: (sql, parameters) => on((own) => own.query(sql, parameters)),
     execute: (sql) => on((own) => own.execute(sql)),
+    upkeep: (sql) => on((own) => own.upkeep(sql)),
     close: async () => {
       closed = true;
       await engine?.close();

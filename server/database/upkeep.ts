@@ -22,7 +22,7 @@ export function startUpkeep(
     try {
       await checkpoint(db, folder);
       // Places of changed rows are used again once they were swept.
-      if (await keepDated(db, folder, application)) await db.execute("VACUUM ANALYZE");
+      if (await keepDated(db, folder, application)) await sweep(db);
     } catch (error) {
       if (!(error instanceof NoRoom)) log.write(error);
     }
@@ -35,9 +35,17 @@ export function startUpkeep(
   };
 }
 
+/** Table by table: others have their turn in between. */
+async function sweep(db: Database): Promise<void> {
+  const tables = await db.query<{ name: string }>(
+    "SELECT quote_ident(tablename) AS name FROM pg_tables WHERE schemaname = 'public'",
+  );
+  for (const { name } of tables) await db.upkeep(`VACUUM ANALYZE ${name}`);
+}
+
 /** Puts every table on the disk, after which the log before it is not needed any more. */
 export async function checkpoint(db: Database, folder: string): Promise<void> {
   // The names of new tables have to be there before the log that could make them again may go.
   syncTree(folder, "folders");
-  await db.execute("CHECKPOINT");
+  await db.upkeep("CHECKPOINT");
 }

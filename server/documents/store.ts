@@ -5,8 +5,9 @@ import {
   type CollectionName,
   readStored,
 } from "#contract/collections.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
-import { summariseJob } from "#model/summaries.ts";
+import { outlineJob } from "#model/summaries.ts";
 import type { Database, Queryable, Row } from "../database/database.ts";
 
 interface DocumentRow extends Row {
@@ -74,35 +75,16 @@ export async function getRevision(
 export async function listJobs(db: Queryable): Promise<string> {
   const [row] = await db.query<{ jobs: string | null }>(
     `SELECT json_agg(
-              j.summary || jsonb_build_object(
-                'id', j.id, 'revision', j.revision,
-                'updatedAt', to_char(j.updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'),
-                'readings', coalesce(taken.readings, 0), 'measured', taken.measured)
-              ORDER BY j.updated_at DESC, j.id)::text AS jobs
-       FROM jobs j LEFT JOIN (
-         SELECT t.job_id, count(*) AS readings,
-                (array_agg(jsonb_build_object('acceptance', r.document #> '{judged,acceptance}',
-                                              'flow', r.document #> '{judged,flow}')
-                           ORDER BY r.document ->> 'takenAt' DESC)
-                  FILTER (WHERE r.document ? 'judged'
-                    AND r.document #>> '{flow,method}' IS DISTINCT FROM 'shut'))[1] AS measured
-           FROM readings r JOIN field_tests t ON t.id = r.test_id
-          WHERE r.deleted_at IS NULL AND t.deleted_at IS NULL GROUP BY t.job_id
-       ) taken ON taken.job_id = j.id
-      WHERE j.deleted_at IS NULL`,
+              coalesce(summary, jsonb_build_object('name', document ->> 'name', 'place', '', 'customer', '',
+                                                   'pumps', '[]'::jsonb, 'stops', 0))
+              || taken
+              || jsonb_build_object('id', id, 'revision', revision,
+                   'updatedAt', to_char(updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'))
+              || CASE WHEN summary_of IS DISTINCT FROM revision THEN '{"pending": true}'::jsonb ELSE '{}'::jsonb END
+              ORDER BY updated_at DESC, id)::text AS jobs
+       FROM jobs WHERE deleted_at IS NULL`,
   );
   return row?.jobs ?? "[]";
-}
-
-/** Makes what lists show of documents that were saved before it was kept. */
-export async function fillSummaries(db: Database): Promise<void> {
-  const rows = await db.query<{ id: string; document: unknown }>(
-    "SELECT id, document FROM jobs WHERE summary IS NULL",
-  );
-  for (const { id, document } of rows) {
-    const summary = summariseJob(readStored("jobs", document));
-    await db.query("UPDATE jobs SET summary = $2 WHERE id = $1", [id, summary]);
-  }
 }
 
 /** The field tests of a job with their readings, oldest first. */
@@ -167,16 +149,28 @@ export async function write(
   document: Record<string, unknown>,
 ): Promise<Stored<unknown> | undefined> {
   const { table, parent } = declared(name);
-  const columns: [name: string, value: unknown][] = [["document", document]];
-  if (parent) columns.push([parent.column, document[parent.field] ?? null]);
-  if (name === "jobs") columns.push(["summary", summariseJob(readStored("jobs", document))]);
-  const values = columns.map(([, value]) => value);
+  // What follows from a job is worked out after it is kept; what it says of itself is listed at once.
+  const columns: { name: string; value: unknown; changed?: (value: string) => string }[] = [
+    { name: "document", value: document },
+    ...(parent ? [{ name: parent.column, value: document[parent.field] ?? null }] : []),
+    ...(name === "jobs"
+      ? [
+          {
+            name: "summary",
+            value: { stops: 0, ...outlineJob(document as unknown as JobDocument) },
+            changed: (value: string) =>
+              `(coalesce(${table}.summary, ${value}) - 'kind') || (${value}::jsonb - 'stops')`,
+          },
+        ]
+      : []),
+  ];
+  const values = columns.map(({ value }) => value);
   const written =
     revision === 0
       ? await one(
           tx,
           name,
-          `INSERT INTO ${table} (id, revision, ${columns.map(([column]) => column).join(", ")})
+          `INSERT INTO ${table} (id, revision, ${columns.map((column) => column.name).join(", ")})
            VALUES ($1, 1, ${columns.map((_, i) => `$${i + 2}`).join(", ")})
            ON CONFLICT (id) DO NOTHING RETURNING ${COLUMNS}`,
           [id, ...values],
@@ -185,7 +179,7 @@ export async function write(
           tx,
           name,
           `UPDATE ${table} SET revision = revision + 1, updated_at = now(),
-                  ${columns.map(([column], i) => `${column} = $${i + 3}`).join(", ")}
+                  ${columns.map(({ name: column, changed = same }, i) => `${column} = ${changed(`$${i + 3}`)}`).join(", ")}
             WHERE id = $1 AND revision = $2 AND deleted_at IS NULL RETURNING ${COLUMNS}`,
           [id, revision, ...values],
         );
@@ -197,6 +191,8 @@ export async function write(
   }
   return written;
 }
+
+const same = (value: string) => value;
 
 /** Marks a document as deleted, or brings it back. True when something changed. */
 export async function setDeleted(

@@ -23,6 +23,7 @@ import {
   setDeleted,
 } from "../documents/store.ts";
 import { jsonBody } from "./body.ts";
+import { keptLists } from "./lists.ts";
 
 /** Why a document does not fit what is kept beside it, if it does not. */
 export type Misfit = (document: unknown) => { path: string; message: string } | undefined;
@@ -33,9 +34,8 @@ export function documentRoutes(
   misfits: Partial<Record<CollectionName, Misfit>> = {},
 ): Hono {
   const routes = new Hono();
-  routes.get("/jobs", async (c) =>
-    c.body(await listJobs(db), 200, { "content-type": "application/json" }),
-  );
+  const list = keptLists(db);
+  routes.get("/jobs", (c) => list(c, "jobs", () => listJobs(db)));
   routes.get("/bin", async (c) => c.json(await listDeleted(db)));
   for (const of of ["jobs", "units"] as const) {
     routes.get(`/${of}/:id/tests`, async (c) => {
@@ -44,19 +44,22 @@ export function documentRoutes(
     });
   }
   for (const name of COLLECTION_NAMES) {
+    if (COLLECTIONS[name].listed) {
+      routes.get(`/${name}`, (c) =>
+        list(c, COLLECTIONS[name].table, async () => JSON.stringify(await listDocuments(db, name))),
+      );
+    }
     routes.route(`/${name}`, collectionRoutes(db, name, misfits[name]));
   }
   return routes;
 }
 
 function collectionRoutes(db: Database, name: CollectionName, misfit?: Misfit): Hono {
-  const { noun, parent, ownId, listed }: Collection = COLLECTIONS[name];
+  const { noun, parent, ownId }: Collection = COLLECTIONS[name];
   const schema = saveSchema(name);
   const routes = new Hono();
   const notFound = (c: Context) =>
     c.json<ApiError>({ error: "not-found", message: `There is no such ${noun}.` }, 404);
-
-  if (listed) routes.get("/", async (c) => c.json(await listDocuments(db, name)));
 
   // Whatever is no id names nothing, and never reaches the database.
   const named = ["/:id", "/:id/restore", "/:id/revisions", "/:id/revisions/:revision"];

@@ -3,9 +3,12 @@ import { existsSync, readFileSync } from "node:fs";
 import { cp, mkdir, mkdtemp, rename, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { databaseOn } from "../database/database.ts";
+import { readStored } from "#contract/collections.ts";
+import { summariseJob } from "#model/summaries.ts";
+import { type Database, databaseOn } from "../database/database.ts";
 import { databaseIn } from "../database/dataFolder.ts";
 import { openEngine } from "../database/engine.ts";
+import { summaries } from "../documents/summaries.ts";
 
 /** Where a folder with an empty database is kept from run to run, for as long as what makes it stays as it is. */
 const TEMPLATE = join("node_modules", ".cache", `data-folder-${makersHash()}`);
@@ -37,6 +40,19 @@ export async function freshFolder(): Promise<string> {
 export async function openHere(folder: string) {
   const place = await databaseIn(folder, (empty) => openEngine(empty));
   return databaseOn(await openEngine(place));
+}
+
+/** Works out what lists show of the jobs that were saved. */
+export async function summarised(db: Database): Promise<void> {
+  const failed: unknown[] = [];
+  const { look, settled } = summaries(
+    db,
+    async (document) => summariseJob(readStored("jobs", document)),
+    (error) => failed.push(error),
+  );
+  look();
+  await settled();
+  if (failed.length > 0) throw failed[0];
 }
 
 export const dropFolder = (folder: string) => rm(folder, { recursive: true, force: true });

@@ -1,4 +1,4 @@
-import { QueryClient } from "@tanstack/react-query";
+import { QueryClient, queryOptions } from "@tanstack/react-query";
 import type { CollectionName } from "#contract/collections.ts";
 import { api, mayPass } from "./client.ts";
 
@@ -21,7 +21,13 @@ export const oneOf = <C extends CollectionName>(collection: C, id: string) => ({
   queryKey: keyOf(collection, id),
   queryFn: () => api.get(collection, id),
 });
-export const allJobs = { queryKey: keyOfAll("jobs"), queryFn: api.jobs };
+/** ms after which jobs whose numbers were still being worked out are asked for again */
+const PENDING = 700;
+export const allJobs = queryOptions({
+  queryKey: keyOfAll("jobs"),
+  queryFn: api.jobs,
+  refetchInterval: ({ state }) => (state.data?.some(({ pending }) => pending) ? PENDING : false),
+});
 export const allPumps = { queryKey: keyOfAll("pumps"), queryFn: () => api.all("pumps") };
 /** Tests of a job, or of one real pump wherever it was tested. */
 export const testsOf = (id: string, of: "jobs" | "units" = "jobs") => ({

@@ -17,14 +17,16 @@ export const JobCard = memo(function JobCard({
   onRemove: (job: JobSummary) => void;
 }) {
   const units = useUnits();
-  const { duty, measured, stops } = job;
+  const { duty, measured, stops, pending } = job;
   return (
     <article className="relative h-47 overflow-hidden rounded border border-rule bg-sheet">
       <Link to={`/jobs/${job.id}`} className="block h-full rounded p-2 hover:bg-press">
         <SmallDrawing section={job.section} />
         <span className="plate mt-1 block truncate text-[19px] leading-tight">{job.name}</span>
         <span className="plate block text-[22px] leading-tight">
-          {duty ? (
+          {pending ? (
+            <span className="text-[17px] text-soft">Being worked out</span>
+          ) : duty ? (
             <>
               {format(duty.flow, "flow", units)}
               <span className="text-[17px] text-soft">
@@ -36,7 +38,7 @@ export const JobCard = memo(function JobCard({
             <span className="text-[17px] text-soft">{MISSING[job.missing ?? "line"]}</span>
           )}
         </span>
-        {stops > 0 && (
+        {stops > 0 && !pending && (
           <span className="flex items-center gap-1 text-[14px]">
             <StatusMark severity="stop" size={15} />
             {stops > 1 && `${stops} times`}
@@ -68,6 +70,7 @@ const MISSING: Record<NonNullable<JobSummary["missing"]>, string> = {
   flow: "How much water is still to say",
   line: "The line is still to mend",
   duty: "The pump finds no duty",
+  "too-much": "Open it: too much to work out for a list",
 };
 
 function SmallDrawing({ section }: { section: SmallSection | undefined }) {
