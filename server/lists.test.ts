@@ -133,7 +133,7 @@ it("a list is made once for all who ask at once, and anew after a change", async
   const counting: Database = {
     ...db,
     query: (sql, parameters) => {
-      if (/json_agg/.test(sql)) made += 1;
+      if (/string_agg/.test(sql)) made += 1;
       return db.query(sql, parameters);
     },
   };

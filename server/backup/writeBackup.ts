@@ -39,18 +39,23 @@ async function* lines(db: Queryable, contents: Contents, application: string) {
   const madeAt = new Date().toISOString();
   yield text({ format: FORMAT, version: VERSION, madeAt, application, state } satisfies Head);
   for (let after = "0"; ; ) {
+    // Between two numbers a table that was never analysed is taken to hold few rows, and all of it is written out and
+    // sorted for each hundred: it is read along its index, and the end is looked for here.
     const rows = await db.query<{ place: string; line: string }>(
       `SELECT sequence::text AS place,
               jsonb_build_object('collection', collection, 'id', id, 'revision', revision,
                 'savedAt', to_char(saved_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"'),
                 'document', document)::text AS line
-         FROM revisions WHERE sequence > $1::bigint AND sequence <= $2::bigint
-        ORDER BY sequence LIMIT ${BATCH}`,
-      [after, upTo],
+         FROM (SELECT * FROM revisions WHERE sequence > $1::bigint ORDER BY sequence LIMIT ${BATCH}) next
+        ORDER BY sequence`,
+      [after],
     );
-    for (const { line } of rows) yield line;
+    for (const { place, line } of rows) {
+      if (BigInt(place) > BigInt(upTo)) break;
+      yield line;
+    }
     const last = rows.at(-1);
-    if (!last) break;
+    if (!last || BigInt(last.place) >= BigInt(upTo)) break;
     after = last.place;
   }
   for (const collection of COLLECTION_NAMES) {

@@ -68,20 +68,23 @@ export async function getRevision(
   );
 }
 
+/** What is listed of a job that was saved by a version which kept no summary, until it has one. */
+const UNWORKED = `jsonb_build_object('name', document ->> 'name', 'place', '', 'customer', '',
+                                     'pumps', '[]'::jsonb, 'stops', 0)`;
+
 /**
  * Every job as a `JobSummary`, the last changed first, as the text of a JSON array: the database writes it in its own
  * thread, and nothing here reads it.
  */
 export async function listJobs(db: Queryable): Promise<string> {
+  // Put together as text: objects of JSON, merged and written out, take more than twice as long.
   const [row] = await db.query<{ jobs: string | null }>(
-    `SELECT json_agg(
-              coalesce(summary, jsonb_build_object('name', document ->> 'name', 'place', '', 'customer', '',
-                                                   'pumps', '[]'::jsonb, 'stops', 0))
-              || taken
-              || jsonb_build_object('id', id, 'revision', revision,
-                   'updatedAt', to_char(updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'))
-              || CASE WHEN summary_of IS DISTINCT FROM revision THEN '{"pending": true}'::jsonb ELSE '{}'::jsonb END
-              ORDER BY updated_at DESC, id)::text AS jobs
+    `SELECT '[' || string_agg(
+              left(coalesce(summary, ${UNWORKED})::text, -1) || ', ' || substr(left(taken::text, -1), 2)
+              || ', "id": "' || id || '", "revision": ' || revision
+              || ', "updatedAt": "' || to_char(updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') || '"'
+              || CASE WHEN summary_of IS DISTINCT FROM revision THEN ', "pending": true}' ELSE '}' END,
+              ',' ORDER BY updated_at DESC, id) || ']' AS jobs
        FROM jobs WHERE deleted_at IS NULL`,
   );
   return row?.jobs ?? "[]";

@@ -24,12 +24,21 @@ const pack = promisify(gzip);
 export function keptLists(db: Queryable) {
   const kept = new Map<string, Kept>();
 
-  async function counted(table: string): Promise<string> {
+  /** for all who ask in the same moment */
+  const counting = new Map<string, Promise<string>>();
+  async function count(table: string): Promise<string> {
+    await new Promise(setImmediate);
+    counting.delete(table);
     const [row] = await db.query<{ count: string }>(
       "SELECT count::text FROM changes WHERE list = $1",
       [table],
     );
     return row?.count ?? "";
+  }
+  function counted(table: string): Promise<string> {
+    const own = counting.get(table) ?? count(table);
+    counting.set(table, own);
+    return own;
   }
   /** @param count read before: a change in between makes the list anew for the next who asks, never the other way */
   function makeAt(count: string, table: string, make: () => Promise<string>): Promise<Made> {
