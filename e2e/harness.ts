@@ -47,6 +47,19 @@ export async function beginJob(page: Page, kind: string): Promise<void> {
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
 }
 
+/** Has the server take in many pumps at once, as a page would send them. */
+export async function takeInPumps(page: Page, pumps: readonly { id: string }[]): Promise<unknown> {
+  const place = `/api/imports/many-${Date.now()}`;
+  const documents = pumps.map((document) => ({ collection: "pumps", id: document.id, document }));
+  for (let from = 0; from < documents.length; from += 200) {
+    const data = { from, documents: documents.slice(from, from + 200) };
+    expect((await page.request.patch(place, { data })).status()).toBe(200);
+  }
+  const answer = await page.request.post(`${place}/finish`, { data: { count: documents.length } });
+  const { outcome } = (await answer.json()) as { outcome: unknown };
+  return outcome;
+}
+
 /** Chooses a pump by its name, whether it is recommended or one of the others. */
 export async function choosePump(page: Page, name: string): Promise<void> {
   await page.getByLabel("Find among the others").fill(name);

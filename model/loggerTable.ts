@@ -90,7 +90,12 @@ export interface LoggerSamples {
  * The samples of a logger's table, numbered by their rows, so that the same file sent twice is one. A moment is a date
  * with a time, seconds since 1970, or seconds from `start`; `ahead` is by how many s the logger's clock is fast.
  */
-export function loggerSamples(table: LoggerTable, start: Date, ahead: number): LoggerSamples {
+export function loggerSamples(
+  table: LoggerTable,
+  start: Date,
+  ahead: number,
+  progress: (done: number) => void = () => undefined,
+): LoggerSamples {
   const used = table.columns.flatMap(({ reads, unit }, i) =>
     reads && reads !== "time"
       ? [{ reads, i, unit: unitsOf(reads).find((own) => own.symbol === unit) }]
@@ -103,9 +108,10 @@ export function loggerSamples(table: LoggerTable, start: Date, ahead: number): L
     refused: [],
   };
   for (const [k, cells] of table.rows.entries()) {
+    if (k % 5000 === 0) progress(k / table.rows.length);
     const row = table.firstRow + k;
     const at = momentOf(cells[clock] ?? "", start);
-    if (at === undefined) {
+    if (at === undefined || Number.isNaN(at)) {
       found.refused.push({
         row,
         why: `“${cells[clock] ?? ""}” is no moment that can be read for sure; write 2026-11-20 08:00:00.`,
@@ -128,6 +134,34 @@ export function loggerSamples(table: LoggerTable, start: Date, ahead: number): L
     found.samples.push({ n: k, at: new Date(at - 1000 * ahead).toISOString(), values });
   }
   return found;
+}
+
+/** A logger's file as it would be taken in. */
+export interface LoggerRead extends LoggerSamples {
+  columns: LoggerColumn[];
+  /** its first row */
+  first: string[];
+}
+
+/**
+ * Reads a logger's file.
+ * @param said its columns where they were said otherwise than its headings do
+ * @param progress hears now and then how much is done, 0 to 1
+ */
+export function readLogger(
+  text: string,
+  said: LoggerColumn[] | undefined,
+  start: Date,
+  ahead: number,
+  progress: (done: number) => void,
+): LoggerRead {
+  const table = readLoggerTable(text);
+  const columns = said ?? table.columns;
+  return {
+    ...loggerSamples({ ...table, columns }, start, ahead, progress),
+    columns,
+    first: table.rows[0] ?? [],
+  };
 }
 
 /** ms since 1970, or nothing where it cannot be told for sure. */

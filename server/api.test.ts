@@ -287,37 +287,6 @@ describe("the pump library", () => {
     expect((await call("POST", "/library")).body).toEqual({ added: 1 });
     expect((await call("POST", "/demo/reset")).status).toBe(403);
   });
-
-  it("takes in all of a list or, with one that cannot be, none of it", async () => {
-    const all = (await call("GET", "/pumps")).body as Stored<{ model: string }>[];
-    const first = all[0]?.document;
-    const own = (n: number, more = {}) => ({
-      ...first,
-      id: `taken-in-${n}`,
-      model: `N ${n}`,
-      ...more,
-    });
-    const bad = await call("POST", "/library/import", {
-      pumps: [own(1), own(2, { points: [] }), own(3)],
-    });
-    expect(bad.status).toBe(422);
-    expect(bad.body.issues[0].path).toBe("pumps.1.points");
-    expect((await call("GET", "/pumps/taken-in-1")).status).toBe(404);
-    const send = (...pumps: object[]) => call("POST", "/library/import", { pumps });
-    expect((await send(own(1), own(2))).body).toEqual({ added: 2, changed: 0, same: 0 });
-    expect((await send(own(1), own(2, { model: "Other" }), own(3))).body).toEqual({
-      ...{ added: 1, changed: 1, same: 1 },
-    });
-    expect((await call("GET", "/pumps/taken-in-2")).body).toMatchObject({
-      ...{ revision: 2, document: { model: "Other" } },
-    });
-    // One that was deleted comes back as it is sent.
-    await call("DELETE", "/pumps/taken-in-3");
-    expect((await send(own(3))).status).toBe(200);
-    expect((await call("GET", "/pumps/taken-in-3")).status).toBe(200);
-    expect((await call("POST", "/library/import", { pumps: [] })).status).toBe(422);
-    for (const n of [1, 2, 3]) await call("DELETE", `/pumps/taken-in-${n}`);
-  });
 });
 
 describe("the bin", () => {

@@ -14,6 +14,7 @@ import { signIn } from "./network/signIn.ts";
 import { backupRoutes } from "./routes/backups.ts";
 import { contentRoutes } from "./routes/contents.ts";
 import { documentRoutes } from "./routes/documents.ts";
+import { importRoutes } from "./routes/imports.ts";
 import { libraryRoutes } from "./routes/library.ts";
 import { streamRoutes } from "./routes/streams.ts";
 import {
@@ -73,7 +74,7 @@ export function createApp(db: Database, options: AppOptions): Hono {
       timeout(ANSWER_WITHIN, () => new HTTPException(503)),
     ),
   );
-  app.use("/api/*", except(["/api/contents/*", "/api/library/import"], limitBody));
+  app.use("/api/*", except(["/api/contents/*", "/api/imports/:id"], limitBody));
   app.use("/api/*", compress());
   app.use("/api/*", async (c, next) => {
     await next();
@@ -97,12 +98,11 @@ export function createApp(db: Database, options: AppOptions): Hono {
     });
   });
   app.route("/api", contentRoutes(db, contents, folder));
-  app.route(
-    "/api",
-    documentRoutes(db, {
-      attachments: (document) => contents.misfit(document as AttachmentDocument),
-    }),
-  );
+  const misfits = {
+    attachments: (document: unknown) => contents.misfit(document as AttachmentDocument),
+  };
+  app.route("/api", documentRoutes(db, misfits));
+  app.route("/api", importRoutes(db, misfits));
   app.route("/api", backupRoutes(db, contents, folder, version));
   app.route("/api", libraryRoutes(db, demo));
   app.route("/api", streamRoutes(db));

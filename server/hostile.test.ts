@@ -61,7 +61,13 @@ const PLACES = [
   ]),
   ...["/api/jobs/ID/tests", "/api/jobs/ID/streams", "/api/units/ID/tests", "/api/bin"],
   ...["/api/streams/ID", "/api/streams/ID/samples", "/api/streams/ID/whole", "/api/boxes/ID"],
-  ...["/api/attachments/ID/content", "/api/contents/ID", "/api/backups/ID", "/api/library/import"],
+  ...[
+    "/api/attachments/ID/content",
+    "/api/contents/ID",
+    "/api/backups/ID",
+    "/api/imports/ID",
+    "/api/imports/ID/finish",
+  ],
   ...["/jobs/ID", "/assets/ID", "/ID", "/api/ID"],
 ];
 const NAMES = [

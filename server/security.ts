@@ -58,11 +58,15 @@ function isText(escaped: string): boolean {
   }
 }
 
-export const limitBody = bodyLimit({
-  maxSize: LARGEST_BODY,
-  onError: (c) =>
-    c.json<ApiError>({ error: "too-large", message: "The document is larger than 1 MB." }, 413),
-});
+export const limitBody = limitedTo(LARGEST_BODY, "The document is larger than 1 MB.");
+
+/** Refuses, with a sentence, what is larger than so many bytes. */
+export function limitedTo(maxSize: number, message: string): MiddlewareHandler {
+  return bodyLimit({
+    maxSize,
+    onError: (c) => c.json<ApiError>({ error: "too-large", message }, 413),
+  });
+}
 
 /**
  * No inline script, nothing from any other host. Inline style stays allowed: the chart and dialog

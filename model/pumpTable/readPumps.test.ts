@@ -1,14 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { LIBRARY } from "#library/pumps.ts";
+import { PUMP_COLUMNS } from "./columns.ts";
 import { PLATE_FIELDS, valueAt, withValue } from "./fields.ts";
-import {
-  PUMP_COLUMNS,
-  pumpsFrom,
-  readPumpFile,
-  readPumpTable,
-  writePumpTable,
-} from "./readPumps.ts";
+import { pumpsFrom, readPumpFile, readPumpTable, writePumpTable } from "./readPumps.ts";
 
 const library = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);
 const ids = (row: number) => `row-${row}`;

@@ -4,42 +4,9 @@ import { type PumpDocument, pumpSchema, pumpVersions } from "#contract/documents
 import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, toUnit, UNITS, type UnitSystem } from "#contract/units/units.ts";
 import { fromSticker, fromThreePoints, STICKER_DOUBT } from "#core/pump/curveFrom.ts";
+import { cellOf, csvOf } from "../csv.ts";
+import { CURVE_COLUMNS, type CurveColumn } from "./columns.ts";
 import { PLATE_FIELDS, type PlateField, valueAt, withValue } from "./fields.ts";
-
-/** What a column of a table of pumps may hold beside the fields of the plate. */
-const CURVE_COLUMNS = [
-  { path: "curve", name: "Curve, points in one cell", also: ["curve", "points"] },
-  { path: "shutOff", name: "Shut-off head", also: ["shut off head", "shutoff"], quantity: "head" },
-  { path: "bestFlow", name: "Best flow", also: ["flow at best"], quantity: "flow" },
-  { path: "bestHead", name: "Best head", also: ["head at best"], quantity: "head" },
-  { path: "lastFlow", name: "Last flow", also: ["run-out flow"], quantity: "flow" },
-  { path: "lastHead", name: "Last head", also: ["run-out head"], quantity: "head" },
-  {
-    path: "mostFlow",
-    name: "Most flow on the sticker",
-    also: ["max flow", "maximum flow"],
-    quantity: "flow",
-  },
-  {
-    path: "mostHead",
-    name: "Most head on the sticker",
-    also: ["max head", "maximum head"],
-    quantity: "head",
-  },
-  { path: "id", name: "Its id here", also: ["id"] },
-] as const satisfies readonly {
-  path: string;
-  name: string;
-  also: readonly string[];
-  quantity?: Quantity;
-}[];
-type CurveColumn = (typeof CURVE_COLUMNS)[number]["path"];
-
-/** Everything a column may hold, by its path and what it is called. */
-export const PUMP_COLUMNS: readonly { path: string; name: string }[] = [
-  ...PLATE_FIELDS.map(({ path, name }) => ({ path, name })),
-  ...CURVE_COLUMNS.map(({ path, name }) => ({ path, name })),
-];
 
 export interface PumpColumn {
   heading: string;
@@ -64,7 +31,7 @@ export type ReadPump =
 /** The text of a CSV file, or of a table out of a spreadsheet: columns recognised by their headings. */
 export function readPumpTable(text: string): PumpTable {
   const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: "greedy" });
-  const rows = data.map((row) => row.map((cell) => cell.trim()));
+  const rows = data.map((row) => row.map(cellOf));
   const headings = rows[0] ?? [];
   const used = new Set<string>();
   const columns = headings.map((heading): PumpColumn => {
@@ -131,16 +98,19 @@ const WET: ReadonlySet<string> = new Set(["sump", "effluent", "puddle", "battery
  * Every row as a pump or as the reasons why it is none. Cells without a unit take their heading's, else that of
  * `system`. A row with the id of a pump that is known changes what its columns tell, and keeps the rest of it.
  * @param idFor makes the id of a row that has none
+ * @param progress hears now and then how much is done, 0 to 1
  */
 export function pumpsFrom(
   { columns, rows, firstRow }: PumpTable,
   system: UnitSystem,
   idFor: (row: number) => string,
   known: ReadonlyMap<string, PumpDocument> = new Map(),
+  progress: (done: number) => void = () => undefined,
 ): ReadPump[] {
-  const read = rows.map((cells, i) =>
-    readRow(columns, cells, firstRow + i, system, idFor(i), known),
-  );
+  const read = rows.map((cells, i) => {
+    if (i % 500 === 0) progress(i / rows.length);
+    return readRow(columns, cells, firstRow + i, system, idFor(i), known);
+  });
   // Two rows under one id would be one pump.
   const seen = new Map<string, number>();
   return read.map((own): ReadPump => {
@@ -390,7 +360,7 @@ export function writePumpTable(pumps: readonly PumpDocument[]): string {
       })
       .join("; "),
   ]);
-  return Papa.unparse([["id", ...headings, "Curve: L/s / m / W / m / A"], ...rows]);
+  return csvOf([["id", ...headings, "Curve: L/s / m / W / m / A"], ...rows]);
 }
 
 const WRITTEN: Partial<Record<Quantity, string>> = {
@@ -400,9 +370,6 @@ const WRITTEN: Partial<Record<Quantity, string>> = {
 
 /** Ten figures: what was typed comes back. */
 const figures = (value: number): string => String(Number(value.toPrecision(10)));
-
-/** What an import would do with each pump: a new one, one that stands there changed, or nothing. */
-export type Incoming = "new" | "changes" | "same";
 
 /** A file of pumps in their own format: one, or a list of them. */
 export function readPumpFile(text: string): ReadPump[] | undefined {

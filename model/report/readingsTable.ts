@@ -1,5 +1,5 @@
-import Papa from "papaparse";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
+import { csvOf } from "../csv.ts";
 import type { KeptReading } from "../fieldTests.ts";
 
 /** What stands in the columns of the raw readings, in SI, with its unit in the heading. */
@@ -44,8 +44,8 @@ const COLUMNS: readonly [string, (id: string, reading: ReadingDocument) => unkno
 /** The raw readings of a test as CSV: a row each, in the order they were taken. */
 export function readingsCsv(readings: readonly KeptReading[]): string {
   const inTime = readings.toSorted((a, b) => a.document.takenAt.localeCompare(b.document.takenAt));
-  return Papa.unparse({
-    fields: COLUMNS.map(([name]) => name),
-    data: inTime.map(({ id, document }) => COLUMNS.map(([, value]) => value(id, document) ?? "")),
-  });
+  return csvOf([
+    COLUMNS.map(([name]) => name),
+    ...inTime.map(({ id, document }) => COLUMNS.map(([, value]) => value(id, document) ?? "")),
+  ]);
 }

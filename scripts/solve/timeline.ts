@@ -1,6 +1,7 @@
 import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
+import { csvOf } from "#model/csv.ts";
 import { inTime, type ToldRun, toldOverTime } from "#model/overTime/told.ts";
 import { itemName } from "#words/items.ts";
 import { adviceWords, eventWords, troubleWords } from "#words/overTime.ts";
@@ -65,7 +66,7 @@ export function timelineCsv({ timeline, inflow, bodies, pumps, ...run }: ToldRun
     inflow[i],
     ...runningAt({ timeline, inflow, bodies, pumps, ...run }, i).map(Number),
   ]);
-  return `${[heading, ...rows].map((row) => row.join(",")).join("\n")}\n`;
+  return `${csvOf([heading, ...rows])}\n`;
 }
 
 const runningAt = ({ timeline, pumps }: ToldRun, i: number): boolean[] =>

@@ -6,6 +6,7 @@ import sequence from "./migrations/0004_sequence.sql";
 import summaries from "./migrations/0005_summaries.sql";
 import streams from "./migrations/0006_streams.sql";
 import lists from "./migrations/0007_lists.sql";
+import imports from "./migrations/0008_imports.sql";
 
 /** Every migration in order. One that has shipped is never edited: changes go into a new one. */
 const MIGRATIONS = [
@@ -16,6 +17,7 @@ const MIGRATIONS = [
   { number: 5, name: "summaries", sql: summaries },
   { number: 6, name: "streams", sql: streams },
   { number: 7, name: "lists", sql: lists },
+  { number: 8, name: "imports", sql: imports },
 ] as const;
 
 /** Brings the database up to date, each migration in a transaction of its own. */

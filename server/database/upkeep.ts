@@ -1,4 +1,5 @@
 import { keepDated } from "../backup/dated.ts";
+import { forgetImports } from "../documents/imports.ts";
 import type { Log } from "../log.ts";
 import { type Database, NoRoom } from "./database.ts";
 import { syncTree } from "./syncing.ts";
@@ -23,6 +24,7 @@ export function startUpkeep(
       await checkpoint(db, folder);
       // Places of changed rows are used again once they were swept.
       if (await keepDated(db, folder, application)) await sweep(db);
+      await forgetImports(db);
     } catch (error) {
       if (!(error instanceof NoRoom)) log.write(error);
     }

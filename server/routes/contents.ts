@@ -1,5 +1,4 @@
 import { Hono } from "hono";
-import { bodyLimit } from "hono/body-limit";
 import type { ApiError } from "#contract/api/api.ts";
 import { LARGEST_ATTACHMENT } from "#contract/documents/attachment.ts";
 import { isId } from "#contract/documents/fields.ts";
@@ -7,6 +6,7 @@ import { type Contents, isHash } from "../attachments/contents.ts";
 import type { Database } from "../database/database.ts";
 import { requireRoom } from "../database/room.ts";
 import { getDocument } from "../documents/store.ts";
+import { limitedTo } from "../security.ts";
 
 /** The bytes of pictures and pages: sent under their hash before the document that names it, read by the document. */
 export function contentRoutes(db: Database, contents: Contents, folder: string): Hono {
@@ -14,14 +14,7 @@ export function contentRoutes(db: Database, contents: Contents, folder: string):
   const notFound = { error: "not-found", message: "There is no such picture." } as const;
   routes.put(
     "/contents/:hash",
-    bodyLimit({
-      maxSize: LARGEST_ATTACHMENT,
-      onError: (c) =>
-        c.json<ApiError>(
-          { error: "too-large", message: `At most ${LARGEST_ATTACHMENT / 1e6} MB.` },
-          413,
-        ),
-    }),
+    limitedTo(LARGEST_ATTACHMENT, `At most ${LARGEST_ATTACHMENT / 1e6} MB.`),
     async (c) => {
       const hash = c.req.param("hash");
       if (!isHash(hash)) return c.json<ApiError>(notFound, 404);

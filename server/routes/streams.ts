@@ -1,5 +1,4 @@
 import { type Context, Hono } from "hono";
-import { bodyLimit } from "hono/body-limit";
 import { streamSSE } from "hono/streaming";
 import type { ApiError } from "#contract/api/api.ts";
 import { isId } from "#contract/documents/fields.ts";
@@ -13,6 +12,7 @@ import {
 } from "#contract/streams/stream.ts";
 import type { Database } from "../database/database.ts";
 import { getDocument } from "../documents/store.ts";
+import { limitedTo } from "../security.ts";
 import { boxes, boxOf, channelsOf } from "../streams/boxes.ts";
 import { live } from "../streams/live.ts";
 import {
@@ -201,11 +201,7 @@ export function streamRoutes(db: Database): Hono {
   return routes;
 }
 
-const limit = bodyLimit({
-  maxSize: 1024 * 1024,
-  onError: (c) =>
-    c.json<ApiError>({ error: "too-large", message: "Send fewer samples at once." }, 413),
-});
+const limit = limitedTo(1024 * 1024, "Send fewer samples at once.");
 
 function refused(c: Context, why: "no-job" | "taken"): Response {
   if (why === "no-job") return noJob(c);

@@ -7,9 +7,9 @@ import type {
   SignedIn,
   Stored,
 } from "#contract/api/api.ts";
+import type { ImportState } from "#contract/api/imports.ts";
 import type { CollectionName, DocumentOf } from "#contract/collections.ts";
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
-import type { PumpDocument } from "#contract/documents/pump.ts";
 import type {
   BoxChange,
   BoxInput,
@@ -125,9 +125,12 @@ export const api = {
   devices: () => call<SignedIn[]>("GET", "/devices"),
   endDevice: (id: string) => call<void>("DELETE", `/devices/${encodeURIComponent(id)}`),
   backups: () => call<Backups>("GET", "/backups"),
-  /** all of them or none */
-  importPumps: (pumps: readonly PumpDocument[]) =>
-    call<{ added: number; changed: number; same: number }>("POST", "/library/import", { pumps }),
+  sendPiece: (id: string, from: number, documents: readonly object[]) =>
+    call<ImportState>("PATCH", `/imports/${id}`, { from, documents }),
+  /** takes in what was sent, all of it or nothing; asked again it answers as it did */
+  finishImport: (id: string, count: number) =>
+    call<ImportState>("POST", `/imports/${id}/finish`, { count }),
+  cancelImport: (id: string) => call<ImportState>("DELETE", `/imports/${id}`),
   loadLibrary: () => call<{ added: number }>("POST", "/library"),
   streams: (jobId: string) => call<StreamLine[]>("GET", `/jobs/${jobId}/streams`),
   stream: (id: string) => call<StreamLine>("GET", `/streams/${id}`),

@@ -4,6 +4,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
 import { api, mayPass, Refused, Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
+import { pauseAfter } from "../api/retrying.ts";
 import { flush, isOwn } from "../outbox/flush.ts";
 import {
   entries,
@@ -18,11 +19,6 @@ import {
 import { edit, openJob, useJobStore } from "./jobStore.ts";
 
 const PAUSE = 500;
-/** ms before the first new try, and the longest between two */
-const RETRY = { first: 3000, longest: 30_000 };
-/** ms to wait after so many tries in a row: twice as long each time, and not all devices at once */
-const pauseAfter = (tries: number) =>
-  Math.min(RETRY.first * 2 ** (tries - 1), RETRY.longest) * (0.75 + Math.random() / 2);
 /** A browser takes this many bytes of a request that outlives its page, all such requests together. */
 const LARGEST_LAST = 60_000;
 

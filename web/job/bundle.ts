@@ -1,6 +1,8 @@
 import { BUNDLE_FORMAT, type JobBundle } from "#contract/jobBundle.ts";
 import { picturesOf, withNewIds } from "#model/jobBundle.ts";
 import { api, newId } from "../api/client.ts";
+import { retrying } from "../api/retrying.ts";
+import { type Incoming, type Progress, takeIn } from "../imports/takeIn.ts";
 import { downloadText } from "../ui/downloadText.ts";
 
 /** A job as it was last saved, with its tests, readings and pictures, as one file. */
@@ -28,20 +30,33 @@ export async function downloadBundle(id: string): Promise<void> {
 }
 
 /**
- * Takes in a job with what belongs to it, under new ids, pictures first: what names another is saved after it.
+ * Takes in a job with what belongs to it, under new ids, all of it or nothing. Pictures go first: what names one is
+ * looked at by what is there.
  * @returns id of the job
  */
-export async function openBundle(bundle: JobBundle): Promise<string> {
+export async function openBundle(
+  bundle: JobBundle,
+  signal: AbortSignal,
+  told: (progress: Progress) => void,
+): Promise<string> {
   const { jobId, job, tests, pictures } = withNewIds(bundle, newId);
-  for (const { id, document, bytes } of pictures) {
-    await api.sendContent(document.hash, new Blob([bytesOf(bytes)], { type: document.type }));
-    await api.save("attachments", id, 0, document);
+  for (const { document, bytes } of pictures) {
+    const content = new Blob([bytesOf(bytes)], { type: document.type });
+    await retrying(() => api.sendContent(document.hash, content), signal);
   }
-  await api.save("jobs", jobId, 0, job);
-  for (const test of tests) {
-    await api.save("tests", test.id, 0, test.document);
-    for (const { id, document } of test.readings) await api.save("readings", id, 0, document);
-  }
+  const documents: Incoming[] = [
+    ...pictures.map(({ id, document }) => ({ collection: "attachments" as const, id, document })),
+    { collection: "jobs", id: jobId, document: job },
+    ...tests.flatMap(({ id, document, readings }) => [
+      { collection: "tests" as const, id, document },
+      ...readings.map((own) => ({
+        collection: "readings" as const,
+        id: own.id,
+        document: own.document,
+      })),
+    ]),
+  ];
+  await takeIn(newId(), documents, signal, told);
   return jobId;
 }
 

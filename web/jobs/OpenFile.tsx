@@ -1,23 +1,31 @@
-import { useRef } from "react";
+import { lazy, Suspense, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import type { JobBundle } from "#contract/jobBundle.ts";
 import { api, newId } from "../api/client.ts";
+import type { Progress } from "../imports/takeIn.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileUp } from "../ui/icons.ts";
 
 /** The format of a file that has a job with its tests and pictures. */
 const BUNDLE = "upright-gusher/job-with-tests";
 
+const Opening = lazy(() => import("./Opening.tsx"));
+
 /** @throws Error with a sentence, where the file cannot be taken in */
-async function readBundle(given: unknown, name: string): Promise<string> {
+async function readBundle(
+  given: unknown,
+  name: string,
+  signal: AbortSignal,
+  told: (progress: Progress) => void,
+): Promise<string> {
   const [{ bundleSchema }, { fieldIssues }, { openBundle }] = await Promise.all([
     import("#contract/jobBundle.ts"),
     import("#contract/documents/issues.ts"),
     import("../job/bundle.ts"),
   ]);
   const parsed = bundleSchema.safeParse(given);
-  if (parsed.success) return openBundle(parsed.data as JobBundle);
+  if (parsed.success) return openBundle(parsed.data as JobBundle, signal, told);
   const [first] = fieldIssues(parsed.error);
   throw new Error(`${name}: ${first?.path ? `${first.path}: ` : ""}${first?.message}`);
 }
@@ -26,8 +34,11 @@ async function readBundle(given: unknown, name: string): Promise<string> {
 export function OpenFile() {
   const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
+  const [opening, setOpening] = useState<Progress>();
+  const stop = useRef<AbortController>(undefined);
 
   async function read(file: File): Promise<void> {
+    stop.current = undefined;
     try {
       // Fetched when it is needed: the board itself reads no documents.
       const [{ jobSchema }, { fieldIssues }] = await Promise.all([
@@ -36,7 +47,10 @@ export function OpenFile() {
       ]);
       const given: unknown = JSON.parse(await file.text());
       if ((given as { format?: unknown } | null)?.format === BUNDLE) {
-        await navigate(`/jobs/${await readBundle(given, file.name)}/measure`);
+        stop.current = new AbortController();
+        setOpening({ sent: 0, of: 1 });
+        const id = await readBundle(given, file.name, stop.current.signal, setOpening);
+        await navigate(`/jobs/${id}/measure`);
         return;
       }
       const parsed = jobSchema.safeParse(given);
@@ -52,7 +66,10 @@ export function OpenFile() {
     } catch (error) {
       const reason =
         error instanceof SyntaxError ? "It is not valid JSON." : (error as Error).message;
-      toast.error(`${file.name} was not opened. ${reason}`);
+      if (stop.current?.signal.aborted) toast(`${file.name} was not opened.`);
+      else toast.error(`${file.name} was not opened. ${reason}`);
+    } finally {
+      setOpening(undefined);
     }
   }
 
@@ -76,6 +93,11 @@ export function OpenFile() {
           Open <span className="max-sm:hidden">a job </span>file
         </span>
       </Button>
+      {opening && (
+        <Suspense>
+          <Opening progress={opening} onCancel={() => stop.current?.abort()} />
+        </Suspense>
+      )}
     </>
   );
 }

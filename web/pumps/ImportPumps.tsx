@@ -1,22 +1,20 @@
-import { useMemo, useState } from "react";
+import { useRef, useState } from "react";
 import { toast } from "sonner";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { sameDocument } from "#contract/documents/same.ts";
-import {
-  type Incoming,
-  PUMP_COLUMNS,
-  pumpsFrom,
-  type ReadPump,
-  readPumpFile,
-  readPumpTable,
-} from "#model/pumpTable/readPumps.ts";
+import { PUMP_COLUMNS } from "#model/pumpTable/columns.ts";
 import { PUMP_KINDS } from "#words/items.ts";
-import { api, newId } from "../api/client.ts";
+import { newId } from "../api/client.ts";
 import { allPumps, queries } from "../api/queries.ts";
+import { Stopped } from "../api/retrying.ts";
 import { useUnits } from "../app/settings.ts";
+import { Reading } from "../imports/Reading.tsx";
+import { Sending } from "../imports/Sending.tsx";
+import { type Progress, takeIn } from "../imports/takeIn.ts";
+import { useTable } from "../imports/useTable.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
+import { readTextFile } from "../ui/readTextFile.ts";
 
 /** Rows shown of what would be imported; the rest is counted. */
 const SHOWN = 30;
@@ -30,54 +28,51 @@ export default function ImportPumps({
   onClose: () => void;
 }) {
   const units = useUnits();
-  const [text, setText] = useState("");
+  const [pasted, setPasted] = useState("");
+  // Not shown: a hundred thousand rows are no text to edit.
+  const [file, setFile] = useState<string>();
+  const text = file ?? pasted;
   const [paths, setPaths] = useState<Record<number, string>>({});
-  const [sending, setSending] = useState(false);
+  const [sending, setSending] = useState<Progress>();
   const [problem, setProblem] = useState<string>();
-  // A row keeps its id while its columns are being said.
-  const [ids] = useState(() => new Map<number, string>());
-  const idFor = (row: number) => {
-    const id = ids.get(row) ?? newId();
-    ids.set(row, id);
-    return id;
-  };
-  const table = useMemo(() => {
-    const read = readPumpTable(text);
-    const columns = read.columns.map((column, i) =>
-      i in paths ? { ...column, path: paths[i] || undefined } : column,
-    );
-    return { ...read, columns };
-  }, [text, paths]);
-  const file = useMemo(() => (/^\s*[[{]/.test(text) ? readPumpFile(text) : undefined), [text]);
-  const stored = useMemo(() => new Map(known.map((pump) => [pump.id, pump])), [known]);
-  const read = useMemo(
-    (): ReadPump[] => (text.trim() === "" ? [] : (file ?? pumpsFrom(table, units, idFor, stored))),
-    [text, file, table, units, stored],
+  // A row keeps its id while its columns are being said, and the import its own while it is tried again.
+  const [ids] = useState(newId);
+  const stop = useRef<AbortController>(undefined);
+  const { value, progress, error } = useTable(
+    "pumps",
+    text.trim() === "" ? undefined : [text, paths, units, ids, known],
   );
-  const incoming = (pump: PumpDocument): Incoming => {
-    const before = stored.get(pump.id);
-    return !before ? "new" : sameDocument(before, pump) ? "same" : "changes";
-  };
-  const refused = read.flatMap((own) => (own.kind === "refused" ? [own] : []));
-  const pumps = read.flatMap((own) => (own.kind === "pump" ? [own.pump] : []));
-  const count = (which: Incoming) => pumps.filter((pump) => incoming(pump) === which).length;
+  const { columns = [], pumps = [], becomes = [], refused = [] } = value ?? {};
+  const reading = progress < 1;
+  const count = (which: (typeof becomes)[number]) => becomes.filter((own) => own === which).length;
 
   async function take(): Promise<void> {
-    setSending(true);
+    stop.current = new AbortController();
     setProblem(undefined);
+    setSending({ sent: 0, of: pumps.length });
     try {
-      const { added, changed, same } = await api.importPumps(pumps);
+      const documents = pumps.map((document) => ({
+        collection: "pumps" as const,
+        ...{ id: document.id, document },
+      }));
+      const done = await takeIn(newId(), documents, stop.current.signal, setSending);
       await queries.invalidateQueries({ queryKey: allPumps.queryKey });
-      toast(`${added} added, ${changed} changed, ${same} as they were.`);
+      toast(`${done.added} added, ${done.changed} changed, ${done.same} as they were.`);
       onClose();
-    } catch (error) {
-      setProblem(`Nothing was imported. ${(error as Error).message}`);
-      setSending(false);
+    } catch (failed) {
+      setProblem(
+        `Nothing was read in. ${failed instanceof Stopped ? "" : (failed as Error).message}`,
+      );
+      setSending(undefined);
     }
   }
+  const close = () => {
+    stop.current?.abort();
+    onClose();
+  };
 
   return (
-    <Dialog open onClose={onClose} title="Read pumps in" wide>
+    <Dialog open onClose={close} title="Read pumps in" wide>
       <div className="grid gap-3">
         <label className="text-[14px]">
           <span className="block text-[13px] text-soft">
@@ -91,7 +86,9 @@ export default function ImportPumps({
             onChange={(event) => {
               const chosen = event.target.files?.[0];
               setPaths({});
-              if (chosen) void chosen.text().then(setText);
+              setPasted("");
+              setFile(undefined);
+              if (chosen) void readTextFile(chosen).then(setFile);
             }}
           />
         </label>
@@ -99,14 +96,17 @@ export default function ImportPumps({
           <span className="block text-[13px] text-soft">or pasted</span>
           <textarea
             className="entry mt-1 min-h-24 font-mono text-[13px]"
-            value={text}
+            value={pasted}
             placeholder={"Maker,Model,Kind,Max flow (gpm),Max head (ft)\n"}
-            onChange={(event) => setText(event.target.value)}
+            onChange={(event) => {
+              setFile(undefined);
+              setPasted(event.target.value);
+            }}
           />
         </label>
-        {!file && table.rows.length > 0 && (
+        {columns.length > 0 && (
           <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
-            {table.columns.map((column, i) => (
+            {columns.map((column, i) => (
               <SelectField
                 key={i}
                 label={`${column.heading || `Column ${i + 1}`}${column.units.length > 0 ? `, in ${column.units.join(", ")}` : ""}`}
@@ -128,7 +128,7 @@ export default function ImportPumps({
           <section aria-label="Refused rows" role="alert" className="text-[14px]">
             <h3 className="plate text-[18px] text-signal">{refused.length} refused</h3>
             <ul className="grid gap-1">
-              {refused.map(({ row, name, reasons }) => (
+              {refused.slice(0, SHOWN).map(({ row, name, reasons }) => (
                 <li key={row}>
                   <strong>
                     Row {row}
@@ -137,6 +137,7 @@ export default function ImportPumps({
                   {reasons.join(" ")}
                 </li>
               ))}
+              {refused.length > SHOWN && <li>and {refused.length - SHOWN} more</li>}
             </ul>
           </section>
         )}
@@ -146,11 +147,11 @@ export default function ImportPumps({
               {count("new")} new, {count("changes")} changed, {count("same")} as they are
             </h3>
             <ul className="grid">
-              {pumps.slice(0, SHOWN).map((pump) => (
+              {pumps.slice(0, SHOWN).map((pump, i) => (
                 <li key={pump.id} className="border-t border-rule py-1">
                   {pump.maker} {pump.model}{" "}
                   <span className="text-soft">
-                    {PUMP_KINDS[pump.kind]}, {pump.points.length} points, {incoming(pump)}
+                    {PUMP_KINDS[pump.kind]}, {pump.points.length} points, {becomes[i]}
                   </span>
                 </li>
               ))}
@@ -158,23 +159,28 @@ export default function ImportPumps({
             </ul>
           </section>
         )}
-        {problem && (
+        <Reading progress={progress} />
+        {(problem ?? error) && (
           <p role="alert" className="text-signal">
-            {problem}
+            {problem ?? error}
           </p>
         )}
-        <div className="flex gap-2">
-          <Button
-            look="strong"
-            disabled={pumps.length === 0 || sending}
-            onClick={() => void take()}
-          >
-            {refused.length > 0 && pumps.length > 0
-              ? `Read in the other ${pumps.length}`
-              : `Read in ${pumps.length || ""}`}
-          </Button>
-          <Button onClick={onClose}>Cancel</Button>
-        </div>
+        {sending ? (
+          <Sending progress={sending} onCancel={() => stop.current?.abort()} />
+        ) : (
+          <div className="flex gap-2">
+            <Button
+              look="strong"
+              disabled={pumps.length === 0 || reading}
+              onClick={() => void take()}
+            >
+              {refused.length > 0 && pumps.length > 0
+                ? `Read in the other ${pumps.length}`
+                : `Read in ${pumps.length || ""}`}
+            </Button>
+            <Button onClick={close}>Cancel</Button>
+          </div>
+        )}
       </div>
     </Dialog>
   );

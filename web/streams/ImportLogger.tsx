@@ -1,22 +1,22 @@
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import {
   CHANNEL_NAMES,
   CHANNELS,
   type ChannelName,
   MOST_SAMPLES,
 } from "#contract/streams/stream.ts";
-import {
-  type LoggerTable,
-  loggerSamples,
-  readLoggerTable,
-  retaken,
-  unitsOf,
-} from "#model/loggerTable.ts";
+import { type LoggerColumn, retaken, unitsOf } from "#model/loggerTable.ts";
 import { api, newId } from "../api/client.ts";
+import { retrying, Stopped } from "../api/retrying.ts";
+import { Reading } from "../imports/Reading.tsx";
+import { Sending } from "../imports/Sending.tsx";
+import type { Progress } from "../imports/takeIn.ts";
+import { useTable } from "../imports/useTable.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { PercentField, SelectField, TextField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { readTextFile } from "../ui/readTextFile.ts";
 
 /** A logger's file as a stream of the job: its columns said, its clock put right, row by row refused with the reason. */
 export default function ImportLogger({
@@ -28,51 +28,68 @@ export default function ImportLogger({
   onClose: () => void;
   onMade: (id: string) => void;
 }) {
-  const [table, setTable] = useState<LoggerTable>();
+  const [text, setText] = useState<string>();
+  const [said, setSaid] = useState<LoggerColumn[]>();
   const [name, setName] = useState("");
   const [start, setStart] = useState(() => new Date().toISOString().slice(0, 16));
   const [ahead, setAhead] = useState(0);
   const [tolerance, setTolerance] = useState(0.01);
-  const [done, setDone] = useState<number>();
+  const [sending, setSending] = useState<Progress>();
   const [problem, setProblem] = useState<string>();
-  const read = useMemo(
-    () => table && loggerSamples(table, new Date(start), ahead),
-    [table, start, ahead],
+  const stop = useRef<AbortController>(undefined);
+  const from = useMemo(() => new Date(start), [start]);
+  const { value, progress, error } = useTable(
+    "logger",
+    text === undefined ? undefined : [text, said, from, ahead],
   );
+  const reading = progress < 1;
+  const read = value && { ...value, columns: said ?? value.columns };
 
   async function send(): Promise<void> {
     if (!read) return;
+    const { samples, channels } = read;
+    const of = samples.length;
+    stop.current = new AbortController();
+    const { signal } = stop.current;
     setProblem(undefined);
-    setDone(0);
+    setSending({ sent: 0, of });
+    const id = newId();
+    let made = false;
     try {
-      const id = newId();
-      const channels = read.channels.map((reads) => ({ reads, tolerance }));
       const { token } = await api.makeStream(id, {
         name: name || "Logger’s file",
         jobId,
-        channels,
+        channels: channels.map((reads) => ({ reads, tolerance })),
       });
-      for (let i = 0; i < read.samples.length; i += MOST_SAMPLES) {
-        await api.sendSamples(id, token, read.samples.slice(i, i + MOST_SAMPLES));
-        setDone(Math.min((i + MOST_SAMPLES) / read.samples.length, 1));
+      made = true;
+      for (let sent = 0; sent < of; sent += MOST_SAMPLES) {
+        const piece = samples.slice(sent, sent + MOST_SAMPLES);
+        await retrying(
+          () => api.sendSamples(id, token, piece),
+          signal,
+          (waiting) => setSending({ sent, of, ...(waiting && { waiting }) }),
+        );
+        setSending({ sent: Math.min(sent + MOST_SAMPLES, of), of });
       }
       onMade(id);
-    } catch (error) {
-      setProblem(`Not all of it was taken: ${(error as Error).message}`);
-      setDone(undefined);
+    } catch (failed) {
+      // Half a record would pass for a whole one.
+      if (made) await api.removeStream(id).catch(() => undefined);
+      setProblem(
+        `Nothing was taken. ${failed instanceof Stopped ? "" : (failed as Error).message}`,
+      );
+      setSending(undefined);
     }
   }
+  const close = () => {
+    stop.current?.abort();
+    onClose();
+  };
 
-  const set = (
-    i: number,
-    by: (column: LoggerTable["columns"][number]) => LoggerTable["columns"][number],
-  ) =>
-    setTable(
-      (before) =>
-        before && { ...before, columns: before.columns.map((own, k) => (k === i ? by(own) : own)) },
-    );
+  const set = (i: number, by: (column: LoggerColumn) => LoggerColumn) =>
+    setSaid(read?.columns.map((own, k) => (k === i ? by(own) : own)));
   return (
-    <Dialog open title="Read in a logger’s file" onClose={onClose} wide>
+    <Dialog open title="Read in a logger’s file" onClose={close} wide>
       <div className="grid gap-3">
         <input
           type="file"
@@ -83,16 +100,17 @@ export default function ImportLogger({
             const file = event.target.files?.[0];
             if (!file) return;
             setName(file.name);
-            setTable(readLoggerTable(await file.text()));
+            setSaid(undefined);
+            setText(await readTextFile(file));
           }}
         />
-        {table && read && (
+        {read && (
           <>
             <ul className="grid gap-1.5">
-              {table.columns.map((column, i) => (
+              {read.columns.map((column, i) => (
                 <li key={i} className="grid grid-cols-[1.2fr_1fr_0.7fr] items-end gap-2">
                   <span className="truncate py-2 text-[15px]">
-                    {column.heading} <span className="text-soft">{table.rows[0]?.[i] ?? ""}</span>
+                    {column.heading} <span className="text-soft">{read.first[i] ?? ""}</span>
                   </span>
                   <SelectField
                     label={`“${column.heading}” is`}
@@ -151,20 +169,26 @@ export default function ImportLogger({
                 Row {row}: {why}
               </p>
             ))}
-            {done !== undefined && <progress className="w-full" value={done} max={1} />}
-            {problem && <p className="font-medium text-signal">{problem}</p>}
-            <div>
-              <Button
-                look="strong"
-                disabled={
-                  read.samples.length === 0 || read.channels.length === 0 || done !== undefined
-                }
-                onClick={() => void send()}
-              >
-                Read it in
-              </Button>
-            </div>
+            {sending ? (
+              <Sending progress={sending} onCancel={() => stop.current?.abort()} />
+            ) : (
+              <div>
+                <Button
+                  look="strong"
+                  disabled={read.samples.length === 0 || read.channels.length === 0 || reading}
+                  onClick={() => void send()}
+                >
+                  Read it in
+                </Button>
+              </div>
+            )}
           </>
+        )}
+        <Reading progress={progress} />
+        {(problem ?? error) && (
+          <p role="alert" className="font-medium text-signal">
+            {problem ?? error}
+          </p>
         )}
       </div>
     </Dialog>

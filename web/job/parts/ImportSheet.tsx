@@ -10,6 +10,7 @@ import { useUnits } from "../../app/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { SelectField } from "../../ui/Fields.tsx";
+import { readTextFile } from "../../ui/readTextFile.ts";
 import { SearchField } from "../../ui/SearchField.tsx";
 import { edit, useJobStore } from "../jobStore.ts";
 import { STOCK_OPTIONS } from "./choices.ts";
@@ -92,7 +93,7 @@ export default function ImportSheet({ stock: usual, at, onClose }: Props) {
             className="target w-full"
             onChange={(event) => {
               const file = event.target.files?.[0];
-              if (file) void file.text().then(setText);
+              if (file) void readTextFile(file).then(setText);
             }}
           />
         </label>

@@ -5,6 +5,7 @@ import { readAreas } from "#model/overTime/readAreas.ts";
 import { useUnits } from "../../../app/settings.ts";
 import { Button, IconButton } from "../../../ui/Button.tsx";
 import { FileUp, Plus, Trash2 } from "../../../ui/icons.ts";
+import { readTextFile } from "../../../ui/readTextFile.ts";
 import { JobQuantity } from "../JobQuantity.tsx";
 
 type Rows = Extract<BodyOfWater["shape"], { kind: "table" }>["rows"];
@@ -70,7 +71,7 @@ export function AreaTable({ rows, onChange }: { rows: Rows; onChange: (rows: Row
             const given = event.target.files?.[0];
             event.target.value = "";
             if (!given) return;
-            const read = readAreas(await given.text(), units);
+            const read = readAreas(await readTextFile(given), units);
             setProblems(read.kind === "problems" ? read.problems : []);
             if (read.kind === "rows") onChange(read.rows);
           }}

@@ -13,6 +13,7 @@ import { useUnits } from "../../../app/settings.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { NumberField, SelectField } from "../../../ui/Fields.tsx";
 import { FileUp } from "../../../ui/icons.ts";
+import { readTextFile } from "../../../ui/readTextFile.ts";
 import { edit, pumpItems, visit } from "../../jobStore.ts";
 import { JobQuantity } from "../JobQuantity.tsx";
 import { CatchRows } from "./CatchRows.tsx";
@@ -137,7 +138,7 @@ export function StormPart({ job }: { job: JobDocument }) {
           const given = event.target.files?.[0];
           event.target.value = "";
           if (!given) return;
-          const read = readStorm(await given.text(), area, units);
+          const read = readStorm(await readTextFile(given), area, units);
           setProblems(read.kind === "problems" ? read.problems : []);
           if (read.kind === "rows") {
             put({ hyetograph: read.rows, storm: undefined } as Partial<InTime>);

@@ -1,0 +1,37 @@
+import type { Quantity } from "#contract/units/units.ts";
+import { PLATE_FIELDS } from "./fields.ts";
+
+/** What a column of a table of pumps may hold beside the fields of the plate. */
+export const CURVE_COLUMNS = [
+  { path: "curve", name: "Curve, points in one cell", also: ["curve", "points"] },
+  { path: "shutOff", name: "Shut-off head", also: ["shut off head", "shutoff"], quantity: "head" },
+  { path: "bestFlow", name: "Best flow", also: ["flow at best"], quantity: "flow" },
+  { path: "bestHead", name: "Best head", also: ["head at best"], quantity: "head" },
+  { path: "lastFlow", name: "Last flow", also: ["run-out flow"], quantity: "flow" },
+  { path: "lastHead", name: "Last head", also: ["run-out head"], quantity: "head" },
+  {
+    path: "mostFlow",
+    name: "Most flow on the sticker",
+    also: ["max flow", "maximum flow"],
+    quantity: "flow",
+  },
+  {
+    path: "mostHead",
+    name: "Most head on the sticker",
+    also: ["max head", "maximum head"],
+    quantity: "head",
+  },
+  { path: "id", name: "Its id here", also: ["id"] },
+] as const satisfies readonly {
+  path: string;
+  name: string;
+  also: readonly string[];
+  quantity?: Quantity;
+}[];
+export type CurveColumn = (typeof CURVE_COLUMNS)[number]["path"];
+
+/** Everything a column may hold, by its path and what it is called. */
+export const PUMP_COLUMNS: readonly { path: string; name: string }[] = [
+  ...PLATE_FIELDS.map(({ path, name }) => ({ path, name })),
+  ...CURVE_COLUMNS.map(({ path, name }) => ({ path, name })),
+];

@@ -1,0 +1,12 @@
+import { Sending } from "../imports/Sending.tsx";
+import type { Progress } from "../imports/takeIn.ts";
+import { Dialog } from "../ui/Dialog.tsx";
+
+/** A job with its tests and pictures on its way in. */
+export default function Opening(props: { progress: Progress; onCancel: () => void }) {
+  return (
+    <Dialog open title="Opening the job" onClose={props.onCancel}>
+      <Sending {...props} />
+    </Dialog>
+  );
+}

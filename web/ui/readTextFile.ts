@@ -1,0 +1,5 @@
+import { decodeText } from "#model/decodeText.ts";
+
+/** The text of a file, whatever wrote it. */
+export const readTextFile = async (file: File): Promise<string> =>
+  decodeText(new Uint8Array(await file.arrayBuffer()));
