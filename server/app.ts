@@ -6,6 +6,7 @@ import { timeout } from "hono/timeout";
 import type { ApiError, Health } from "#contract/api/api.ts";
 import type { AttachmentDocument } from "#contract/documents/attachment.ts";
 import { contentsIn } from "./attachments/contents.ts";
+import { damagedAdvice, isDamaged } from "./database/damaged.ts";
 import { type Database, EngineLost, NoRoom } from "./database/database.ts";
 import { serveInterface } from "./interface.ts";
 import type { Log } from "./log.ts";
@@ -16,6 +17,7 @@ import { contentRoutes } from "./routes/contents.ts";
 import { documentRoutes } from "./routes/documents.ts";
 import { importRoutes } from "./routes/imports.ts";
 import { libraryRoutes } from "./routes/library.ts";
+import { roomRoutes } from "./routes/room.ts";
 import { streamRoutes } from "./routes/streams.ts";
 import {
   byHttpsAlone,
@@ -104,6 +106,7 @@ export function createApp(db: Database, options: AppOptions): Hono {
   app.route("/api", documentRoutes(db, misfits));
   app.route("/api", importRoutes(db, misfits));
   app.route("/api", backupRoutes(db, contents, folder, version));
+  app.route("/api", roomRoutes(db, folder));
   app.route("/api", libraryRoutes(db, demo));
   app.route("/api", streamRoutes(db));
   app.all("/api/*", (c) =>
@@ -121,6 +124,9 @@ export function createApp(db: Database, options: AppOptions): Hono {
     // Whoever asked has gone: nobody hears the answer, and nothing is wrong here.
     if (c.req.raw.signal.aborted) return answer(503, "failed", "The connection was closed.");
     log.write(error);
+    if (isDamaged(error)) {
+      return answer(503, "failed", damagedAdvice(folder));
+    }
     if (error instanceof EngineLost || error instanceof HTTPException) {
       const message =
         "The database did not answer in time; nothing that was saved is lost. Ask again.";

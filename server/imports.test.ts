@@ -63,7 +63,7 @@ describe("documents that come in pieces", () => {
         fc.integer({ min: 1, max: 4 }),
         fc.integer(),
         async (numbers, size, seed) => {
-          await db.execute("TRUNCATE pumps, revisions, imports, import_rows");
+          await db.execute("TRUNCATE pumps, revisions, pictures_named, imports, import_rows");
           const pieces = [];
           for (let from = 0; from < numbers.length; from += size) {
             pieces.push({ from, documents: numbers.slice(from, from + size).map((n) => own(n)) });

@@ -7,6 +7,7 @@ import { createApp } from "./app.ts";
 import { contentsIn } from "./attachments/contents.ts";
 import { backupStream } from "./backup/writeBackup.ts";
 import { claimFolder, FolderUnclaimable } from "./database/claim.ts";
+import { damagedAdvice, isDamaged } from "./database/damaged.ts";
 import { type Database, databaseOn, type Engine, EngineLost, NoRoom } from "./database/database.ts";
 import { closeToOthers, databaseIn, FolderUnusable, findDatabase } from "./database/dataFolder.ts";
 import { migrate } from "./database/migrate.ts";
@@ -154,7 +155,7 @@ export async function start(options: StartOptions): Promise<Running> {
   } catch (error) {
     await db?.close();
     await claim.release();
-    throw error;
+    throw isDamaged(error) ? new FolderUnusable(damagedAdvice(folder), { cause: error }) : error;
   }
 }
 

@@ -8,7 +8,7 @@ import { DEMO_JOBS } from "#demo/jobs.ts";
 // @ts-expect-error: plain JavaScript without types
 import { buildServer, root } from "../scripts/tasks/prepare.mjs";
 import { claimFolder } from "./database/claim.ts";
-import { dropFolder, freshFolder } from "./test/freshFolder.ts";
+import { dropFolder, freshFolder, openHere } from "./test/freshFolder.ts";
 import { ended, type Launched, launch } from "./test/launch.ts";
 
 /** Rounds of a race for a folder: some here, many where endurance is asked for. */
@@ -183,6 +183,41 @@ describe("a folder that is not ours, or not whole, is never written to", () => {
     expect(said).not.toMatch(/\n\s+at /);
     expect(fs.readFileSync(join(folder, "server.log"), "utf8")).toMatch(/\n\s+at /);
   });
+
+  it.each(["jobs", "revisions"])(
+    "and so is one whose %s are damaged: with what to do, wherever it is met",
+    async (table) => {
+      const folder = await ourFolder();
+      const first = await up(folder);
+      for (let i = 0; i < 3; i++) expect((await save(first, `job-${i}`, 0)).status).toBe(200);
+      first.child.kill("SIGTERM");
+      await ended(first.child);
+      const db = await openHere(folder);
+      const [file] = await db.query<{ path: string }>("SELECT pg_relation_filepath($1) AS path", [
+        table,
+      ]);
+      await db.close();
+      const path = join(folder, "database", file?.path ?? "");
+      fs.writeFileSync(path, Buffer.alloc(Math.max(8192, fs.statSync(path).size), 0x5a));
+      // Where it is met depends on what is asked for first: as it starts, or as somebody asks.
+      const said: string[] = [];
+      const server = await up(folder).catch((error: Error) => {
+        said.push(error.message);
+        return undefined;
+      });
+      for (const ask of ["/jobs", "/jobs/job-1", "/jobs/job-1/tests", "/jobs/job-1/revisions"]) {
+        if (!server) break;
+        const answer = await fetch(`${server.address}/api${ask}`);
+        expect([200, 503]).toContain(answer.status);
+        if (!answer.ok) said.push(((await answer.json()) as { message: string }).message);
+      }
+      expect(said.length).toBeGreaterThan(0);
+      for (const sentence of said) {
+        expect(sentence).toMatch(/cannot be (read|opened).*copy the folder away.*restore/is);
+        expect(sentence).not.toMatch(/\n\s+at /);
+      }
+    },
+  );
 
   it("opens one that the first versions laid out, where it is", async () => {
     const folder = await ourFolder();

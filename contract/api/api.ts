@@ -67,6 +67,16 @@ export interface Backups {
   dated: { name: string; size: number; madeAt: string }[];
 }
 
+/** What takes how much of the disk, in bytes, and how many of it there are. */
+export interface Room {
+  /** bytes that are free */
+  free: number;
+  parts: Record<
+    "documents" | "revisions" | "samples" | "engine" | "pictures" | "backups",
+    { bytes: number; count?: number }
+  >;
+}
+
 /** What a list shows of a job. */
 export interface JobLine {
   name: string;

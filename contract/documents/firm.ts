@@ -70,6 +70,13 @@ export const firmShape = z.looseObject({
     .array(z.looseObject({ item: text(80), amount: amount("The amount", 1e6) }))
     .max(2000)
     .optional(),
+  /** days for which every sample of an instrument is kept; older ones thin to one a minute. Said by nobody: for ever */
+  sampleDays: z
+    .number({ error: "The days must be a number." })
+    .int("Give whole days.")
+    .min(1, "Every sample is kept for a day at least.")
+    .max(3650, "At most ten years; leave it empty to keep every sample for ever.")
+    .optional(),
   hireRates: z
     .array(z.looseObject({ what: text(80), perDay: amount("The rate", 1e6) }))
     .max(500)

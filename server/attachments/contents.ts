@@ -16,6 +16,10 @@ export interface Contents {
   /** why a document does not fit the bytes that are kept, if it does not */
   misfit(document: AttachmentDocument): { path: string; message: string } | undefined;
   hashes(): string[];
+  /** Takes bytes away where they came before a moment, in ms since 1970; whether it did. */
+  forget(hash: string, before: number): boolean;
+  /** the file of bytes that are there */
+  path(hash: string): string;
 }
 
 export const isHash = (text: string): boolean => /^[0-9a-f]{64}$/.test(text);
@@ -32,7 +36,12 @@ export function contentsIn(folder: string): Contents {
       if (createHash("sha256").update(bytes).digest("hex") !== hash) {
         return "The picture arrived changed. Send it again.";
       }
-      if (fs.existsSync(join(place, hash))) return undefined;
+      if (fs.existsSync(join(place, hash))) {
+        // Sent again it is wanted again, for as long as one that is new.
+        const now = new Date();
+        fs.utimesSync(join(place, hash), now, now);
+        return undefined;
+      }
       makeFolder(place);
       writeWhole(join(place, hash), bytes);
       return undefined;
@@ -47,6 +56,13 @@ export function contentsIn(folder: string): Contents {
         ? undefined
         : { path: "document.type", message: "The picture is of another type than it says." };
     },
+    forget: (hash, before) => {
+      const file = fs.statSync(join(place, hash), { throwIfNoEntry: false });
+      if (!file || file.mtimeMs >= before) return false;
+      fs.rmSync(join(place, hash));
+      return true;
+    },
+    path: (hash) => join(place, hash),
     hashes: () => (fs.existsSync(place) ? fs.readdirSync(place).filter(isHash).toSorted() : []),
   };
 }

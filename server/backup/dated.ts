@@ -1,13 +1,15 @@
 import fs from "node:fs";
 import { join } from "node:path";
+import type { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { type Contents, contentsIn } from "../attachments/contents.ts";
 import type { Queryable } from "../database/database.ts";
 import { requireRoom } from "../database/room.ts";
 import { makeFolder, syncPath } from "../database/syncing.ts";
-import type { Head } from "./format.ts";
+import { type Head, VERSION } from "./format.ts";
+import { collectParts, partsIn } from "./parts.ts";
 import { readBackup } from "./readBackup.ts";
-import { backupStream, stateOf } from "./writeBackup.ts";
+import { backupStream, packed, stateOf } from "./writeBackup.ts";
 
 /** Dated backups that are kept: two weeks of days on which something changed. */
 const KEPT = 14;
@@ -56,9 +58,32 @@ export async function keepDated(
   if (newest && (await headOf(join(place, newest.name)))?.state === state) return false;
   requireRoom(folder);
   makeFolder(place);
-  await writeBackup(db, contentsIn(folder), application, join(place, name));
+  const parts = partsIn(place);
+  // Its list is there before it is: nothing that it needs may go.
+  await writeStream(
+    backupStream(db, contentsIn(folder), application, parts),
+    join(place, name),
+    () => parts.list(name),
+  );
   for (const { name: old } of datedBackups(folder).slice(KEPT)) fs.rmSync(join(place, old));
+  const kept = datedBackups(folder).map((own) => own.name);
+  const whole = new Set<string>();
+  for (const own of kept) {
+    if ((await headOf(join(place, own)))?.version === 1) whole.add(own);
+  }
+  collectParts(place, kept, (own) => !whole.has(own));
   return true;
+}
+
+/** A dated backup as one file, whatever it shares with others in it. */
+export function wholeBackup(path: string): Readable {
+  return packed(
+    (async function* () {
+      for await (const line of readBackup(path)) {
+        yield JSON.stringify("format" in line ? { ...line, version: VERSION } : line);
+      }
+    })(),
+  );
 }
 
 /** Writes a backup to a file, whole or not at all, and reads it back before it counts. */
@@ -71,13 +96,21 @@ export async function writeBackup(
   await writeStream(backupStream(db, contents, application), path);
 }
 
-/** Writes the stream of a backup to a file; see `writeBackup`. */
-export async function writeStream(stream: NodeJS.ReadableStream, path: string): Promise<void> {
+/**
+ * Writes the stream of a backup to a file; see `writeBackup`.
+ * @param before what has to be there before it counts
+ */
+export async function writeStream(
+  stream: NodeJS.ReadableStream,
+  path: string,
+  before: () => void = () => undefined,
+): Promise<void> {
   const beside = `${path}.new`;
   try {
     await pipeline(stream, fs.createWriteStream(beside));
     for await (const _ of readBackup(beside));
     syncPath(beside);
+    before();
     fs.renameSync(beside, path);
     syncPath(join(path, ".."));
   } catch (error) {

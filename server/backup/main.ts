@@ -4,6 +4,7 @@ import type { Readable } from "node:stream";
 import { parseArgs } from "node:util";
 import { contentsIn } from "../attachments/contents.ts";
 import { backupOfRunning, claimFolder, FolderTaken } from "../database/claim.ts";
+import { damagedAdvice, isDamaged } from "../database/damaged.ts";
 import { databaseOn, NoRoom } from "../database/database.ts";
 import { create, databaseIn, FolderUnusable, findDatabase } from "../database/dataFolder.ts";
 import { migrate } from "../database/migrate.ts";
@@ -11,7 +12,7 @@ import { makeFolder } from "../database/syncing.ts";
 import { openThreadedEngine } from "../database/threadedEngine.ts";
 import { writeBackup, writeStream } from "./dated.ts";
 import { BackupRefused } from "./readBackup.ts";
-import { restore } from "./restore.ts";
+import { restore, verify } from "./restore.ts";
 
 // A backup holds everything, and is this user's alone as the data is.
 process.umask(0o077);
@@ -31,6 +32,10 @@ try {
   const [folder, path] = [resolve(values.data), resolve(file)];
   await (what === "make" ? make(folder, path) : bringBack(path, folder));
 } catch (error) {
+  if (isDamaged(error)) {
+    console.error(damagedAdvice(resolve(values.data ?? "")));
+    process.exit(1);
+  }
   const known = [BackupRefused, FolderUnusable, FolderTaken, NoRoom].some(
     (kind) => error instanceof kind,
   );
@@ -74,13 +79,14 @@ async function bringBack(path: string, folder: string): Promise<void> {
   }
   const claim = await claimFolder(folder);
   try {
+    await verify(path);
     let told = "";
     await create(folder, async (empty) => {
       const engine = await openThreadedEngine(empty, program);
       try {
         const restored = await restore(path, databaseOn(engine), contentsIn(folder));
-        const { documents, revisions, attachments, madeAt } = restored;
-        told = `Restored into ${folder} as it was on ${madeAt}: ${documents} documents in ${revisions} revisions, ${attachments} pictures and pages.`;
+        const { documents, revisions, attachments, samples, madeAt } = restored;
+        told = `Restored into ${folder} as it was on ${madeAt}: ${documents} documents in ${revisions} revisions, ${attachments} pictures and pages, ${samples} samples of instruments.`;
       } catch (error) {
         await engine.close();
         for (const name of ["database.new", "attachments"]) {

@@ -7,6 +7,7 @@ import summaries from "./migrations/0005_summaries.sql";
 import streams from "./migrations/0006_streams.sql";
 import lists from "./migrations/0007_lists.sql";
 import imports from "./migrations/0008_imports.sql";
+import bounds from "./migrations/0009_bounds.sql";
 
 /** Every migration in order. One that has shipped is never edited: changes go into a new one. */
 const MIGRATIONS = [
@@ -18,6 +19,7 @@ const MIGRATIONS = [
   { number: 6, name: "streams", sql: streams },
   { number: 7, name: "lists", sql: lists },
   { number: 8, name: "imports", sql: imports },
+  { number: 9, name: "bounds", sql: bounds },
 ] as const;
 
 /** Brings the database up to date, each migration in a transaction of its own. */

@@ -13,7 +13,7 @@ const SPARE = 32 * MB;
 const SPARE_FILE = "spare-room";
 
 /** Bytes that may still be written on the disk of a folder. */
-function roomIn(folder: string): number {
+export function roomIn(folder: string): number {
   const { bavail, bsize } = fs.statfsSync(folder);
   return bavail * bsize;
 }

@@ -1,6 +1,9 @@
+import { contentsIn } from "../attachments/contents.ts";
 import { keepDated } from "../backup/dated.ts";
 import { forgetImports } from "../documents/imports.ts";
+import { collectOrphans, thinRevisions } from "../documents/thinning.ts";
 import type { Log } from "../log.ts";
+import { daysOfSamples, thinSamples } from "../streams/thinning.ts";
 import { type Database, NoRoom } from "./database.ts";
 import { syncTree } from "./syncing.ts";
 
@@ -22,8 +25,14 @@ export function startUpkeep(
   const look = async () => {
     try {
       await checkpoint(db, folder);
-      // Places of changed rows are used again once they were swept.
-      if (await keepDated(db, folder, application)) await sweep(db);
+      // Places of changed rows are used again once they were swept. What goes is in the backup that was made before.
+      if (await keepDated(db, folder, application)) {
+        await thinRevisions(db);
+        await collectOrphans(db, contentsIn(folder));
+        const days = await daysOfSamples(db);
+        if (days !== undefined) await thinSamples(db, days);
+        await sweep(db);
+      }
       await forgetImports(db);
     } catch (error) {
       if (!(error instanceof NoRoom)) log.write(error);

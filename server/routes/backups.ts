@@ -1,9 +1,8 @@
-import fs from "node:fs";
 import { Readable } from "node:stream";
 import { Hono } from "hono";
 import type { ApiError, Backups } from "#contract/api/api.ts";
 import type { Contents } from "../attachments/contents.ts";
-import { datedBackups, datedPath } from "../backup/dated.ts";
+import { datedBackups, datedPath, wholeBackup } from "../backup/dated.ts";
 import { backupStream } from "../backup/writeBackup.ts";
 import type { Database } from "../database/database.ts";
 
@@ -23,7 +22,7 @@ export function backupRoutes(
   routes.get("/backups/:name", (c) => {
     const name = c.req.param("name");
     const path = datedPath(folder, name);
-    if (path) return download(fs.createReadStream(path), `upright-gusher-${name}`);
+    if (path) return download(wholeBackup(path), `upright-gusher-${name}`);
     const message = "There is no such backup.";
     return c.json<ApiError>({ error: "not-found", message }, 404);
   });

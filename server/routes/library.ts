@@ -36,7 +36,7 @@ export async function loadLibrary(tx: Queryable): Promise<number> {
 /** Throws everything away and writes the demo anew. */
 export async function resetDemo(tx: Queryable): Promise<void> {
   await tx.execute(
-    "TRUNCATE samples, streams, readings, field_tests, jobs, pumps, units, attachments, firms, revisions, imports, import_rows",
+    "TRUNCATE samples, streams, readings, field_tests, jobs, pumps, units, attachments, firms, revisions, pictures_named, imports, import_rows",
   );
   for (const { collection, id, document } of DEMO_DOCUMENTS) {
     await write(tx, collection, id, 0, COLLECTIONS[collection].schema.parse(document) as Row);

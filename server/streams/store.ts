@@ -123,20 +123,32 @@ export async function addSamples(
   samples: readonly Sample[],
 ): Promise<KeptSample[]> {
   const rows = await db.transaction((tx) =>
-    tx.query<{ arrival: string; n: string; at: number; values: (number | null)[] }>(
-      `INSERT INTO samples (stream_id, n, at, "values")
-         SELECT $1, (s ->> 'n')::bigint, (s ->> 'at')::double precision,
-                ARRAY(SELECT v::double precision FROM jsonb_array_elements_text(s -> 'values') AS v)
-           FROM jsonb_array_elements($2::jsonb) AS s
-         ON CONFLICT (stream_id, n) DO NOTHING
-         RETURNING arrival::text, n::text, at, "values"`,
-      [id, JSON.stringify(samples.map(({ n, at, values }) => ({ n, at: Date.parse(at), values })))],
+    insertSamples(
+      tx,
+      id,
+      samples.map(({ n, at, values }) => ({ n, at: Date.parse(at), values })),
     ),
   );
   return rows
     .map((row) => ({ ...row, arrival: Number(row.arrival), n: Number(row.n) }))
     .toSorted((a, b) => a.arrival - b.arrival);
 }
+
+/** Puts samples in the order they are given; those that are there already stay as they are. */
+export const insertSamples = (
+  tx: Queryable,
+  id: string,
+  samples: readonly { n: number; at: number; values: readonly (number | null)[] }[],
+) =>
+  tx.query<{ arrival: string; n: string; at: number; values: (number | null)[] }>(
+    `INSERT INTO samples (stream_id, n, at, "values")
+       SELECT $1, (s ->> 'n')::bigint, (s ->> 'at')::double precision,
+              ARRAY(SELECT v::double precision FROM jsonb_array_elements_text(s -> 'values') AS v)
+         FROM jsonb_array_elements($2::jsonb) WITH ORDINALITY AS given(s, place) ORDER BY place
+       ON CONFLICT (stream_id, n) DO NOTHING
+       RETURNING arrival::text, n::text, at, "values"`,
+    [id, JSON.stringify(samples)],
+  );
 
 /** Samples that came in after another, at most so many of the last. */
 export async function samplesAfter(

@@ -4,6 +4,7 @@ import type {
   Deleted,
   Health,
   JobSummary,
+  Room,
   SignedIn,
   Stored,
 } from "#contract/api/api.ts";
@@ -125,6 +126,7 @@ export const api = {
   devices: () => call<SignedIn[]>("GET", "/devices"),
   endDevice: (id: string) => call<void>("DELETE", `/devices/${encodeURIComponent(id)}`),
   backups: () => call<Backups>("GET", "/backups"),
+  room: () => call<Room>("GET", "/room"),
   sendPiece: (id: string, from: number, documents: readonly object[]) =>
     call<ImportState>("PATCH", `/imports/${id}`, { from, documents }),
   /** takes in what was sent, all of it or nothing; asked again it answers as it did */

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client.ts";
 import { Download } from "../ui/icons.ts";
 import { Loading, Trouble } from "../ui/Notices.tsx";
+import { inWords, WhatTakesRoom } from "./WhatTakesRoom.tsx";
 
 const LINK =
   "target inline-flex items-center gap-1.5 rounded border border-ink px-3 font-medium hover:bg-press";
@@ -18,8 +19,8 @@ export default function BackupsPage() {
         </a>
       </div>
       <p>
-        One file with every job, pump, test, reading and picture, and every state they were ever
-        saved in. Keep one away from this computer now and then.
+        One file with every job, pump, test, reading, picture and instrument’s record, and the
+        states they were saved in. Keep one away from this computer now and then.
       </p>
       {query.isPending && <Loading what="the backups" />}
       {query.isError && <Trouble error={query.error} onRetry={() => void query.refetch()} />}
@@ -66,9 +67,7 @@ export default function BackupsPage() {
           </pre>
         </>
       )}
+      <WhatTakesRoom />
     </div>
   );
 }
-
-const inWords = (bytes: number) =>
-  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
