@@ -270,3 +270,111 @@ test("a reading filed without network, with a picture, goes by itself and is the
   );
   expect(content.headers()["content-type"]).toBe("image/jpeg");
 });
+
+test("what is said of a visit without network outlives a reload, and stands beside what others said", async ({
+  context,
+  job,
+}) => {
+  const page = await context.newPage();
+  const on = new Date();
+  const day = `${on.getFullYear()}-${`${on.getMonth() + 1}`.padStart(2, "0")}-${`${on.getDate()}`.padStart(2, "0")}`;
+  const visit = {
+    ...{ format: "upright-gusher/field-test", version: 3, title: "A visit", takenOn: day },
+    jobId: job,
+  };
+  const place = `/api/tests/visit-${job}`;
+  expect((await page.request.put(place, { data: { revision: 0, document: visit } })).ok()).toBe(
+    true,
+  );
+  await page.goto(`/jobs/${job}/measure`);
+  const details = page.locator("details", { hasText: "Seen to:" });
+  await details.locator("summary").click();
+  const note = page.getByLabel("About the visit");
+  await page.route("**/api/tests/*", (route) =>
+    route.request().method() === "PUT" ? route.abort() : route.continue(),
+  );
+  const tried = page.waitForRequest(
+    (request) => request.method() === "PUT" && request.url().includes("/tests/"),
+  );
+  await note.fill("The sill was flooded");
+  await tried;
+  // Somebody else says something else of it meanwhile.
+  const theirs = { ...visit, by: "Sedge" };
+  expect((await page.request.put(place, { data: { revision: 1, document: theirs } })).ok()).toBe(
+    true,
+  );
+  await page.reload();
+  await details.locator("summary").click();
+  await expect(note).toHaveValue("The sill was flooded");
+  await page.unroute("**/api/tests/*");
+  await page.evaluate(() => dispatchEvent(new Event("online")));
+  await expect
+    .poll(async () => (await (await page.request.get(place)).json()).document)
+    .toMatchObject({ note: "The sill was flooded", by: "Sedge" });
+});
+
+test("hundreds of readings held on this device: what is in sight is drawn, and all of them go", async ({
+  context,
+  job,
+}) => {
+  const page = await context.newPage();
+  await page.route("**/api/readings/*", (route) => route.abort());
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Jobs", exact: true })).toBeVisible();
+  const testId = `days-${job}`;
+  const count = 400;
+  await page.evaluate(
+    async ({ job, testId, count }) => {
+      const db = await new Promise<IDBDatabase>((done, failed) => {
+        const asked = indexedDB.open("upright-gusher", 1);
+        asked.onsuccess = () => done(asked.result);
+        asked.onerror = () => failed(asked.error);
+      });
+      const tx = db.transaction("outbox", "readwrite");
+      const put = (collection: string, id: string, document: object) =>
+        tx.objectStore("outbox").put({
+          ...{
+            key: `${collection}/${id}/gone`,
+            collection,
+            id,
+            tab: "gone",
+            base: 0,
+            document,
+            job,
+          },
+          ...{ at: new Date(Date.now() - 60_000).toISOString(), state: "waiting" },
+        });
+      put("tests", testId, {
+        ...{ format: "upright-gusher/field-test", version: 3, title: "Days", jobId: job },
+        ...{ takenOn: "2026-05-02", configuration: "as-found" },
+      });
+      for (let i = 0; i < count; i++) {
+        put("readings", `${testId}-${i}`, {
+          ...{ format: "upright-gusher/reading", version: 5, testId },
+          ...{ takenAt: new Date(Date.UTC(2026, 4, 2, 8, 0, i)).toISOString() },
+          flow: { method: "meter", flow: 0.003, tolerance: 0.02 },
+        });
+      }
+      await new Promise((done) => {
+        tx.oncomplete = done;
+      });
+      db.close();
+    },
+    { job, testId, count },
+  );
+  await page.reload();
+  const unsaved = page.getByRole("region", { name: "Not saved yet" });
+  await expect(unsaved.getByText(`On this device only: ${count}`)).toBeVisible();
+  expect(await unsaved.getByRole("listitem").count()).toBeLessThan(40);
+  await unsaved.getByRole("listitem").first().hover();
+  await page.mouse.wheel(0, 100_000);
+  await expect(unsaved.getByRole("button", { name: "Throw away …" }).first()).toBeVisible();
+  await page.unroute("**/api/readings/*");
+  await page.evaluate(() => dispatchEvent(new Event("online")));
+  const arrived = async () =>
+    (
+      (await (await page.request.get("/api/jobs")).json()) as { id: string; readings: number }[]
+    ).find(({ id }) => id === job)?.readings;
+  await expect.poll(arrived).toBe(count);
+  await expect(unsaved).toHaveCount(0);
+});

@@ -4,8 +4,10 @@ import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import type { FieldTestDocument } from "#contract/documents/fieldTest.ts";
 import { merge } from "#contract/documents/merge.ts";
-import { api, Refused, type TestWithReadings } from "../api/client.ts";
+import { api, mayPass, Refused, type TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
+import { keep, keyFor, letGo, TAB } from "../outbox/outbox.ts";
+import { useHeld } from "../outbox/useHeld.ts";
 import type { AboutVisit } from "./VisitDetails.tsx";
 
 /** ms after the last key before what is said of a visit is saved */
@@ -24,6 +26,7 @@ export function useAbout(
 ): [AboutVisit, (about: AboutVisit) => void] {
   const client = useQueryClient();
   const [saying, setSaying] = useState<{ of: string; about: AboutVisit }>();
+  const held = useHeld(jobId);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const stored = test && test.revision > 0 ? test : undefined;
   const latest = useRef(stored);
@@ -42,6 +45,14 @@ export function useAbout(
       ...rest
     } = now.document;
     const document: FieldTestDocument = { ...rest, ...said(next) };
+    // Held on this device until the server has it; what does not reach it now goes by itself later.
+    const entry = { collection: "tests", id: now.id, tab: TAB, job: jobId } as const;
+    const hold = () =>
+      keep({
+        ...{ ...entry, base: now.revision, document, state: "waiting" },
+        at: new Date().toISOString(),
+      });
+    await hold();
     const send = async (revision: number, mine: FieldTestDocument): Promise<void> => {
       try {
         await api.save("tests", now.id, revision, mine);
@@ -54,14 +65,19 @@ export function useAbout(
     };
     try {
       await send(now.revision, document);
+      await letGo(keyFor("tests", now.id));
       await client.invalidateQueries({ queryKey: testsOf(jobId).queryKey });
       setSaying((before) => (before?.about === next ? undefined : before));
     } catch (error) {
+      // Another save may have let it go meanwhile.
+      if (mayPass(error) && (await hold())) return;
       toast.error(`Not saved: ${(error as Error).message} It is still here.`);
     }
   }
+  const kept = held.find((entry) => entry.collection === "tests" && entry.id === stored?.id);
+  const about = kept?.collection === "tests" ? kept.document : stored?.document;
   return [
-    saying && saying.of === stored?.id ? saying.about : (stored?.document ?? draft),
+    saying && saying.of === stored?.id ? saying.about : (about ?? draft),
     (next) => {
       if (!stored) return onDraft(next);
       setSaying({ of: stored.id, about: next });

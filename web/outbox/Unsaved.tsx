@@ -1,48 +1,68 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, newId } from "../api/client.ts";
 import { downloadJob } from "../job/downloadJob.ts";
 import { Button } from "../ui/Button.tsx";
+import { useLongList } from "../ui/useLongList.ts";
 import { type Entry, type EntryOf, isOfJobs, letGo } from "./outbox.ts";
 
 /** Changes that are on this device alone, each with what can be done about it. */
 export function Unsaved({ held, linked }: { held: readonly Entry[]; linked: boolean }) {
-  if (held.length === 0) return null;
+  return held.length === 0 ? null : <Rows {...{ held, linked }} />;
+}
+
+/** px of a row nobody has seen yet */
+const ROW = 100;
+
+function Rows({ held, linked }: { held: readonly Entry[]; linked: boolean }) {
+  const list = useRef<HTMLUListElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  // Days without signal leave thousands: only what is in sight is drawn.
+  const { indexes, before, after, measure } = useLongList(list, held.length, ROW, scroller);
   return (
     <section
       aria-label="Not saved yet"
       className="mb-3 rounded border-2 border-signal bg-sheet p-3"
     >
-      <h2 className="plate text-[20px] text-signal">On this device only</h2>
-      <ul className="mt-1 grid gap-3">
-        {held.map((entry) => (
-          <li key={entry.key}>
-            <p>
-              <span className="font-medium">{nameOf(entry)}</span>,{" "}
-              {new Date(entry.at).toLocaleString()}: {STATES[entry.state]}
-              {entry.state === "refused" && ` ${entry.message}`}
-            </p>
-            <div className="mt-1 flex flex-wrap gap-2">
-              {linked && (
-                <Link
-                  to={isOfJobs(entry) ? `/jobs/${entry.id}` : `/jobs/${entry.job}/measure`}
-                  className="target inline-flex items-center rounded border border-rule px-3 hover:bg-press"
-                >
-                  Open the job with it
-                </Link>
-              )}
-              {isOfJobs(entry) && (
-                <>
-                  <KeepAsNew entry={entry} />
-                  <Button onClick={() => downloadJob(entry.document)}>Download as a file</Button>
-                </>
-              )}
-              <Discard entry={entry} />
-            </div>
-          </li>
-        ))}
-      </ul>
+      <h2 className="plate text-[20px] text-signal">
+        On this device only{held.length > 1 && `: ${held.length}`}
+      </h2>
+      <div ref={scroller} className="relative mt-1 max-h-[40vh] overflow-y-auto">
+        <ul ref={list} style={{ paddingTop: before, paddingBottom: after }}>
+          {indexes.map((index) => {
+            const entry = held[index] as Entry;
+            return (
+              <li key={entry.key} ref={measure} data-index={index} className="pb-3">
+                <p>
+                  <span className="font-medium">{nameOf(entry)}</span>,{" "}
+                  {new Date(entry.at).toLocaleString()}: {STATES[entry.state]}
+                  {entry.state === "refused" && ` ${entry.message}`}
+                </p>
+                <div className="mt-1 flex flex-wrap gap-2">
+                  {linked && (
+                    <Link
+                      to={isOfJobs(entry) ? `/jobs/${entry.id}` : `/jobs/${entry.job}/measure`}
+                      className="target inline-flex items-center rounded border border-rule px-3 hover:bg-press"
+                    >
+                      Open the job with it
+                    </Link>
+                  )}
+                  {isOfJobs(entry) && (
+                    <>
+                      <KeepAsNew entry={entry} />
+                      <Button onClick={() => downloadJob(entry.document)}>
+                        Download as a file
+                      </Button>
+                    </>
+                  )}
+                  <Discard entry={entry} />
+                </div>
+              </li>
+            );
+          })}
+        </ul>
+      </div>
     </section>
   );
 }

@@ -1,9 +1,11 @@
 import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
+import type { FieldTestDocument } from "#contract/documents/fieldTest.ts";
+import { merge } from "#contract/documents/merge.ts";
 import { sameDocument } from "#contract/documents/same.ts";
 import { api, mayPass, Refused } from "../api/client.ts";
 import { allJobs, keyOf, queries, testsOf } from "../api/queries.ts";
-import { type Entry, entries, isNewJob, keep, letGo, unattended } from "./outbox.ts";
+import { type Entry, type EntryOf, entries, isNewJob, keep, letGo, unattended } from "./outbox.ts";
 
 /** ms between two tries while something waits */
 const AGAIN = 15_000;
@@ -45,24 +47,57 @@ async function oneAtATime(how: LockOptions): Promise<void> {
   }
 }
 
+/** Entries under way at once: the server puts each on its disk before it answers. */
+const AT_ONCE = 6;
+
 async function sendAll(): Promise<void> {
-  for (const entry of await unattended()) {
-    // What was taken on a job waits until the server has the job.
-    if (entry.job !== undefined && (await isUnknown(entry.job))) continue;
-    // Where the server does not answer, what comes after would only name what is not there.
-    if (entry.state === "waiting" && !isOpen(entry) && !(await sendEntry(entry))) return;
+  const all = await unattended();
+  const waiting = all.filter((entry) => entry.state === "waiting" && !isOpen(entry));
+  // What was taken on a job waits until the server has the job, whoever holds that.
+  const unknown = new Set((await entries()).flatMap((own) => (isNewJob(own) ? [own.id] : [])));
+  const reached = new Set<string>();
+  try {
+    // Of each kind as many as go at once, and the next kind after the last of one: it may name what goes before.
+    for (const kind of runsOf(waiting)) {
+      const queue = kind.filter(({ job }) => job === undefined || !unknown.has(job));
+      let silent = false;
+      const sender = async () => {
+        for (let entry = queue.shift(); entry && !silent; entry = queue.shift()) {
+          // Where the server does not answer, what comes after would only name what is not there.
+          if (!(await sendEntry(entry, reached))) silent = true;
+          else if (isNewJob(entry)) unknown.delete(entry.id);
+        }
+      };
+      await Promise.all(Array.from({ length: AT_ONCE }, sender));
+      if (silent) return;
+    }
+  } finally {
+    await refresh(reached);
   }
 }
 
-const isUnknown = async (job: string) =>
-  (await entries()).some((entry) => isNewJob(entry) && entry.id === job);
+/** Entries in the order they are sent, cut where the kind changes. */
+function runsOf(waiting: readonly Entry[]): Entry[][] {
+  const runs: Entry[][] = [];
+  for (const entry of waiting) {
+    const last = runs.at(-1);
+    const same =
+      last?.[0]?.collection === entry.collection && isNewJob(last[0]) === isNewJob(entry);
+    if (same) last?.push(entry);
+    else runs.push([entry]);
+  }
+  return runs;
+}
 
 /** The page of a job brings back and sends by itself what is held of it. */
 const isOpen = ({ collection, id }: Entry) =>
   collection === "jobs" && location.pathname.split("/")[2] === id;
 
-/** Sends one, and lets it go or says why not; false where nothing was answered. */
-async function sendEntry(entry: Entry): Promise<boolean> {
+/**
+ * Sends one, and lets it go or says why not; false where nothing was answered.
+ * @param reached is told what of the page it is shown by
+ */
+async function sendEntry(entry: Entry, reached: Set<string>): Promise<boolean> {
   const { collection, id, document, key, base, content } = entry;
   try {
     if (entry.collection === "attachments" && content) {
@@ -70,18 +105,23 @@ async function sendEntry(entry: Entry): Promise<boolean> {
     }
     const stored = await api.save(collection, id, base, document);
     await letGo(key);
-    await arrived(entry, stored);
+    arrived(entry, stored, reached);
     return true;
   } catch (error) {
     if (!(error instanceof Refused) || error.status === 401 || mayPass(error)) return false;
     const current = error.body.error === "conflict" ? error.body.current : undefined;
     if (current && isOwn(current, entry)) {
-      return sendEntry({ ...entry, base: current.revision, sent: undefined });
+      return sendEntry({ ...entry, base: current.revision, sent: undefined }, reached);
     }
-    // The test of a day is begun by whoever files the first reading of it.
-    if (current && collection === "tests" && base === 0) {
-      await letGo(key);
-      return true;
+    if (current && entry.collection === "tests") {
+      // The test of a day is begun by whoever files the first reading of it.
+      if (base === 0) {
+        await letGo(key);
+        return true;
+      }
+      const both = await withTheirs(entry, current as Stored<FieldTestDocument>);
+      if (both === "silent") return false;
+      if (both) return sendEntry(both, reached);
     }
     const state = error.body.error === "conflict" ? "conflict" : "refused";
     await keep({ ...entry, state, message: error.message });
@@ -89,17 +129,37 @@ async function sendEntry(entry: Entry): Promise<boolean> {
   }
 }
 
-/** What was held is on the server: what is shown is read again. */
-async function arrived(entry: Entry, stored: Stored<unknown>): Promise<void> {
+/** What is said of a visit here and what was said of it elsewhere: both stand, and of one thing what was said here. */
+async function withTheirs(
+  entry: EntryOf<"tests">,
+  current: Stored<FieldTestDocument>,
+): Promise<EntryOf<"tests"> | "silent" | undefined> {
+  try {
+    const before = await api.revision("tests", entry.id, entry.base);
+    const { document } = merge(before.document, entry.document, current.document);
+    return { ...entry, base: current.revision, document };
+  } catch (error) {
+    return mayPass(error) ? "silent" : undefined;
+  }
+}
+
+/** What was held is on the server. */
+function arrived(entry: Entry, stored: Stored<unknown>, reached: Set<string>): void {
   const { collection, id, job } = entry;
   if (collection === "jobs") {
     queries.setQueryData(keyOf(collection, id), stored);
     toast(`“${entry.document.name}”: changes that had not reached the server are saved now.`);
   }
-  if (collection === "readings" && job !== undefined) {
-    await queries.invalidateQueries({ queryKey: testsOf(job).queryKey });
+  if ((collection === "readings" || collection === "tests") && job !== undefined) reached.add(job);
+  if (collection !== "attachments") reached.add("");
+}
+
+/** Reads again what is shown of what arrived: the tests of jobs, and the list of jobs, once for all of it. */
+async function refresh(reached: ReadonlySet<string>): Promise<void> {
+  for (const job of reached) {
+    const { queryKey } = job === "" ? allJobs : testsOf(job);
+    await queries.invalidateQueries({ queryKey });
   }
-  if (collection !== "attachments") await queries.invalidateQueries({ queryKey: allJobs.queryKey });
 }
 
 /** Whether what stands on the server is what this entry's own tab sent last, without hearing the answer. */

@@ -153,12 +153,29 @@ async function takeOver(db: IDBPDatabase<Schema>): Promise<void> {
 const CHANGED = "upright-gusher-outbox";
 const listeners = new Set<() => void>();
 const channel = new BroadcastChannel(CHANGED);
-channel.onmessage = () => {
+/** ms from a change to the news of the next: whoever listens reads all that is held */
+const NEWS = 400;
+let news: ReturnType<typeof setTimeout> | undefined;
+let more = false;
+
+/** Tells whoever listens here, at once, and what comes soon after it together. */
+function tell(): void {
+  if (news !== undefined) {
+    more = true;
+    return;
+  }
   for (const listener of listeners) listener();
-};
+  news = setTimeout(() => {
+    news = undefined;
+    if (!more) return;
+    more = false;
+    tell();
+  }, NEWS);
+}
+channel.onmessage = tell;
 
 function changed(): void {
-  for (const listener of listeners) listener();
+  tell();
   channel.postMessage(CHANGED);
 }
 

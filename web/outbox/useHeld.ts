@@ -53,9 +53,10 @@ export function useUnsaved(id?: string): Entry[] {
         (entry) => id === undefined || entry.id === id || entry.job === id,
       );
       if (gone) return;
-      // What was typed a moment ago is on its way, and no news; a test goes with its readings.
-      const isNews = ({ state, at, collection }: Entry) =>
-        state !== "waiting" || (collection !== "tests" && Date.now() - Date.parse(at) > MOMENT);
+      // What was typed a moment ago is on its way, and no news; a new test goes with its readings.
+      const isNews = ({ state, at, collection, base }: Entry) =>
+        state !== "waiting" ||
+        ((collection !== "tests" || base > 0) && Date.now() - Date.parse(at) > MOMENT);
       const now = found.filter(isNews);
       setHeld((before) => (before.length === 0 && now.length === 0 ? before : now));
       clearTimeout(timer);

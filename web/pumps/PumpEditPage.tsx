@@ -126,7 +126,6 @@ function Editor({
   });
   const { value: pump, change: setPump } = editing;
   const refused = useRefused();
-  const [picture, setPicture] = useState<Blob>();
   const [issues, setIssues] = useState<FieldIssue[]>([]);
   const change = (patch: Partial<Draft>) => setPump((before) => ({ ...before, ...patch }));
   const setPoint = (index: number, patch: Patch) =>
@@ -136,7 +135,6 @@ function Editor({
       ),
     });
   const got = ({ points, from, curveDoubt, trace, otherLines, picture: taken }: GotCurve) => {
-    setPicture(taken);
     setPump(({ curveDoubt: _doubt, otherLines: _others, ...before }) => ({
       ...before,
       points: points.map(rounded),
@@ -146,7 +144,20 @@ function Editor({
       }),
       curve: { from, ...(trace && { trace }) },
     }));
+    if (taken) void keepTraced(taken);
   };
+  /** Keeps what a curve was traced on at once, so that a reload loses neither. */
+  async function keepTraced(taken: Blob): Promise<void> {
+    try {
+      const id = await keepPicture(taken, first.id);
+      setPump(({ curve, ...before }) => ({
+        ...before,
+        ...(curve && { curve: { ...curve, picture: id } }),
+      }));
+    } catch (error) {
+      toast.error(`The picture was not kept. ${(error as Error).message}`);
+    }
+  }
 
   async function save(next: Draft, onto?: Stored<PumpDocument>): Promise<void> {
     const points = next.points.filter((p) => p.flow !== undefined || p.head !== undefined);
@@ -154,9 +165,6 @@ function Editor({
     if (!parsed.success) return setIssues(fieldIssues(parsed.error));
     try {
       const document = parsed.data as PumpDocument;
-      if (picture && document.curve) {
-        document.curve = { ...document.curve, picture: await keepPicture(picture, next.id) };
-      }
       if (!(await editing.save(document, onto))) return;
       await queries.invalidateQueries({ queryKey: allPumps.queryKey });
       await queries.invalidateQueries({ queryKey: keyOf("pumps", next.id) });
