@@ -80,6 +80,14 @@ export function sizeGains(job: SolvableJob): SizeUp[] {
   return ready.kind === "ready" ? sizeUps(ready, job, job.pumps, "normal") : [];
 }
 
+/** What mends a job's judgements, and what larger sizes would give: each remedy was solved on its line. */
+export function triedOn(job: SolvableJob): { judgements: Judgement[]; sizeUps: SizeUp[] } {
+  const solved = solveJob(job);
+  return solved.kind !== "refused"
+    ? { judgements: mended(job, solved), sizeUps: sizeGains(job) }
+    : { judgements: [], sizeUps: [] };
+}
+
 /** The line a drawing shows, solved or not. */
 export function lineOf(solved: JobSolution): CompiledLine {
   return solved.kind === "refused" ? solved.sketch : solved.solution.line;

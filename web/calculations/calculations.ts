@@ -1,14 +1,12 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
-import type { Judgement } from "#core/check/registry.ts";
 import type { Money, TogetherAsked } from "#core/choose/front.ts";
 import type { Weighing } from "#core/choose/weights.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump, Tolerance } from "#core/pump/pump.ts";
 import { singleChanges, type Tried } from "#core/whatif/changes.ts";
 import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
-import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
 import { type Chosen, choosePumps, type JobToChooseFor } from "#model/choose/choose.ts";
 import { type TogetherTold, togetherOf } from "#model/choose/together.ts";
@@ -16,7 +14,7 @@ import { type Judged, judgeTests, type KeptReading } from "#model/fieldTests.ts"
 import type { JobInTime } from "#model/overTime/overTime.ts";
 import { TIME_DRAWS, type TimeRangeResult, timeRange } from "#model/overTime/range.ts";
 import { type Told, toldOverTime } from "#model/overTime/told.ts";
-import { mended, type SolvableJob, sizeGains, solveJob } from "#model/solveJob.ts";
+import { type SolvableJob, solveJob, triedOn } from "#model/solveJob.ts";
 import { type JobThatWaters, type WateringTold, wateringOf } from "#model/watering/watering.ts";
 import { type WellDayTold, wellDayOf } from "#model/well/day.ts";
 import type { JobWithWell } from "#model/well/season.ts";
@@ -66,13 +64,7 @@ export const CALCULATIONS = {
   ): TogetherTold => togetherOf(line, libraryOf(library), asked, money, progress),
   changes: (line: Line, pumps: readonly Pump[], library: readonly Pump[]): Tried[] =>
     singleChanges(line, pumps, library),
-  /** what mends the job's judgements, and what larger sizes would give */
-  tried: (job: SolvableJob): { judgements: Judgement[]; sizeUps: SizeUp[] } => {
-    const solved = solveJob(job);
-    return solved.kind !== "refused"
-      ? { judgements: mended(job, solved), sizeUps: sizeGains(job) }
-      : { judgements: [], sizeUps: [] };
-  },
+  tried: (job: SolvableJob) => triedOn(job),
   columns: (job: JobDocument, variants: readonly Variant[], progress: Progress): Column[] =>
     columnsOf(job, variants, progress),
   timeRange: (job: JobInTime, doubt: Doubt, progress: Progress): TimeRangeResult =>

@@ -1,11 +1,7 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import {
-  type ArgumentsOf,
-  CALCULATIONS,
-  type CalculationName,
-  type ResultOf,
-} from "./calculations.ts";
+// Types alone: the computations themselves are the worker's, and no page waits for them.
+import type { ArgumentsOf, CalculationName, ResultOf } from "./calculations.ts";
 import type { CalculationsWorker } from "./calculationsWorker.ts";
 
 /** How a computation stands. An older result stays in sight, marked as such, while a newer is on its way. */
@@ -28,12 +24,13 @@ const PAUSE = 450;
 /**
  * Works out a computation beside the page and again whenever its arguments change. A worker of its own for each
  * caller: stopping one stops no other.
- * @param inPlace it is small enough to be done at once in the page, and its value belongs to these arguments always
+ * @param here the same computation, where it is small enough to be done at once in the page: its value belongs to
+ *   these arguments always
  */
 export function useCalculation<N extends CalculationName>(
   name: N,
   args: ArgumentsOf<N>,
-  inPlace = false,
+  here?: (...args: ArgumentsOf<N>) => ResultOf<N>,
 ): Calculation<ResultOf<N>> {
   type State = Pick<Calculation<ResultOf<N>>, "kind" | "value" | "progress" | "error"> & {
     /** what the value was worked out from */
@@ -46,10 +43,8 @@ export function useCalculation<N extends CalculationName>(
     error: undefined,
     of: undefined,
   });
-  const direct = useMemo(() => {
-    const run = CALCULATIONS[name] as (...all: unknown[]) => ResultOf<N>;
-    return inPlace ? run(...args, () => undefined) : undefined;
-  }, [name, inPlace, ...args]);
+  const inPlace = here !== undefined;
+  const direct = useMemo(() => here?.(...args), [name, here, ...args]);
   const [attempt, setAttempt] = useState(0);
   const desk = useRef<Desk | undefined>(undefined);
   const stop = useRef<() => void>(() => undefined);

@@ -16,7 +16,7 @@ import { edit, useJobStore } from "./jobStore.ts";
 import { useLine } from "./useLine.ts";
 
 /** What a seller says held against the line, and every single change that brings more, the most for its price first. */
-export function ChangesSheet({ job, solved }: { job: JobDocument; solved: JobSolution }) {
+export default function ChangesSheet({ job, solved }: { job: JobDocument; solved: JobSolution }) {
   if (solved.kind !== "solved" || !solved.solution.cases.normal.running) {
     return (
       <p className="p-4 text-soft">

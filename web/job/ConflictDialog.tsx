@@ -9,7 +9,7 @@ import { downloadJob } from "./downloadJob.ts";
 import { openJob, useJobStore } from "./jobStore.ts";
 
 /** Two people, or two tabs, changed one job: nothing is lost without a choice. */
-export function ConflictDialog() {
+export default function ConflictDialog() {
   const { saved, job, id, revision } = useJobStore();
   const navigate = useNavigate();
   const current = saved.kind === "conflict" ? saved.current : null;

@@ -17,8 +17,6 @@ import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { Switch } from "../ui/Switch.tsx";
 import { WELL_VIEWS } from "../well/views.ts";
 import { jobToOpen, putOnBench, startAutosave } from "./autosave.ts";
-import { ChangesSheet } from "./ChangesSheet.tsx";
-import { ConflictDialog } from "./ConflictDialog.tsx";
 import { DutyPanel } from "./DutyPanel.tsx";
 import { DUTY, DutyStrip } from "./DutyStrip.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
@@ -28,12 +26,15 @@ import { PartInHand } from "./PartInHand.tsx";
 import { type Part, STAGES, type Stage } from "./part.ts";
 import { Section } from "./Section.tsx";
 import { SectionStrip } from "./SectionStrip.tsx";
-import { SizeSheet } from "./SizeSheet.tsx";
 import { useBand } from "./useBand.ts";
 import { useJobAfterPaint } from "./useJobAfterPaint.ts";
 import { useSolution } from "./useSolution.ts";
 import { Working } from "./Working.tsx";
 
+// Only what the first view shows is fetched with the page; the rest when it is first looked at.
+const ChangesSheet = lazy(() => import("./ChangesSheet.tsx"));
+const ConflictDialog = lazy(() => import("./ConflictDialog.tsx"));
+const SizeSheet = lazy(() => import("./SizeSheet.tsx"));
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
 const DrivingPane = lazy(() => import("../choose/DrivingPane.tsx"));
 const TogetherPane = lazy(() => import("../choose/TogetherPane.tsx"));
@@ -166,6 +167,7 @@ function Bench() {
     [id],
   );
   // A job with changes on their way is none of its revisions.
+  const conflict = useJobStore((s) => s.saved.kind === "conflict");
   const jobRevision = useJobStore((s) => (s.saved.kind === "saved" ? s.revision : 0));
   const views = VIEWS.filter(
     ({ value }) =>
@@ -359,15 +361,15 @@ function Bench() {
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
               {view === "ledger" && <HeadLedger {...{ solved, sizeUps, job, onItem }} />}
               {view === "sizes" && (
-                <SizeSheet {...{ job, selected }} asked={solved.kind === "asked"} />
+                <Suspense fallback={<Loading what="the sizes" />}>
+                  <SizeSheet {...{ job, selected }} asked={solved.kind === "asked"} />
+                </Suspense>
               )}
               {view === "changes" && (
-                <>
-                  <Suspense fallback={<Loading what="the columns" />}>
-                    <WhatIfPane job={job} />
-                  </Suspense>
+                <Suspense fallback={<Loading what="the columns" />}>
+                  <WhatIfPane job={job} />
                   <ChangesSheet {...{ job, solved }} />
-                </>
+                </Suspense>
               )}
               {view === "driving" && (
                 <Suspense fallback={<Loading what="the drive" />}>
@@ -396,7 +398,11 @@ function Bench() {
           <DutyStrip solved={solved} />
         </div>
       )}
-      <ConflictDialog />
+      {conflict && (
+        <Suspense fallback={null}>
+          <ConflictDialog />
+        </Suspense>
+      )}
       <Working {...{ job, solved }} />
     </div>
   );

@@ -1,14 +1,15 @@
 import { lazy, memo, Suspense } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { Loading } from "../ui/Notices.tsx";
 import { useJobStore } from "./jobStore.ts";
 import type { Part } from "./part.ts";
-import { LinePart } from "./parts/LinePart.tsx";
-import { OutletPart } from "./parts/OutletPart.tsx";
-import { PumpPart } from "./parts/PumpPart.tsx";
 
-// A job opened on its line does not wait for all that the need can be said by.
+// The drawing and the duty do not wait for what is typed into, nor one part for another.
 const SourcePart = lazy(() => import("./parts/SourcePart.tsx"));
+const LinePart = lazy(() => import("./parts/LinePart.tsx"));
+const PumpPart = lazy(() => import("./parts/PumpPart.tsx"));
+const OutletPart = lazy(() => import("./parts/OutletPart.tsx"));
 
 interface Props {
   part: Part;
@@ -21,13 +22,21 @@ interface Props {
 export const PartInHand = memo(function PartInHand({ part, ...rest }: Props) {
   // As typed, where all around it follows a frame later.
   const props = { ...rest, job: useJobStore((s) => s.job) };
+  return <Suspense fallback={<Loading what={LOADED[part]} />}>{panel(part, props)}</Suspense>;
+});
+
+const LOADED: Record<Part, string> = {
+  source: "the need",
+  suction: "the line",
+  discharge: "the line",
+  pump: "the pumps",
+  outlet: "the outlet",
+};
+
+function panel(part: Part, props: Omit<Props, "part"> & { job: JobDocument }) {
   switch (part) {
     case "source":
-      return (
-        <Suspense fallback={<Loading what="the need" />}>
-          <SourcePart job={props.job} />
-        </Suspense>
-      );
+      return <SourcePart job={props.job} />;
     case "suction":
     case "discharge":
       return <LinePart {...props} side={part} />;
@@ -36,4 +45,4 @@ export const PartInHand = memo(function PartInHand({ part, ...rest }: Props) {
     case "outlet":
       return <OutletPart {...props} />;
   }
-});
+}

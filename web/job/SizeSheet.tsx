@@ -3,10 +3,11 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
-import { KNEE, type SizeRow } from "#core/whatif/sizes.ts";
+import { compareSizes, KNEE, type SizeComparison, type SizeRow } from "#core/whatif/sizes.ts";
 import { duration } from "#words/duration.ts";
 import { itemName, stockName, UNSETTLED } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
+import type { ArgumentsOf } from "../calculations/calculations.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { Button } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
@@ -15,8 +16,11 @@ import { edit } from "./jobStore.ts";
 import { isLongLine } from "./longLine.ts";
 import { useLine } from "./useLine.ts";
 
+const compared = (...[line, pumps, itemIds, sizes, wanted]: ArgumentsOf<"sizes">): SizeComparison =>
+  compareSizes(line, pumps, itemIds, sizes, "normal", wanted);
+
 /** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
-export function SizeSheet({
+export default function SizeSheet({
   job,
   asked,
   selected,
@@ -51,7 +55,7 @@ export function SizeSheet({
   const { value: comparison, stale } = useCalculation(
     "sizes",
     [line, pumps, itemIds, sizes, wantedFlow],
-    !isLongLine(job),
+    isLongLine(job) ? undefined : compared,
   );
   if (!run)
     return <p className="p-4 text-soft">There is no run of pipe to compare sizes for yet.</p>;

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
-import { type JobSolution, solveJob } from "#model/solveJob.ts";
+import { type JobSolution, solveJob, triedOn } from "#model/solveJob.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { isLongLine } from "./longLine.ts";
 import { useSolvable } from "./useSolvable.ts";
@@ -16,7 +16,7 @@ export function useSolution(document: JobDocument): {
 } {
   const job = useSolvable(document);
   const solved = useMemo(() => solveJob(job), [job]);
-  const { value, stale } = useCalculation("tried", [job], !isLongLine(job));
+  const { value, stale } = useCalculation("tried", [job], isLongLine(job) ? undefined : triedOn);
   const tried = stale ? undefined : value;
   return useMemo(
     () =>

@@ -22,7 +22,7 @@ interface Props {
 }
 
 /** One side of the line as rows in the order the water meets them. */
-export function LinePart({ side, job, solved, selected, onSelect }: Props) {
+export default function LinePart({ side, job, solved, selected, onSelect }: Props) {
   const { heights, toggleHeights, units } = useSettings();
   const [importing, setImporting] = useState(false);
   const { start, items } = partsOf(job.path)[side];

@@ -8,7 +8,13 @@ import { editItem, insertItem, outletItems } from "../jobStore.ts";
 import { newOutlet, OutletKindFields, OutletOptions } from "./outletKinds.tsx";
 
 /** Where the water leaves: one place, or every end of a line that parts. */
-export function OutletPart({ job, selected }: { job: JobDocument; selected: string | undefined }) {
+export default function OutletPart({
+  job,
+  selected,
+}: {
+  job: JobDocument;
+  selected: string | undefined;
+}) {
   const outlets = outletItems(job.path);
   const last = job.path.at(-1);
   return (

@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** The pump, or each of several with what stands beside it, and the library to choose from. */
-export function PumpPart({ job, solved, selected, onSelect }: Props) {
+export default function PumpPart({ job, solved, selected, onSelect }: Props) {
   const pumps = pumpItems(job.path);
   const { pumpSplit } = partsOf(job.path);
   const [chosen, setChosen] = useState<string>();
