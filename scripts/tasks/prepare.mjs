@@ -42,23 +42,32 @@ export function run(command, args, options = {}) {
  * Hands a signal that this process alone got on to the programs it runs, and ends with them. A terminal sends
  * Ctrl+C to all of them; whoever gets it twice counts it once. A signal sent to npm ends npm and the shell between,
  * and nothing tells this process: it looks whether the shell that npm started it in is still there.
+ * @returns a function after which this process does the work itself: it ends by a signal, or as whoever else listens
+ *   for that does it
  */
 export function passSignalsOn() {
-  const pass = (signal) => {
-    if (running.size === 0) process.exit(1);
-    for (const child of running) child.kill(signal);
+  let works = false;
+  for (const signal of ["SIGINT", "SIGTERM"]) {
+    process.on(signal, () => {
+      for (const child of running) child.kill(signal);
+      const isAlone = process.listenerCount(signal) === 1;
+      if (isAlone && (works || running.size === 0)) process.exit(1);
+    });
+  }
+  const end = () => process.kill(process.pid, "SIGTERM");
+  process.on("SIGHUP", end);
+  if (process.env.npm_lifecycle_event) {
+    const shell = process.ppid;
+    const looking = setInterval(() => {
+      if (process.ppid === shell) return;
+      clearInterval(looking);
+      end();
+    }, 250);
+    looking.unref();
+  }
+  return () => {
+    works = true;
   };
-  process.on("SIGINT", pass);
-  process.on("SIGTERM", pass);
-  process.on("SIGHUP", () => pass("SIGTERM"));
-  if (!process.env.npm_lifecycle_event) return;
-  const shell = process.ppid;
-  const looking = setInterval(() => {
-    if (process.ppid === shell) return;
-    clearInterval(looking);
-    pass("SIGTERM");
-  }, 250);
-  looking.unref();
 }
 
 /** Stops with a sentence when Node.js is too old. */
@@ -159,8 +168,7 @@ const CORE = ["core", "contract", "words", "model", "library", "demo", "package-
 
 /** Bundles Node.js entry points into dist/, when the first is out of date. */
 async function bundle(entries, sources, external = []) {
-  const [first] = Object.keys(entries);
-  if (!outOfDate(`dist/${first}.mjs`, sources)) return;
+  if (!isDue(entries, sources)) return;
   const esbuild = await import("esbuild");
   await esbuild.build({
     absWorkingDir: root,
@@ -177,18 +185,18 @@ async function bundle(entries, sources, external = []) {
   });
 }
 
+const isDue = (entries, sources) => outOfDate(`dist/${Object.keys(entries)[0]}.mjs`, sources);
+
 /** The server, its threads for the database and for what lists show, and what makes and restores backups. */
-export const buildServer = () =>
-  bundle(
-    {
-      server: "server/main.ts",
-      engine: "server/database/engineThread.ts",
-      summary: "server/documents/summaryThread.ts",
-      backup: "server/backup/main.ts",
-    },
-    ["server", ...CORE],
-    ["@electric-sql/pglite"],
-  );
+const SERVER = {
+  server: "server/main.ts",
+  engine: "server/database/engineThread.ts",
+  summary: "server/documents/summaryThread.ts",
+  backup: "server/backup/main.ts",
+};
+const SERVER_SOURCES = ["server", ...CORE];
+export const buildServer = () => bundle(SERVER, SERVER_SOURCES, ["@electric-sql/pglite"]);
+export const serverIsDue = () => isDue(SERVER, SERVER_SOURCES);
 
 export const buildSolve = () =>
   bundle({ solve: "scripts/solve/solve.ts" }, ["scripts/solve", ...CORE]);
@@ -202,10 +210,13 @@ export const buildBench = () =>
 
 export const buildDocs = () => bundle({ docs: "scripts/docs/docs.ts" }, ["scripts/docs", ...CORE]);
 
+/** What is written last tells whether an earlier build came to its end. */
+export const webIsDue = () =>
+  outOfDate("dist/web/third-party-notices.txt", ["web", "scripts/tasks", ...CORE]);
+
 /** Builds the interface into dist/web, when it is out of date. */
 export async function buildWeb() {
-  // What is written last tells whether an earlier build came to its end.
-  if (!outOfDate("dist/web/third-party-notices.txt", ["web", "scripts/tasks", ...CORE])) return;
+  if (!webIsDue()) return;
   console.error("Building the interface …");
   const { build } = await import("vite");
   await build({

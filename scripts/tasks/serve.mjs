@@ -1,18 +1,21 @@
 import { join, resolve } from "node:path";
+import { pathToFileURL } from "node:url";
 import { parseArgs } from "node:util";
 import {
-  buildServer,
-  buildWeb,
   fail,
   install,
   passSignalsOn,
   root,
   run,
+  serverIsDue,
   version,
+  webIsDue,
 } from "./prepare.mjs";
 
+const builder = join(root, "scripts", "tasks", "build.mjs");
+
 /**
- * Installs and builds what is missing, then runs the server in this terminal until it is stopped.
+ * Installs and builds what is missing, then is the server in this terminal until it is stopped.
  * The interface is built while the database opens: the server answers as soon as both are there.
  */
 export async function serve({ demo, folder, port }) {
@@ -37,10 +40,15 @@ export async function serve({ demo, folder, port }) {
       `${error.message}\nOptions: --port NUMBER  --data FOLDER  --host ADDRESS  --name NAME  --cert FILE --key FILE  --https  --new-pass-phrase  --behind-proxy${demo ? "  --reset" : ""}`,
     );
   }
-  passSignalsOn();
+  const workMyself = passSignalsOn();
   await install();
-  await buildServer();
-  const server = run(process.execPath, [
+  if (serverIsDue() && (await run(process.execPath, [builder, "server"])) !== 0) process.exit(1);
+  if (webIsDue()) {
+    // While the database opens. Once the server has ended nothing waits for a build that is still under way.
+    void run(process.execPath, [builder, "web"]);
+  }
+  process.argv = [
+    process.execPath,
     join(root, "dist", "server.mjs"),
     ...["--data", values.data, "--port", values.port, "--host", values.host, "--version", version],
     ...["--web", join(root, "dist", "web")],
@@ -52,12 +60,8 @@ export async function serve({ demo, folder, port }) {
     ...["reset", "https", "new-pass-phrase", "behind-proxy"].flatMap((flag) =>
       values[flag] ? [`--${flag}`] : [],
     ),
-  ]);
-  buildWeb().catch((error) => {
-    console.error("Building the interface failed.", error);
-    process.exitCode = 1;
-  });
-  // Once the server has ended nothing waits for a build that is still under way.
-  const code = await server;
-  process.exit(process.exitCode || code);
+  ];
+  workMyself();
+  // This process is the server from here on: none stands beside it that only waits.
+  await import(pathToFileURL(process.argv[1]).href);
 }
