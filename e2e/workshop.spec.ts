@@ -70,6 +70,37 @@ test("a page's own scripts are told with it, and every file of text comes compre
   expect(board.headers()["content-encoding"]).toBe("gzip");
 });
 
+/** kB of script, not compressed, that a page is made of before what it first shows stands; none may grow by the way. */
+const LARGEST: readonly [string, number][] = [
+  ["/", 460],
+  ["/jobs/ennet-glasshouses-transfer/line", 770],
+  ["/new/sump-riser", 870],
+  ["/new", 410],
+  ["/pumps", 475],
+];
+for (const [path, largest] of LARGEST) {
+  test(`the scripts of ${path} are told with it, and no more than ${largest} kB of them`, async ({
+    page,
+  }) => {
+    const answer = await page.request.get(path);
+    const html = await answer.text();
+    const told = [
+      ...(answer.headers().link ?? "").matchAll(/<([^>]+)>; rel=modulepreload/g),
+      ...html.matchAll(/src="([^"]+\.js)"/g),
+    ].map(([, url]) => url as string);
+    expect(told.length).toBeGreaterThan(5);
+    let bytes = 0;
+    for (const url of told) bytes += (await (await page.request.get(url)).body()).length;
+    expect(bytes / 1000).toBeLessThan(largest);
+    // What was told is what is asked for: a page of its own was not forgotten, nor one too many named.
+    const asked = new Set<string>();
+    page.on("request", (request) => asked.add(new URL(request.url()).pathname));
+    await page.goto(path);
+    await expect(page.getByRole("heading").first()).toBeVisible();
+    expect(told.filter((url) => !asked.has(url))).toEqual([]);
+  });
+}
+
 test("a page that breaks off says so, gives a report, and leaves a way back", async ({ page }) => {
   // React tells the console what broke, and that is no finding here.
   page.removeAllListeners("console");

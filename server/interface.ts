@@ -52,6 +52,7 @@ function dataOf(path: string): string[] {
 
 /** Pages by their address, with the module each begins in. */
 const PAGES: readonly [RegExp, string][] = [
+  [/^\/$/, "jobs/JobsPage.tsx"],
   [/^\/jobs\/[^/]+(?:\/(?:need|well|line|pump|ground|measure))?$/, "job/JobPage.tsx"],
   [/^\/new\/[^/]+$/, "new/SketchPage.tsx"],
   [/^\/new$/, "new/NewPage.tsx"],
@@ -64,8 +65,7 @@ interface Chunk {
 }
 
 /**
- * The scripts a page of an address is made of, beside those every page is: found in one another they would be asked for
- * wave after wave.
+ * The scripts a page of an address is made of: found in one another they would be asked for wave after wave.
  */
 function scriptsOf(folder: string): (path: string) => string[] {
   const file = join(folder, ".vite", "manifest.json");
@@ -78,15 +78,17 @@ function scriptsOf(folder: string): (path: string) => string[] {
     return read.chunks;
   };
   return (path) => {
+    const all = chunks();
+    if (!all) return [];
     const page = PAGES.find(([address]) => address.test(path))?.[1];
-    const all = page === undefined ? undefined : chunks();
-    if (!all || page === undefined) return [];
-    const first = reached(all, "index.html");
-    return [...reached(all, page)]
-      .filter((name) => !first.has(name))
-      .flatMap((name) => all[name]?.file ?? []);
+    const needed = new Set([...reached(all, MAIN), ...(page ? reached(all, page) : [])]);
+    // The first of all stands in the page itself.
+    needed.delete(MAIN);
+    return [...needed].flatMap((name) => all[name]?.file ?? []);
   };
 }
+
+const MAIN = "index.html";
 
 /** Names of the chunks that one needs at once, its own among them. */
 function reached(chunks: Record<string, Chunk>, start: string): Set<string> {

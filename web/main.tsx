@@ -13,12 +13,18 @@ import { Broken } from "./app/Broken.tsx";
 import { Frame } from "./app/Frame.tsx";
 import { keepForOffline } from "./app/offline.ts";
 import { keepPageLog } from "./app/pageLog.ts";
-import { JobsPage } from "./jobs/JobsPage.tsx";
 import { Empty, Loading } from "./ui/Notices.tsx";
 
 /** A page that is fetched when it is first gone to; at once where the application is opened on it. */
-function page(what: string, load: () => Promise<{ default: ComponentType }>, at?: string) {
-  const asked = at !== undefined && location.pathname.startsWith(at) ? load() : undefined;
+function page(
+  what: string,
+  load: () => Promise<{ default: ComponentType }>,
+  at?: string,
+  alone = false,
+) {
+  const { pathname } = location;
+  const isAt = at !== undefined && (alone ? pathname === at : pathname.startsWith(at));
+  const asked = isAt ? load() : undefined;
   const Page = lazy(() => asked ?? load());
   return (
     <Suspense fallback={<Loading what={what} />}>
@@ -36,7 +42,7 @@ const router = createBrowserRouter([
         // What breaks within a page leaves the frame standing.
         errorElement: <Broken />,
         children: [
-          { path: "/", element: <JobsPage /> },
+          { path: "/", element: page("the jobs", () => import("./jobs/JobsPage.tsx"), "/", true) },
           { path: "/new", element: page("the kinds of job", () => import("./new/NewPage.tsx")) },
           { path: "/new/:kind", element: page("the sketch", () => import("./new/SketchPage.tsx")) },
           {
@@ -115,5 +121,8 @@ if (root) {
   );
 }
 
-// Kept for later once the page is there: it is not to wait for what it needs another day.
-if (import.meta.env.PROD) setTimeout(keepForOffline, AT_REST);
+// Once the page is there: it is not to wait for what it needs later, nor is whoever types into the commands.
+setTimeout(() => {
+  void import("./app/Palette.tsx").catch(() => undefined);
+  if (import.meta.env.PROD) keepForOffline();
+}, AT_REST);

@@ -1,21 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState, useSyncExternalStore } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
-import { Toaster } from "sonner";
 import { ofServer } from "../api/queries.ts";
 import { startFlushing } from "../outbox/flush.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
+import { useToasts } from "../ui/toast.ts";
 import { useSettings } from "./settings.ts";
 
 // Fetched when they are first asked for: the page is there before them.
-const palette = () => import("./Palette.tsx");
-const Palette = lazy(palette);
+const Palette = lazy(() => import("./Palette.tsx"));
 const Keys = lazy(() => import("./Keys.tsx"));
 const ResetDemo = lazy(() => import("./ResetDemo.tsx"));
-
-/** ms after which a page that was just opened has what it shows */
-const AT_REST = 2000;
+const Toasts = lazy(() => import("../ui/Toasts.tsx"));
 
 /** What stands around every page: where one is, units, theme, commands, keys. */
 export function Frame() {
@@ -23,14 +20,10 @@ export function Frame() {
   const navigate = useNavigate();
   const online = useSyncExternalStore(onNetwork, () => navigator.onLine);
   const [sheet, setSheet] = useState<"none" | "palette" | "keys">("none");
+  const said = useToasts(({ wanted }) => wanted);
   const health = useQuery(ofServer);
 
   useEffect(startFlushing, []);
-  // Nobody who types into it is to wait for it, nor the first view.
-  useEffect(() => {
-    const timer = setTimeout(() => void palette().catch(() => undefined), AT_REST);
-    return () => clearTimeout(timer);
-  }, []);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);
@@ -134,7 +127,11 @@ export function Frame() {
           <Keys onClose={() => setSheet("none")} />
         </Suspense>
       )}
-      <Toaster theme={theme} position="bottom-center" />
+      {said && (
+        <Suspense fallback={null}>
+          <Toasts theme={theme} />
+        </Suspense>
+      )}
     </div>
   );
 }

@@ -1,10 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { toast } from "sonner";
 import { api } from "../api/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
+import { toast } from "../ui/toast.ts";
 
 /** Brings the demo back to what it was, after asking. */
 export default function ResetDemo() {

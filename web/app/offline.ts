@@ -1,6 +1,6 @@
 import { registerSW } from "virtual:pwa-register";
-import { toast } from "sonner";
 import { queries } from "../api/queries.ts";
+import { toast } from "../ui/toast.ts";
 
 /**
  * Lets the application open without a network once it was opened with one. Where a browser keeps this from a page (plain

@@ -1,5 +1,4 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
 import type { Room, Stored } from "#contract/api/api.ts";
 import { type FirmDocument, firmVersions } from "#contract/documents/firm.ts";
 import { api } from "../api/client.ts";
@@ -9,6 +8,7 @@ import { EditedTwice } from "../editing/EditedTwice.tsx";
 import { useEditing } from "../editing/useEditing.ts";
 import { Button } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
+import { toast } from "../ui/toast.ts";
 
 type Part = keyof Room["parts"];
 

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { Deleted } from "#contract/api/api.ts";
 import { api } from "../api/client.ts";
 import { queries } from "../api/queries.ts";
 import { localDay, wallClock } from "../app/clock.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
+import { toast } from "../ui/toast.ts";
 
 const KINDS: Record<Deleted["collection"], string> = {
   jobs: "Job",

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { toast } from "sonner";
 import { api } from "../api/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
+import { toast } from "../ui/toast.ts";
 
 const moment = (ms: number) =>
   new Date(ms).toLocaleString([], { dateStyle: "medium", timeStyle: "short" });

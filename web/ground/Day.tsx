@@ -1,5 +1,4 @@
 import { useEffect, useRef } from "react";
-import { toast } from "sonner";
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
@@ -20,6 +19,7 @@ import { downloadText } from "../ui/downloadText.ts";
 import { NumberField, TextField } from "../ui/Fields.tsx";
 import { Download } from "../ui/icons.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
+import { toast } from "../ui/toast.ts";
 import { useLongList } from "../ui/useLongList.ts";
 import { Figure } from "./Figure.tsx";
 import { editField, setIn } from "./field.ts";

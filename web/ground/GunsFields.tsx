@@ -1,5 +1,4 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
 import { type FirmDocument, firmVersions } from "#contract/documents/firm.ts";
 import type { FieldDocument, JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
@@ -19,6 +18,7 @@ import { Button } from "../ui/Button.tsx";
 import { NumberField, SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
+import { toast } from "../ui/toast.ts";
 import { ChartRows } from "./ChartRows.tsx";
 import { Throws } from "./Throws.tsx";
 

@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import {
   type FirmDocument,
@@ -20,6 +19,7 @@ import { Trash2 } from "../ui/icons.ts";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { useRefused } from "../ui/refusals.ts";
+import { toast } from "../ui/toast.ts";
 
 type Instrument = NonNullable<FirmDocument["instruments"]>[number];
 

@@ -1,4 +1,3 @@
-import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
@@ -16,6 +15,7 @@ import {
   type ToHold,
   unattended,
 } from "../outbox/outbox.ts";
+import { toast } from "../ui/toast.ts";
 import { edit, openJob, useJobStore } from "./jobStore.ts";
 
 const PAUSE = 500;

@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { toast } from "sonner";
 import type { JobSummary } from "#contract/api/api.ts";
 import { OWED, type Owed, owedNext } from "#model/owed.ts";
 import { api } from "../api/client.ts";
@@ -12,6 +11,7 @@ import { deletedToast } from "../ui/deletedToast.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { toast } from "../ui/toast.ts";
 import { useLongList } from "../ui/useLongList.ts";
 import { JobCard } from "./JobCard.tsx";
 import { OpenFile } from "./OpenFile.tsx";
@@ -34,7 +34,7 @@ const SORTS = {
 type Sort = keyof typeof SORTS;
 
 /** Every job, by what it is owed next. */
-export function JobsPage() {
+export default function JobsPage() {
   const jobs = useQuery(allJobs);
   const [params, setParams] = useSearchParams();
   const [search, setSearch] = useState(params.get("q") ?? "");

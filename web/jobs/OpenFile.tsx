@@ -1,11 +1,11 @@
 import { lazy, Suspense, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { toast } from "sonner";
 import type { JobBundle } from "#contract/jobBundle.ts";
 import { api, newId } from "../api/client.ts";
 import type { Progress } from "../imports/takeIn.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileUp } from "../ui/icons.ts";
+import { toast } from "../ui/toast.ts";
 
 /** The format of a file that has a job with its tests and pictures. */
 const BUNDLE = "upright-gusher/job-with-tests";

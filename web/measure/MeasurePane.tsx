@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
-import { toast } from "sonner";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatDoubtful } from "#contract/units/format.ts";
@@ -37,6 +36,7 @@ import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { useRefused } from "../ui/refusals.ts";
+import { toast } from "../ui/toast.ts";
 import { besides } from "./besides.ts";
 import { ComparisonCard } from "./ComparisonCard.tsx";
 import { fileReading, withHeld } from "./fileReading.ts";

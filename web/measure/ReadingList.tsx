@@ -1,6 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatDoubtful } from "#contract/units/format.ts";
@@ -21,6 +20,7 @@ import { Button, IconButton } from "../ui/Button.tsx";
 import { deletedToast } from "../ui/deletedToast.ts";
 import { TextField } from "../ui/Fields.tsx";
 import { Trash2 } from "../ui/icons.ts";
+import { toast } from "../ui/toast.ts";
 import type { Owner } from "./owner.ts";
 
 /** The judgement of the day it was taken; a reading that was never judged is held against today's line. */

@@ -1,6 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import type { FieldTestDocument } from "#contract/documents/fieldTest.ts";
 import { merge } from "#contract/documents/merge.ts";
@@ -8,6 +7,7 @@ import { api, mayPass, Refused, type TestWithReadings } from "../api/client.ts";
 import { testsOf } from "../api/queries.ts";
 import { keep, keyFor, letGo, TAB } from "../outbox/outbox.ts";
 import { useHeld } from "../outbox/useHeld.ts";
+import { toast } from "../ui/toast.ts";
 import type { AboutVisit } from "./VisitDetails.tsx";
 
 /** ms after the last key before what is said of a visit is saved */

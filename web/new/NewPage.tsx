@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { toast } from "sonner";
 import type { JobKindId } from "#contract/documents/job.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { useUnits } from "../app/settings.ts";
+import { toast } from "../ui/toast.ts";
 import { DRAWINGS, DRAWN } from "./drawings.tsx";
 import { startJob } from "./startJob.ts";
 

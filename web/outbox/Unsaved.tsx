@@ -1,9 +1,9 @@
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { toast } from "sonner";
 import { api, newId } from "../api/client.ts";
 import { downloadJob } from "../job/downloadJob.ts";
 import { Button } from "../ui/Button.tsx";
+import { toast } from "../ui/toast.ts";
 import { useLongList } from "../ui/useLongList.ts";
 import { type Entry, type EntryOf, isOfJobs, letGo } from "./outbox.ts";
 

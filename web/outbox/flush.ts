@@ -1,10 +1,10 @@
-import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import type { FieldTestDocument } from "#contract/documents/fieldTest.ts";
 import { merge } from "#contract/documents/merge.ts";
 import { sameDocument } from "#contract/documents/same.ts";
 import { api, mayPass, Refused } from "../api/client.ts";
 import { allJobs, keyOf, queries, testsOf } from "../api/queries.ts";
+import { toast } from "../ui/toast.ts";
 import { type Entry, type EntryOf, entries, isNewJob, keep, letGo, unattended } from "./outbox.ts";
 
 /** ms between two tries while something waits */

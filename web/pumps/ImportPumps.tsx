@@ -1,5 +1,4 @@
 import { useRef, useState } from "react";
-import { toast } from "sonner";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { PUMP_COLUMNS } from "#model/pumpTable/columns.ts";
 import { PUMP_KINDS } from "#words/items.ts";
@@ -15,6 +14,7 @@ import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
 import { readTextFile } from "../ui/readTextFile.ts";
+import { toast } from "../ui/toast.ts";
 
 /** Rows shown of what would be imported; the rest is counted. */
 const SHOWN = 30;

@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
-import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import { type FieldIssue, fieldIssues } from "#contract/documents/issues.ts";
 import { type PumpDocument, pumpSchema, pumpVersions } from "#contract/documents/pump.ts";
@@ -21,6 +20,7 @@ import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { useRefused } from "../ui/refusals.ts";
+import { toast } from "../ui/toast.ts";
 import { CurveEntry } from "./CurveEntry.tsx";
 import type { GotCurve } from "./gotCurve.ts";
 import { PlateFields } from "./PlateFields.tsx";

@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { toast } from "sonner";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { affinityMiss, pumpCurve } from "#core/pump/curve.ts";
@@ -16,6 +15,7 @@ import { Picture } from "../pictures/Picture.tsx";
 import { Button } from "../ui/Button.tsx";
 import { deletedToast } from "../ui/deletedToast.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { toast } from "../ui/toast.ts";
 import { UnitsOfPump } from "../units/UnitsOfPump.tsx";
 
 /** One pump: its plate, its published points and its curve. */

@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useDeferredValue, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { toast } from "sonner";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format } from "#contract/units/format.ts";
 import { bestEfficiencyFlow, pumpCurve, shutoffHead } from "#core/pump/curve.ts";
@@ -14,6 +13,7 @@ import { downloadText } from "../ui/downloadText.ts";
 import { SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { toast } from "../ui/toast.ts";
 import { useLongList } from "../ui/useLongList.ts";
 
 const ImportPumps = lazy(() => import("./ImportPumps.tsx"));

@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { toast } from "sonner";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { readingsCsv } from "#model/report/readingsTable.ts";
 import { testSheet } from "#model/report/testSheet.ts";
@@ -19,6 +18,7 @@ import { useVisit } from "../measure/useVisit.ts";
 import { Button } from "../ui/Button.tsx";
 import { downloadBlob, downloadText } from "../ui/downloadText.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
+import { toast } from "../ui/toast.ts";
 import { Blocks } from "./Blocks.tsx";
 import { pdfOf, svgOf } from "./pdf.ts";
 

@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { toast } from "sonner";
 import {
   type BoxInput,
   type BoxTruth,
@@ -20,6 +19,7 @@ import { Button, IconButton } from "../ui/Button.tsx";
 import { deletedToast } from "../ui/deletedToast.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { Trash2 } from "../ui/icons.ts";
+import { toast } from "../ui/toast.ts";
 import { Dial } from "./Dial.tsx";
 import { Logger } from "./Logger.tsx";
 import { useLive } from "./useLive.ts";

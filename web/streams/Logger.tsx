@@ -1,9 +1,9 @@
 import { useState } from "react";
-import { toast } from "sonner";
 import { CHANNEL_NAMES, CHANNELS, type ChannelName } from "#contract/streams/stream.ts";
 import { api, newId } from "../api/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { PercentField } from "../ui/Fields.tsx";
+import { toast } from "../ui/toast.ts";
 
 /** What a logger needs to send: which channels, how good they are, then its address and its token. */
 export function Logger({ jobId, onMade }: { jobId: string; onMade: (id: string) => void }) {

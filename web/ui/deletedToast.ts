@@ -1,4 +1,4 @@
-import { toast } from "sonner";
+import { toast } from "./toast.ts";
 
 /** Says that something was deleted, and offers it back for as long as the page lives or until it is waved away. */
 export function deletedToast(said: string, restore: () => Promise<unknown>): void {

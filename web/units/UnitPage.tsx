@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import { toast } from "sonner";
 import type { Stored } from "#contract/api/api.ts";
 import type { UnitDocument } from "#contract/documents/unit.ts";
 import { ACCEPTANCE } from "#words/comparison.ts";
@@ -11,6 +10,7 @@ import { useEditing } from "../editing/useEditing.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
+import { toast } from "../ui/toast.ts";
 
 /** One real pump: its serial number, its warranty, where it stands, and every test of it, on a job or on the stand. */
 export default function UnitPage() {

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
-import { toast } from "sonner";
 import { type UnitDocument, unitVersions } from "#contract/documents/unit.ts";
 import { api, newId } from "../api/client.ts";
 import { allUnits, queries } from "../api/queries.ts";
 import { Button } from "../ui/Button.tsx";
+import { toast } from "../ui/toast.ts";
 
 /** The real pumps of a model that the firm has sold, fitted or keeps. */
 export function UnitsOfPump({ pumpId }: { pumpId: string }) {

@@ -1,9 +1,9 @@
 import { useRef } from "react";
-import { toast } from "sonner";
 import { Picture } from "../../pictures/Picture.tsx";
 import { takePicture } from "../../pictures/takePicture.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";
 import { Camera, X } from "../../ui/icons.ts";
+import { toast } from "../../ui/toast.ts";
 import type { PartProps } from "./part.ts";
 
 /** Pictures of a reading: the gauge, the bucket, the nameplate. */
