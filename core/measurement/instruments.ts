@@ -15,6 +15,12 @@ export function rectangular(halfWidth: number): number {
 export const LEAST_HABIT = 0.1;
 
 /**
+ * How good a filled bucket usually is: half-widths of its mark, as a part of its volume, and of a hand on the watch, s.
+ * Common practice, no source.
+ */
+export const USUAL_FILL = { volumeTolerance: 0.02, timingTolerance: 0.3 } as const;
+
+/**
  * Mean time of the fills with its standard uncertainty. What differs from fill to fill is the spread of the mean (GUM
  * 4.2.3), which shrinks with more fills. The rest of what the hand can do is taken for a habit, alike at every fill
  * (GUM 5.2, correlated): all of it where the fills agree, hardly any from half the scatter of a hand without one on.

@@ -17,7 +17,6 @@ import { boxes, boxOf, channelsOf } from "../streams/boxes.ts";
 import { live } from "../streams/live.ts";
 import {
   addSamples,
-  channelCount,
   createStream,
   getStream,
   type KeptSample,
@@ -87,14 +86,14 @@ export function streamRoutes(db: Database): Hono {
   routes.post("/streams/:id/samples", limit, async (c) => {
     const id = c.req.param("id");
     const token = /^Bearer (\S+)$/.exec(c.req.header("authorization") ?? "")?.[1];
-    if (token === undefined || !isId(id) || !(await mayStream(db, id, token))) {
+    const channels = token !== undefined && isId(id) ? await mayStream(db, id, token) : undefined;
+    if (channels === undefined) {
       const message = "Send the token of this stream: Authorization: Bearer TOKEN.";
       return c.json<ApiError>({ error: "sign-in", message }, 401);
     }
     const asked = await readBody(c, samplesSchema);
     if (!asked.ok) return asked.refusal;
     const { samples } = asked.value;
-    const channels = await channelCount(db, id);
     const wrong = samples.findIndex(({ values }) => values.length !== channels);
     if (wrong >= 0) {
       const message = `A sample of this stream has ${channels} values, one for each channel.`;

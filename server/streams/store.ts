@@ -62,16 +62,6 @@ export async function getStream(db: Queryable, id: string): Promise<StreamLine |
   return row && line(row);
 }
 
-/** How many channels a stream has; none where there is no such stream. Its samples are not looked at. */
-export async function channelCount(db: Queryable, id: string): Promise<number> {
-  const [row] = await db.query<{ channels: number }>(
-    `SELECT jsonb_array_length(document -> 'channels') AS channels
-       FROM streams WHERE id = $1 AND deleted_at IS NULL`,
-    [id],
-  );
-  return row?.channels ?? 0;
-}
-
 function line({ id, created_at, document, count, first, last }: StreamRow): StreamLine {
   const moment = (ms: number | null) => (ms === null ? undefined : new Date(ms).toISOString());
   const [from, to] = [moment(first), moment(last)];
@@ -101,14 +91,20 @@ export async function setStreamDeleted(
   return rows.length > 0;
 }
 
-/** Whether a token may send to a stream. */
-export async function mayStream(db: Queryable, id: string, token: string): Promise<boolean> {
-  const [row] = await db.query<{ token_hash: string }>(
-    "SELECT token_hash FROM streams WHERE id = $1 AND deleted_at IS NULL",
+/** How many channels a stream has, for whoever has its token; nothing for anybody else. Its samples are not looked at. */
+export async function mayStream(
+  db: Queryable,
+  id: string,
+  token: string,
+): Promise<number | undefined> {
+  const [row] = await db.query<{ token_hash: string; channels: number }>(
+    `SELECT token_hash, jsonb_array_length(document -> 'channels') AS channels
+       FROM streams WHERE id = $1 AND deleted_at IS NULL`,
     [id],
   );
-  if (!row) return false;
-  return timingSafeEqual(Buffer.from(row.token_hash), Buffer.from(hashOf(token)));
+  if (!row) return undefined;
+  const known = timingSafeEqual(Buffer.from(row.token_hash), Buffer.from(hashOf(token)));
+  return known ? row.channels : undefined;
 }
 
 const hashOf = (token: string) => createHash("sha256").update(token).digest("hex");

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { merge, type Touched } from "#contract/documents/merge.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { Quantity, UnitSystem } from "#contract/units/units.ts";
+import { PLATE_FIELDS } from "#model/pumpTable/fields.ts";
 import { useUnits } from "../app/settings.ts";
 import { Button } from "../ui/Button.tsx";
 
@@ -98,23 +99,19 @@ function at(document: unknown, path: readonly string[]): unknown {
   }, document);
 }
 
-/** What keys hold that are no plain numbers. */
-const HOLDS: Record<string, Quantity> = {
-  fullScale: "pressure",
-  volume: "volume",
-  greatestFlow: "flow",
-  mass: "mass",
-  length: "length",
-  rise: "length",
-  intake: "length",
-  normal: "length",
-  low: "length",
-  high: "length",
-  pressure: "pressure",
-  wantedFlow: "flow",
-  flow: "flow",
-  head: "head",
-  bore: "diameter",
+/** What keys hold: a quantity, or `plain` numbers such as counts and money. */
+const HOLDS: Record<string, Quantity | "plain"> = {
+  ...Object.fromEntries(
+    PLATE_FIELDS.flatMap(({ path, kind }): [string, Quantity | "plain"][] => {
+      const key = path.split(".").at(-1) as string;
+      if (kind.is === "quantity") return [[key, kind.quantity]];
+      return kind.is === "number" ? [[key, "plain"]] : [];
+    }),
+  ),
+  ...{ fullScale: "pressure", volume: "volume", greatestFlow: "flow", pressure: "pressure" },
+  ...{ rise: "length", intake: "length", normal: "length", low: "length", high: "length" },
+  ...{ length: "length", wantedFlow: "flow", flow: "flow", head: "head", bore: "diameter" },
+  ...{ count: "plain", amount: "plain", tariff: "plain", fuelPrice: "plain", sampleDays: "plain" },
 };
 
 function said({ path }: Touched, value: unknown, units: UnitSystem): string {
@@ -123,8 +120,10 @@ function said({ path }: Touched, value: unknown, units: UnitSystem): string {
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "number") {
     if (key === "tolerance") return formatPercent(value, 1);
-    const quantity = HOLDS[key];
-    return quantity ? format(value, quantity, units) : String(Number(value.toPrecision(6)));
+    const holds = HOLDS[key];
+    if (holds !== undefined && holds !== "plain") return format(value, holds, units);
+    // A number whose unit is not known here is in the document's own: SI.
+    return `${Number(value.toPrecision(6))}${holds === "plain" ? "" : " (SI)"}`;
   }
   if (Array.isArray(value)) return `${value.length} ${value.length === 1 ? "entry" : "entries"}`;
   return typeof value === "object" ? "changed" : String(value);

@@ -1,23 +1,18 @@
 import { RANGES } from "#contract/documents/ranges.ts";
 import { formatDoubtful } from "#contract/units/format.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
-import type { Estimate } from "#core/measurement/instruments.ts";
+import { type Estimate, USUAL_FILL } from "#core/measurement/instruments.ts";
 import { unfitOf } from "#core/measurement/reach.ts";
 import type { FlowMeasurement } from "#core/measurement/reading.ts";
 import { sideBySide } from "#core/measurement/sideBySide.ts";
-import { GALLON } from "#core/quantity/constants.ts";
 import type { HoseRow } from "#core/whatif/hoses.ts";
 import { ratioWords } from "#words/fieldTests.ts";
 import { unfitWords } from "#words/instruments.ts";
 import { stockName } from "#words/items.ts";
 import { useUnits } from "../app/settings.ts";
+import { USUAL_BUCKET } from "../measure/usual.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
-
-/** What a bucket usually is in each system of units, m³, and half-widths of its mark (a part) and of a hand on the watch (s). Common practice, no source. */
-const BUCKET = { metric: 0.02, us: 5 * GALLON } as const;
-const MARK = 0.02;
-const HAND = 0.3;
 
 /** Two hoses that were timed with one bucket, their ratio with its doubt beside the one that was worked out. */
 export function TimedHoses({
@@ -34,7 +29,7 @@ export function TimedHoses({
     const typed = Number(params.get(name) || Number.NaN);
     return Number.isFinite(typed) && typed > 0 ? typed : undefined;
   };
-  const volume = number("bucket") ?? BUCKET[units];
+  const volume = number("bucket") ?? USUAL_BUCKET[units];
   const sides = (["a", "b"] as const).map((side, i) => {
     const stock = params.get(`hose-${side}`);
     const row = rows.find((own) => own.stock.id === stock) ?? (rows[i === 0 ? 1 : 3] as HoseRow);
@@ -43,8 +38,7 @@ export function TimedHoses({
       time === undefined
         ? undefined
         : {
-            ...{ method: "bucket", volume, volumeTolerance: MARK },
-            ...{ times: [time], timingTolerance: HAND },
+            ...{ method: "bucket", volume, times: [time], ...USUAL_FILL },
           };
     return { side, row, time, flow, unfit: flow && unfitOf({ flow }, {}) };
   });

@@ -55,7 +55,6 @@ import {
   nextDraft,
   readingOf,
   takenLive,
-  USUAL_SCALE,
   useReadingDraft,
 } from "./readingDraft.ts";
 import { SideBySideCard } from "./SideBySideCard.tsx";
@@ -64,6 +63,7 @@ import { TestCard } from "./TestCard.tsx";
 import { testOfToday } from "./todaysTest.ts";
 import { useAbout } from "./useAbout.ts";
 import { useSweep, useVisit } from "./useVisit.ts";
+import { USUAL_SCALE } from "./usual.ts";
 import { VerdictStrip } from "./VerdictStrip.tsx";
 import { VisitDetails } from "./VisitDetails.tsx";
 import { VisitKind } from "./VisitKind.tsx";

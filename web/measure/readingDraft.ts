@@ -9,8 +9,8 @@ import {
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
+import { USUAL_FILL } from "#core/measurement/instruments.ts";
 import { type Reach, unfitOf } from "#core/measurement/reach.ts";
-import { BAR, GALLON, PSI } from "#core/quantity/constants.ts";
 import { lineKnown } from "#model/assumed.ts";
 import type { pitOf } from "#model/pit.ts";
 import { type JobSolution, lineOf } from "#model/solveJob.ts";
@@ -19,6 +19,7 @@ import { unfitWords } from "#words/instruments.ts";
 import { newId } from "../api/client.ts";
 import { outletItems, pumpItems } from "../job/jobStore.ts";
 import type { ChannelNow } from "../streams/LivePanel.tsx";
+import { USUAL_BUCKET } from "./usual.ts";
 import type { AboutVisit } from "./VisitDetails.tsx";
 
 /** A reading being taken: like a reading, but fills and gauge may still be missing. */
@@ -99,17 +100,11 @@ const draftSchema = z.looseObject({
   afterItemId: z.string(),
 });
 
-/** What a bucket and a gauge usually are, in each system of units. SI. */
-const USUAL = {
-  metric: { volume: 0.02, levelTolerance: 0.02 },
-  us: { volume: 5 * GALLON, levelTolerance: 0.0254 },
-} as const;
-
-/** Pa: the last mark of the gauge most vans carry. Common practice, no source. */
-export const USUAL_SCALE = { metric: 6 * BAR, us: 100 * PSI } as const;
+/** m: half-width of a level as it is usually read, in each system of units. */
+const USUAL_LEVEL = { metric: 0.02, us: 0.0254 } as const;
 
 export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
-  const { volume, levelTolerance } = USUAL[units];
+  const [volume, levelTolerance] = [USUAL_BUCKET[units], USUAL_LEVEL[units]];
   return {
     ...fresh(),
     configuration: "",
@@ -117,11 +112,10 @@ export function emptyDraft(job: JobDocument, units: UnitSystem): ReadingDraft {
     valve: "open",
     method: "bucket",
     volume,
-    volumeTolerance: 0.02,
+    ...USUAL_FILL,
     times: [],
     collected: undefined,
     setTime: 60,
-    timingTolerance: 0.3,
     meterFlow: undefined,
     meterTolerance: 0.02,
     greatestFlow: undefined,
