@@ -4,9 +4,17 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { AxeBuilder } from "@axe-core/playwright";
 import { test as base, expect, type Page } from "@playwright/test";
+import { serverOf } from "./servers.ts";
+
+/** Pages of the server that this worker has. */
+export const bare = base.extend({
+  baseURL: async ({ browserName: _ }, use, { parallelIndex }) => {
+    await use(serverOf(parallelIndex).address);
+  },
+});
 
 /** A page that fails its test on any console error, uncaught error or request to another host. */
-export const test = base.extend<{ page: Page }>({
+export const test = bare.extend<{ page: Page }>({
   page: async ({ page, baseURL }, use) => {
     const trouble: string[] = [];
     page.on("console", (message) => {

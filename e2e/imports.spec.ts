@@ -1,5 +1,4 @@
-import { test as bare } from "@playwright/test";
-import { expect, test } from "./harness.ts";
+import { bare, expect, test } from "./harness.ts";
 
 for (const each of [test, bare]) {
   each.beforeEach(({ page }) => page.request.post("/api/demo/reset"));

@@ -1,21 +1,23 @@
 import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { availableParallelism, tmpdir } from "node:os";
 import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
+import { serverOf } from "./servers.ts";
 
-const port = 8497;
+// The workers are given what the first process made.
 process.env.GUSHER_E2E_DATA ??= mkdtempSync(join(tmpdir(), "gusher-e2e-"));
+const workers = Number(process.env.GUSHER_E2E_WORKERS ?? (availableParallelism() > 1 ? 2 : 1));
 
 export default defineConfig({
   testDir: ".",
   outputDir: "../test-results",
-  workers: 1,
+  // A spec has its tests on one worker, and each worker a server of its own: what one resets is no other's.
+  workers,
   // Ceilings, far over what anything takes: on a slow or busy machine a test waits for what it must see.
   timeout: 120_000,
   expect: { timeout: 60_000 },
   reporter: [["list"], ["json"]],
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     locale: "en-GB",
     // What a test puts in the way of a request must not be answered by what the browser kept of an earlier one.
@@ -33,11 +35,14 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    command: `node ../dist/server.mjs --data ${process.env.GUSHER_E2E_DATA} --port ${port} --web ../dist/web --demo`,
-    url: `http://127.0.0.1:${port}/api/health`,
-    reuseExistingServer: false,
-    timeout: 60_000,
-    gracefulShutdown: { signal: "SIGTERM", timeout: 5000 },
-  },
+  webServer: Array.from({ length: workers }, (_, worker) => {
+    const { port, address } = serverOf(worker);
+    return {
+      command: `node ../dist/server.mjs --data ${process.env.GUSHER_E2E_DATA}/${worker} --port ${port} --web ../dist/web --demo`,
+      url: `${address}/api/health`,
+      reuseExistingServer: false,
+      timeout: 60_000,
+      gracefulShutdown: { signal: "SIGTERM" as const, timeout: 5000 },
+    };
+  }),
 });
