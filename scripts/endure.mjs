@@ -20,7 +20,9 @@ const NETWORKS = many("NETWORKS", 100_000);
 const POWER_CUTS = many("POWER_CUTS", 200);
 const KILLS = many("KILLS", 40);
 const CLAIM_ROUNDS = many("CLAIM_ROUNDS", 60);
-const MALFORMED = many("MALFORMED", 20_000);
+const MALFORMED = many("MALFORMED", 40_000);
+const JOBS = many("JOBS", 5000);
+const REVISIONS = many("REVISIONS", 13);
 
 /** What is run: the tests of npm test that matter to it, with the numbers that make it long. */
 const TRIALS = [
@@ -46,9 +48,21 @@ const TRIALS = [
   ["data", "backups restored and compared row by row, damaged ones refused", ["server/backup"], {}],
   [
     "data",
-    `${MALFORMED} malformed requests, none answered with 500`,
+    `${MALFORMED} malformed requests over every route, by who is signed in and who is not`,
     ["server/api", "server/hostile"],
     { MALFORMED },
+  ],
+  [
+    "data",
+    `${JOBS} jobs in ${JOBS * REVISIONS} revisions: start, list, backup`,
+    ["server/thousands"],
+    { JOBS, REVISIONS },
+  ],
+  [
+    "data",
+    "imports in pieces, what is thinned and collected, lists",
+    ["server/imports", "server/bounds", "server/lists"],
+    {},
   ],
   ["data", "names, pass phrase and certificate of an open server", ["server/network"], {}],
 ];
@@ -56,6 +70,7 @@ const TRIALS = [
 const vitest = join(root, "node_modules", "vitest", "vitest.mjs");
 const scratch = mkdtempSync(join(tmpdir(), "gusher-endure-"));
 const rows = [];
+const figures = join(scratch, "figures.jsonl");
 for (const [part, what, files, numbers] of TRIALS) {
   if (half !== "all" && half !== part) continue;
   console.log(`\n── ${what}`);
@@ -71,7 +86,7 @@ for (const [part, what, files, numbers] of TRIALS) {
       "--reporter=json",
       `--outputFile.json=${result}`,
     ],
-    { env: { ...process.env, SEED: seed, ...numbers } },
+    { env: { ...process.env, SEED: seed, FIGURES: figures, ...numbers } },
   );
   // A trial that broke off leaves no result, and has not held.
   const {
@@ -89,6 +104,12 @@ for (const [part, what, files, numbers] of TRIALS) {
     seconds,
   });
 }
+const measured = existsSync(figures)
+  ? readFileSync(figures, "utf8")
+      .trim()
+      .split("\n")
+      .map((line) => JSON.parse(line))
+  : [];
 rmSync(scratch, { recursive: true, force: true });
 
 const table = [
@@ -96,7 +117,9 @@ const table = [
   "| --- | --- | --- |",
   ...rows.map(({ what, counts, seconds }) => `| ${what} | ${counts} | ${seconds} s |`),
 ].join("\n");
-console.log(`\n${table}`);
+const told = measured.map(([what, value]) => `| ${what} | ${value} |`).join("\n");
+const figuresTable = told === "" ? "" : `\n\n| measured | |\n| --- | --- |\n${told}`;
+console.log(`\n${table}${figuresTable}`);
 if (half === "all" || half === "data") {
   const machine = `${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GB, ${platform()}, Node.js ${process.version}`;
   writeFileSync(
@@ -105,7 +128,7 @@ if (half === "all" || half === "data") {
 
 The last run of \`npm run endure${half === "all" ? "" : ` -- ${half}`}\`, ${new Date().toISOString().slice(0, 10)}, SEED=${seed}, on ${machine}. Nothing acknowledged was lost where every test held.
 
-${table}
+${table}${figuresTable}
 `,
   );
 }

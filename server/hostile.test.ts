@@ -1,6 +1,7 @@
 import fs from "node:fs";
 import http from "node:http";
 import { join } from "node:path";
+import fc from "fast-check";
 import { afterAll, beforeAll, expect, it } from "vitest";
 // @ts-expect-error: plain JavaScript without types
 import { buildServer } from "../scripts/tasks/prepare.mjs";
@@ -28,28 +29,39 @@ afterAll(async () => {
 });
 
 /** As it stands on the wire: nothing tidies the address or the headers. */
-function ask(method: string, path: string, headers: http.OutgoingHttpHeaders, body?: string) {
-  const { hostname, port } = new URL(server.address);
-  return new Promise<{ status: number; text: string }>((resolve, reject) => {
-    const request = http.request(
-      { hostname, port, method, path, headers, agent: false },
-      (response) => {
-        let text = "";
-        response.on("data", (chunk) => {
-          text += chunk;
-        });
-        response.on("end", () => resolve({ status: response.statusCode ?? 0, text }));
-      },
-    );
-    request.on("error", (error) =>
-      reject(
-        new Error(
-          `${method} ${path} ${headers["content-type"]} ${body?.slice(0, 40)}: ${error.message}`,
+function ask(
+  method: string,
+  path: string,
+  headers: http.OutgoingHttpHeaders,
+  body?: string,
+  { address } = server,
+) {
+  const { hostname, port } = new URL(address);
+  return new Promise<{ status: number; text: string; cookie: string | undefined }>(
+    (resolve, reject) => {
+      const request = http.request(
+        { hostname, port, method, path, headers, agent: false },
+        (response) => {
+          let text = "";
+          response.on("data", (chunk) => {
+            text += chunk;
+          });
+          const [cookie] = response.headers["set-cookie"] ?? [];
+          response.on("end", () =>
+            resolve({ status: response.statusCode ?? 0, text, cookie: cookie?.split(";")[0] }),
+          );
+        },
+      );
+      request.on("error", (error) =>
+        reject(
+          new Error(
+            `${method} ${path} ${headers["content-type"]} ${body?.slice(0, 40)}: ${error.message}`,
+          ),
         ),
-      ),
-    );
-    request.end(body);
-  });
+      );
+      request.end(body);
+    },
+  );
 }
 
 const PLACES = [
@@ -126,6 +138,64 @@ it("whatever is asked for, in whatever form, is refused in words", async () => {
   expect(asked).toBeGreaterThan(4000);
   expect(fs.existsSync(join(folder, "server.log"))).toBe(false);
 });
+
+/** Requests put together at random: some here, many where endurance is asked for. */
+const MALFORMED = Number(process.env.MALFORMED ?? 600);
+const PHRASE = "a phrase nobody guesses";
+
+it(
+  `an open server refuses ${MALFORMED} put together at random in words too, of whoever is signed in and whoever is not`,
+  async () => {
+    const own = await freshFolder();
+    const open = await launch(own, ["--demo", "--host", "127.0.0.6", "--name", "gusher.test"], {
+      env: { UPRIGHT_GUSHER_PASS_PHRASE: PHRASE },
+    });
+    try {
+      const form = { "content-type": "application/x-www-form-urlencoded" };
+      const phrase = new URLSearchParams({ phrase: PHRASE }).toString();
+      const { cookie } = await ask("POST", "/sign-in", form, phrase, open);
+      expect(cookie).toBeTruthy();
+      const signedIn = await ask("GET", "/api/jobs", { cookie }, undefined, open);
+      expect(signedIn.status).toBe(200);
+      const methods = ["GET", "HEAD", "PUT", "POST", "PATCH", "DELETE", "OPTIONS"];
+      const places = [...PLACES, "/api/jobs", "/api/room", "/api/devices", "/api/devices/ID", "/"];
+      const request = fc.record({
+        method: fc.constantFrom(...methods),
+        path: fc
+          .tuple(fc.constantFrom(...places), fc.constantFrom(...NAMES, "fuzz"))
+          .map(([place, name]) => place.replace("ID", name)),
+        type: fc.constantFrom(...TYPES),
+        body: fc.oneof(fc.constantFrom(...BODIES), fc.json(), fc.string()),
+        isIn: fc.boolean(),
+      });
+      await fc.assert(
+        fc.asyncProperty(request, async ({ method, path, type, body, isIn }) => {
+          const headers = {
+            ...(type && { "content-type": type }),
+            ...(isIn && cookie && { cookie }),
+          };
+          const sent = ["GET", "HEAD", "OPTIONS"].includes(method) ? undefined : body;
+          const length = sent !== undefined && { "content-length": Buffer.byteLength(sent) };
+          const { status, text } = await ask(method, path, { ...headers, ...length }, sent, open);
+          expect(status).toBeLessThan(500);
+          // Whoever is not signed in gets nothing but being told so, and to where one signs in.
+          if (!isIn) expect([400, 401, 403, 302, 303]).toContain(status);
+          if (status >= 400 && path.startsWith("/api") && method !== "HEAD") {
+            expect(text).toContain('"message"');
+          }
+        }),
+        { numRuns: MALFORMED },
+      );
+      const after = await ask("GET", "/api/jobs", { cookie }, undefined, open);
+      expect(after.status).toBe(200);
+    } finally {
+      open.child.kill("SIGTERM");
+      await ended(open.child);
+      await dropFolder(own);
+    }
+  },
+  120_000 + MALFORMED * 20,
+);
 
 it("what is kept is nobody else's, also what lay open before", () => {
   const open: string[] = [];
