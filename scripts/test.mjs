@@ -1,6 +1,6 @@
 // npm test: types, lint, boundaries, unit tests, a build, and the real interface in headless Chromium.
 // Ends with a line "N passed, N failed".
-import { mkdtempSync, readFileSync, rmSync, statSync } from "node:fs";
+import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "./tasks/chromium.mjs";
@@ -43,40 +43,61 @@ async function suite(name, command, args, env, counts) {
 }
 
 await install();
-for (const part of [...LAYERS, "server", "web", "e2e", "tsconfig.tests.json"]) {
-  await check(`types: ${part}`, async () => (await run(bin("tsc"), ["-p", part])) === 0);
-}
-await check("lint and format", async () => (await run(bin("biome"), ["ci", "."])) === 0);
-await check(
-  "boundaries",
-  async () =>
-    (await run(bin("depcruise"), [
-      ...[...LAYERS, "server", "web", "demo", "scripts", "benchmarks"],
-      ...["--config", ".dependency-cruiser.cjs"],
-    ])) === 0,
-);
-
-const unitResult = join(scratch, "unit.json");
-await suite(
-  "unit tests",
-  bin("vitest"),
-  ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${unitResult}`],
-  {},
-  () => {
-    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(
-      readFileSync(unitResult, "utf8"),
-    );
-    return {
-      passed: numPassedTests,
-      failed: Math.max(numFailedTests, numFailedTestSuites > 0 ? 1 : 0),
-    };
-  },
-);
-
 await check("build", async () => {
   await Promise.all([buildServer(), buildSolve(), buildWeb()]);
   return true;
 });
+
+/** What only reads, one after the other, while the unit tests run; each says what it found when it is done. */
+async function reads() {
+  const commands = [
+    ...[...LAYERS, "server", "web", "e2e", "tsconfig.tests.json"].map((part) => [
+      `types: ${part}`,
+      "tsc",
+      ["-p", part],
+    ]),
+    ["lint and format", "biome", ["ci", "."]],
+    [
+      "boundaries",
+      "depcruise",
+      [
+        ...[...LAYERS, "server", "web", "demo", "scripts", "benchmarks"],
+        ...["--config", ".dependency-cruiser.cjs"],
+      ],
+    ],
+  ];
+  for (const [name, command, args] of commands) {
+    const said = join(scratch, "said");
+    const file = openSync(said, "w");
+    const started = Date.now();
+    const code = await run(bin(command), args, { stdio: ["ignore", file, file] });
+    closeSync(file);
+    if (code === 0) passed++;
+    else failed++;
+    const seconds = ((Date.now() - started) / 1000).toFixed(1);
+    console.log(`${code === 0 ? "✓" : `${readFileSync(said, "utf8")}\n✗`} ${name} (${seconds} s)`);
+  }
+}
+
+const unitResult = join(scratch, "unit.json");
+await Promise.all([
+  reads(),
+  suite(
+    "unit tests",
+    bin("vitest"),
+    ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${unitResult}`],
+    {},
+    () => {
+      const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(
+        readFileSync(unitResult, "utf8"),
+      );
+      return {
+        passed: numPassedTests,
+        failed: Math.max(numFailedTests, numFailedTestSuites > 0 ? 1 : 0),
+      };
+    },
+  ),
+]);
 
 await check("the first script is sent in under 200 kB, compressed as it lies there", () => {
   const page = readFileSync(join(root, "dist", "web", "index.html"), "utf8");
