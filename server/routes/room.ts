@@ -17,8 +17,7 @@ export function roomRoutes(db: Database, folder: string): Hono {
     );
     const { documents = 0, revisions = 0, samples = 0 } = tables ?? {};
     const [counts] = await db.query<Record<"revisions" | "samples", number>>(
-      `SELECT (SELECT count(*) FROM revisions)::float8 AS revisions,
-              (SELECT count(*) FROM samples)::float8 AS samples`,
+      `SELECT ${countOf("revisions")} AS revisions, ${countOf("samples")} AS samples`,
     );
     const pictures = filesIn(join(folder, "attachments"));
     const backups = filesIn(join(folder, "backups"));
@@ -38,6 +37,11 @@ export function roomRoutes(db: Database, folder: string): Hono {
   });
   return routes;
 }
+
+/** Rows of a table: as many as it was last found to have, and counted where that takes no time. */
+const countOf = (table: string) =>
+  `(SELECT CASE WHEN reltuples > 100000 THEN reltuples ELSE (SELECT count(*) FROM ${table}) END
+      FROM pg_class WHERE oid = '${table}'::regclass)::float8`;
 
 /** How many files lie under a folder, and what they take; one that another name outside shares is counted there. */
 function filesIn(folder: string): { bytes: number; count: number } {

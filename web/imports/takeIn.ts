@@ -17,11 +17,23 @@ export interface Progress {
   waiting?: string;
 }
 
+/** Whether all of it was taken in, or nothing, could not be found out. */
+export class NotKnown extends Error {
+  override name = "NotKnown";
+}
+
+/** What is said of an import that came to nothing. */
+export function whyNot(nothing: string, error: unknown): string {
+  if (error instanceof Stopped) return nothing;
+  const { message } = error as Error;
+  return error instanceof NotKnown ? message : `${nothing} ${message}`;
+}
+
 /**
  * Sends documents in pieces and has them taken in together: all of them or none. What may pass is tried again until
  * `signal` stops it; stopping takes in nothing, unless all of it was taken in already, which is told then.
  * @param id of this import: sent again under the same one, nothing comes twice
- * @throws `Stopped`, or `Refused` with what is wrong; nothing was taken in then
+ * @throws `Stopped`, or `Refused` with what is wrong: nothing was taken in then; or `NotKnown`
  */
 export async function takeIn(
   id: string,
@@ -32,6 +44,7 @@ export async function takeIn(
   const of = documents.length;
   let sent = 0;
   const say = (waiting?: string) => told({ sent, of, ...(waiting && { waiting }) });
+  let finishing = false;
   try {
     for (const piece of piecesOf(documents)) {
       say();
@@ -39,11 +52,17 @@ export async function takeIn(
       sent += piece.length;
     }
     say();
+    finishing = true;
     return outcomeOf(await retrying(() => api.finishImport(id, of), signal, say));
   } catch (error) {
-    // Whatever the answer that was lost said: this says how it stands.
-    const state = await retrying(() => api.cancelImport(id), new AbortController().signal, say);
-    if (state.state === "done") return state.outcome;
+    // Whatever the answer that was lost said: this says how it stands. What was not finished is forgotten by itself.
+    const state = await api.cancelImport(id).catch(() => undefined);
+    if (state?.state === "done") return state.outcome;
+    if (!state && finishing) {
+      throw new NotKnown(
+        "The server does not answer: whether it was taken in is not known. Look there before you read it in again.",
+      );
+    }
     throw error;
   }
 }

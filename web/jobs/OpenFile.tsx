@@ -67,6 +67,7 @@ export function OpenFile() {
       const reason =
         error instanceof SyntaxError ? "It is not valid JSON." : (error as Error).message;
       if (stop.current?.signal.aborted) toast(`${file.name} was not opened.`);
+      else if ((error as Error).name === "NotKnown") toast.error(`${file.name}: ${reason}`);
       else toast.error(`${file.name} was not opened. ${reason}`);
     } finally {
       setOpening(undefined);

@@ -4,11 +4,10 @@ import { PUMP_COLUMNS } from "#model/pumpTable/columns.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { newId } from "../api/client.ts";
 import { allPumps, queries } from "../api/queries.ts";
-import { Stopped } from "../api/retrying.ts";
 import { useUnits } from "../app/settings.ts";
 import { Reading } from "../imports/Reading.tsx";
 import { Sending } from "../imports/Sending.tsx";
-import { type Progress, takeIn } from "../imports/takeIn.ts";
+import { type Progress, takeIn, whyNot } from "../imports/takeIn.ts";
 import { useTable } from "../imports/useTable.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
@@ -60,9 +59,7 @@ export default function ImportPumps({
       toast(`${done.added} added, ${done.changed} changed, ${done.same} as they were.`);
       onClose();
     } catch (failed) {
-      setProblem(
-        `Nothing was read in. ${failed instanceof Stopped ? "" : (failed as Error).message}`,
-      );
+      setProblem(whyNot("Nothing was read in.", failed));
       setSending(undefined);
     }
   }

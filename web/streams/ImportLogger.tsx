@@ -7,10 +7,10 @@ import {
 } from "#contract/streams/stream.ts";
 import { type LoggerColumn, retaken, unitsOf } from "#model/loggerTable.ts";
 import { api, newId } from "../api/client.ts";
-import { retrying, Stopped } from "../api/retrying.ts";
+import { retrying } from "../api/retrying.ts";
 import { Reading } from "../imports/Reading.tsx";
 import { Sending } from "../imports/Sending.tsx";
-import type { Progress } from "../imports/takeIn.ts";
+import { type Progress, whyNot } from "../imports/takeIn.ts";
 import { useTable } from "../imports/useTable.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
@@ -75,9 +75,7 @@ export default function ImportLogger({
     } catch (failed) {
       // Half a record would pass for a whole one.
       if (made) await api.removeStream(id).catch(() => undefined);
-      setProblem(
-        `Nothing was taken. ${failed instanceof Stopped ? "" : (failed as Error).message}`,
-      );
+      setProblem(whyNot("Nothing was taken.", failed));
       setSending(undefined);
     }
   }
