@@ -1,5 +1,14 @@
 import { readFile } from "node:fs/promises";
-import { choosePump, dutyAfterKey, expect, expectAccessible, saved, test } from "./harness.ts";
+import {
+  bare,
+  choosePump,
+  dutyAfterKey,
+  expect,
+  expectAccessible,
+  saved,
+  stage,
+  test,
+} from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 
@@ -100,6 +109,23 @@ for (const [path, largest] of LARGEST) {
     expect(told.filter((url) => !asked.has(url))).toEqual([]);
   });
 }
+
+// Requests that fail are errors to the browser’s console.
+bare(
+  "what is wanted at the pit is there once the page rested, without a network",
+  async ({ page, context }) => {
+    await page.goto("/jobs/ennet-glasshouses-transfer/line");
+    await expect(page.getByTestId("duty")).toContainText("L/s");
+    await expect(page.locator("html")).toHaveAttribute("data-rested", /frame job|job frame/);
+    await context.setOffline(true);
+    await page.getByRole("button", { name: "Sizes" }).click();
+    await expect(page.getByLabel("Run", { exact: true })).toBeVisible();
+    await stage(page, "Need").click();
+    await expect(page.getByLabel("Levels measured from")).toBeVisible();
+    await stage(page, "Measure").click();
+    await expect(page.getByLabel("Measured by")).toBeVisible();
+  },
+);
 
 test("a page that breaks off says so, gives a report, and leaves a way back", async ({ page }) => {
   // React tells the console what broke, and that is no finding here.

@@ -9,6 +9,7 @@ import { type ComponentType, lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { queries } from "./api/queries.ts";
+import { atRest } from "./app/atRest.ts";
 import { Broken } from "./app/Broken.tsx";
 import { Frame } from "./app/Frame.tsx";
 import { keepForOffline } from "./app/offline.ts";
@@ -106,9 +107,6 @@ const router = createBrowserRouter([
   },
 ]);
 
-/** ms after which a page that was just opened has what it shows */
-const AT_REST = 3000;
-
 keepPageLog();
 const root = document.getElementById("root");
 if (root) {
@@ -121,8 +119,12 @@ if (root) {
   );
 }
 
-// Once the page is there: it is not to wait for what it needs later, nor is whoever types into the commands.
-setTimeout(() => {
-  void import("./app/Palette.tsx").catch(() => undefined);
-  if (import.meta.env.PROD) keepForOffline();
-}, AT_REST);
+// The page is not to wait for what it needs later, nor is whoever types into the commands.
+atRest(
+  "frame",
+  () => import("./app/Palette.tsx"),
+  () => import("./ui/Toasts.tsx"),
+  async () => {
+    if (import.meta.env.PROD) keepForOffline();
+  },
+);

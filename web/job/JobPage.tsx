@@ -5,6 +5,7 @@ import { useNavigate, useParams, useSearchParams } from "react-router";
 import { lineKnown } from "#model/assumed.ts";
 import { Unreachable } from "../api/client.ts";
 import { keyOf } from "../api/queries.ts";
+import { atRest } from "../app/atRest.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useSettings } from "../app/settings.ts";
 import { GROUND_VIEWS } from "../ground/views.ts";
@@ -22,7 +23,7 @@ import { DUTY, DutyStrip } from "./DutyStrip.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
 import { openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
-import { PartInHand } from "./PartInHand.tsx";
+import { PARTS_LATER, PartInHand } from "./PartInHand.tsx";
 import { type Part, STAGES, type Stage } from "./part.ts";
 import { Section } from "./Section.tsx";
 import { SectionStrip } from "./SectionStrip.tsx";
@@ -31,18 +32,25 @@ import { useJobAfterPaint } from "./useJobAfterPaint.ts";
 import { useSolution } from "./useSolution.ts";
 import { Working } from "./Working.tsx";
 
-// Only what the first view shows is fetched with the page; the rest when it is first looked at.
-const ChangesSheet = lazy(() => import("./ChangesSheet.tsx"));
-const ConflictDialog = lazy(() => import("./ConflictDialog.tsx"));
-const SizeSheet = lazy(() => import("./SizeSheet.tsx"));
+// Only what the first view shows is fetched with the page; the rest when it is first looked at, or once the page rests.
+const changes = () => import("./ChangesSheet.tsx");
+const conflictDialog = () => import("./ConflictDialog.tsx");
+const sizes = () => import("./SizeSheet.tsx");
+const measuringPane = () => import("../measure/MeasurePane.tsx");
+const timePane = () => import("../time/TimePane.tsx");
+const ChangesSheet = lazy(changes);
+const ConflictDialog = lazy(conflictDialog);
+const SizeSheet = lazy(sizes);
+const MeasurePane = lazy(measuringPane);
+const TimePane = lazy(timePane);
+/** What is wanted at the pit, where there may be no network by then. */
+const LATER = [...PARTS_LATER, sizes, measuringPane, timePane, changes, conflictDialog];
 const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
 const DrivingPane = lazy(() => import("../choose/DrivingPane.tsx"));
 const TogetherPane = lazy(() => import("../choose/TogetherPane.tsx"));
-const TimePane = lazy(() => import("../time/TimePane.tsx"));
 const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
 const GroundPane = lazy(() => import("../ground/GroundPane.tsx"));
 const WellPane = lazy(() => import("../well/WellPane.tsx"));
-const MeasurePane = lazy(() => import("../measure/MeasurePane.tsx"));
 
 /** Loads a job onto the bench and keeps it saved. */
 export default function JobPage() {
@@ -68,6 +76,7 @@ export default function JobPage() {
       wanted = false;
     };
   }, [stored]);
+  useEffect(() => atRest("job", ...LATER), []);
   useEffect(() => {
     const stop = startAutosave();
     return () => {

@@ -19,8 +19,14 @@ async function say(as: "plain" | "error", text: string, options?: ExternalToast)
   else sonner.toast(text, options);
 }
 
+/** Without the network what shows it may not be had: what happened stands on the page itself as well. */
+const unsaid = () => undefined;
+
 /** Says something for a while, beside what is being done. */
 export const toast = Object.assign(
-  (text: string, options?: ExternalToast): void => void say("plain", text, options),
-  { error: (text: string, options?: ExternalToast): void => void say("error", text, options) },
+  (text: string, options?: ExternalToast): void => void say("plain", text, options).catch(unsaid),
+  {
+    error: (text: string, options?: ExternalToast): void =>
+      void say("error", text, options).catch(unsaid),
+  },
 );
