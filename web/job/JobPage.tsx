@@ -37,15 +37,16 @@ const changes = () => import("./ChangesSheet.tsx");
 const conflictDialog = () => import("./ConflictDialog.tsx");
 const sizes = () => import("./SizeSheet.tsx");
 const measuringPane = () => import("../measure/MeasurePane.tsx");
+const curve = () => import("./CurveSheet.tsx");
 const timePane = () => import("../time/TimePane.tsx");
 const ChangesSheet = lazy(changes);
 const ConflictDialog = lazy(conflictDialog);
 const SizeSheet = lazy(sizes);
 const MeasurePane = lazy(measuringPane);
+const CurveSheet = lazy(curve);
 const TimePane = lazy(timePane);
 /** What is wanted at the pit, where there may be no network by then. */
-const LATER = [...PARTS_LATER, sizes, measuringPane, timePane, changes, conflictDialog];
-const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
+const LATER = [...PARTS_LATER, sizes, curve, measuringPane, timePane, changes, conflictDialog];
 const DrivingPane = lazy(() => import("../choose/DrivingPane.tsx"));
 const TogetherPane = lazy(() => import("../choose/TogetherPane.tsx"));
 const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
