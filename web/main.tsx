@@ -123,7 +123,6 @@ if (root) {
 atRest(
   "frame",
   () => import("./app/Palette.tsx"),
-  () => import("./ui/Toasts.tsx"),
   async () => {
     if (import.meta.env.PROD) keepForOffline();
   },

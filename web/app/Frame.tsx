@@ -25,6 +25,8 @@ export function Frame() {
   const health = useQuery(ofServer);
 
   useEffect(startFlushing, []);
+  // Right after the first view: what it says first may be that there is no network.
+  useEffect(() => void toasts().catch(() => undefined), []);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);

@@ -36,45 +36,47 @@ export function flushInTurn(): Promise<void> {
 }
 
 /** without locks (a page on plain HTTP off this machine): what this page is sending */
-let sending: Promise<void> = Promise.resolve();
+let sending: Promise<unknown> = Promise.resolve();
 
 async function oneAtATime(how: LockOptions): Promise<void> {
+  const reached = new Set<string>();
   if (navigator.locks) {
-    await navigator.locks.request("upright-gusher-outbox", how, (lock) => lock && sendAll());
+    await navigator.locks.request("upright-gusher-outbox", how, (lock) => lock && sendAll(reached));
   } else {
-    sending = sending.then(sendAll);
+    sending = sending.then(() => sendAll(reached));
     await sending;
   }
+  // Whoever sends next does not wait for what is read again.
+  await refresh(reached);
 }
 
 /** Entries under way at once: the server puts each on its disk before it answers. */
 const AT_ONCE = 6;
 
-async function sendAll(): Promise<void> {
+/** @param reached is told what of the page what arrived is shown by */
+async function sendAll(reached: Set<string>): Promise<void> {
   const all = await unattended();
   const waiting = all.filter((entry) => entry.state === "waiting" && !isOpen(entry));
   // What was taken on a job waits until the server has the job, whoever holds that.
   const unknown = new Set((await entries()).flatMap((own) => (isNewJob(own) ? [own.id] : [])));
-  const reached = new Set<string>();
-  try {
-    // Of each kind as many as go at once, and the next kind after the last of one: it may name what goes before.
-    for (const kind of runsOf(waiting)) {
-      const queue = kind.filter(({ job }) => job === undefined || !unknown.has(job));
-      let silent = false;
-      const sender = async () => {
-        for (let entry = queue.shift(); entry && !silent; entry = queue.shift()) {
-          // Where the server does not answer, what comes after would only name what is not there.
-          if (!(await sendEntry(entry, reached))) silent = true;
-          else if (isNewJob(entry)) unknown.delete(entry.id);
-        }
-      };
-      await Promise.all(Array.from({ length: AT_ONCE }, sender));
-      if (silent) return;
-    }
-  } finally {
-    await refresh(reached);
+  // Of each kind as many as go at once, and the next kind after the last of one: it may name what goes before.
+  for (const kind of runsOf(waiting)) {
+    const queue = kind.filter(({ job }) => job === undefined || !unknown.has(job));
+    let silent = false;
+    const sender = async () => {
+      for (let entry = queue.shift(); entry && !silent; entry = queue.shift()) {
+        // Where the server does not answer, what comes after would only name what is not there.
+        if (!(await sendEntry(entry, reached))) silent = true;
+        else if (isNewJob(entry) && !(await isHeld(entry))) unknown.delete(entry.id);
+      }
+    };
+    await Promise.all(Array.from({ length: AT_ONCE }, sender));
+    if (silent) return;
   }
 }
+
+/** Whether an entry is still here, because the server did not take it. */
+const isHeld = async ({ key }: Entry) => (await entries()).some((own) => own.key === key);
 
 /** Entries in the order they are sent, cut where the kind changes. */
 function runsOf(waiting: readonly Entry[]): Entry[][] {
