@@ -12,8 +12,9 @@ import { useSettings } from "./settings.ts";
 const Palette = lazy(() => import("./Palette.tsx"));
 const Keys = lazy(() => import("./Keys.tsx"));
 const ResetDemo = lazy(() => import("./ResetDemo.tsx"));
+const toasts = () => import("../ui/Toasts.tsx");
 // Where it cannot be had the page goes on without.
-const Toasts = lazy(() => import("../ui/Toasts.tsx").catch(() => ({ default: () => <></> })));
+const Toasts = lazy(() => toasts().catch(() => ({ default: () => <></> })));
 
 /** What stands around every page: where one is, units, theme, commands, keys. */
 export function Frame() {
