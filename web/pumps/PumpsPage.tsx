@@ -43,10 +43,8 @@ export default function PumpsPage() {
   const find = useDeferredValue(typed);
   const kind = params.get("kind") ?? "";
   const which = params.get("which") ?? "";
-  const all = useMemo(
-    () => sortedPumps((pumps.data ?? []).map(({ document }) => document)),
-    [pumps.data],
-  );
+  const documents = useMemo(() => (pumps.data ?? []).map(({ document }) => document), [pumps.data]);
+  const all = useMemo(() => sortedPumps(documents), [documents]);
   const rows = useMemo(
     () => all.filter((own) => isFound(own, find, kind, which)).map(({ pump }) => pump),
     [all, find, kind, which],
@@ -166,7 +164,7 @@ export default function PumpsPage() {
       </div>
       {importing && (
         <Suspense fallback={null}>
-          <ImportPumps known={all.map(({ pump }) => pump)} onClose={() => setImporting(false)} />
+          <ImportPumps known={documents} onClose={() => setImporting(false)} />
         </Suspense>
       )}
     </div>
