@@ -8,10 +8,11 @@ import type { AttachmentDocument } from "#contract/documents/attachment.ts";
 import { contentsIn } from "./attachments/contents.ts";
 import { damagedAdvice, isDamaged } from "./database/damaged.ts";
 import { type Database, EngineLost, NoRoom } from "./database/database.ts";
-import { serveInterface } from "./interface.ts";
 import type { Log } from "./log.ts";
 import type { Gate } from "./network/passPhrase.ts";
 import { signIn } from "./network/signIn.ts";
+import { drawing } from "./pages/drawing.ts";
+import { serveInterface } from "./pages/interface.ts";
 import { backupRoutes } from "./routes/backups.ts";
 import { contentRoutes } from "./routes/contents.ts";
 import { documentRoutes } from "./routes/documents.ts";
@@ -36,6 +37,9 @@ const SAVES_JOBS = /^\/api\/(?:jobs|imports|demo)\b/;
 
 /** What makes a device offer to trust a certificate. */
 const CERTIFICATE = "application/x-x509-ca-cert";
+
+/** What draws pages before they are sent, built beside the server. */
+const PAGE_THREAD = new URL("./drawn/pageThread.mjs", import.meta.url);
 
 export interface AppOptions {
   /** the data folder, for what is kept beside the database */
@@ -112,7 +116,13 @@ export function createApp(db: Database, options: AppOptions): Hono {
   app.all("/api/*", (c) =>
     c.json<ApiError>({ error: "not-found", message: "There is nothing here." }, 404),
   );
-  if (webFolder) serveInterface(app, webFolder);
+  if (webFolder) {
+    serveInterface(
+      app,
+      webFolder,
+      drawing(PAGE_THREAD, (error) => log.write(error)),
+    );
+  }
   app.onError((error, c) => {
     const answer = (status: 500 | 503 | 507, error: "failed" | "no-room", message: string) =>
       c.json<ApiError>({ error, message }, status);

@@ -1,122 +1,44 @@
-import "@fontsource/barlow/latin-400.css";
-import "@fontsource/barlow/latin-500.css";
-import "@fontsource/barlow/latin-600.css";
-import "@fontsource/barlow-condensed/latin-500.css";
-import "@fontsource/barlow-condensed/latin-600.css";
-import "./styles.css";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { type ComponentType, lazy, StrictMode, Suspense } from "react";
-import { createRoot } from "react-dom/client";
+import { StrictMode, startTransition } from "react";
+import { createRoot, hydrateRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
-import { queries } from "./api/queries.ts";
+import type { PageArrived } from "#contract/api/pages.ts";
+import { goOn, queries, takeArrived } from "./api/queries.ts";
 import { atRest } from "./app/atRest.ts";
-import { Broken } from "./app/Broken.tsx";
-import { Frame } from "./app/Frame.tsx";
 import { keepForOffline } from "./app/offline.ts";
-import { keepPageLog } from "./app/pageLog.ts";
-import { Empty, Loading } from "./ui/Notices.tsx";
-
-/** A page that is fetched when it is first gone to; at once where the application is opened on it. */
-function page(
-  what: string,
-  load: () => Promise<{ default: ComponentType }>,
-  at?: string,
-  alone = false,
-) {
-  const { pathname } = location;
-  const isAt = at !== undefined && (alone ? pathname === at : pathname.startsWith(at));
-  const asked = isAt ? load() : undefined;
-  const Page = lazy(() => asked ?? load());
-  return (
-    <Suspense fallback={<Loading what={what} />}>
-      <Page />
-    </Suspense>
-  );
-}
-
-const router = createBrowserRouter([
-  {
-    element: <Frame />,
-    errorElement: <Broken />,
-    children: [
-      {
-        // What breaks within a page leaves the frame standing.
-        errorElement: <Broken />,
-        children: [
-          { path: "/", element: page("the jobs", () => import("./jobs/JobsPage.tsx"), "/", true) },
-          { path: "/new", element: page("the kinds of job", () => import("./new/NewPage.tsx")) },
-          { path: "/new/:kind", element: page("the sketch", () => import("./new/SketchPage.tsx")) },
-          {
-            path: "/jobs/:id/:step?",
-            element: page("the job", () => import("./job/JobPage.tsx"), "/jobs/"),
-          },
-          {
-            path: "/jobs/:id/sheet",
-            element: page("the sheet", () => import("./report/JobSheetPage.tsx")),
-          },
-          {
-            path: "/jobs/:id/tests/:test",
-            element: page("the test", () => import("./report/TestSheetPage.tsx")),
-          },
-          {
-            path: "/jobs/:id/years",
-            element: page("the years", () => import("./years/YearsPage.tsx")),
-          },
-          { path: "/pumps", element: page("the pumps", () => import("./pumps/PumpsPage.tsx")) },
-          {
-            path: "/pumps/compare",
-            element: page("the pumps", () => import("./pumps/ComparePage.tsx")),
-          },
-          {
-            path: "/devices",
-            element: page("the devices", () => import("./devices/DevicesPage.tsx")),
-          },
-          {
-            path: "/backups",
-            element: page("the backups", () => import("./backups/BackupsPage.tsx")),
-          },
-          { path: "/bin", element: page("the bin", () => import("./bin/BinPage.tsx")) },
-          {
-            path: "/instruments",
-            element: page("the instruments", () => import("./instruments/InstrumentsPage.tsx")),
-          },
-          {
-            path: "/streams/:id",
-            element: page("the stream", () => import("./streams/StreamPage.tsx"), "/streams/"),
-          },
-          { path: "/units/:id", element: page("the pump", () => import("./units/UnitPage.tsx")) },
-          {
-            path: "/units/:id/stand",
-            element: page("the stand", () => import("./units/StandPage.tsx")),
-          },
-          { path: "/hoses", element: page("the hoses", () => import("./hoses/HosesPage.tsx")) },
-          {
-            path: "/pumps/:id/edit",
-            element: page("the pump", () => import("./pumps/PumpEditPage.tsx")),
-          },
-          { path: "/pumps/:id", element: page("the pump", () => import("./pumps/PumpPage.tsx")) },
-          {
-            path: "*",
-            element: (
-              <Empty title="There is no such page">Jobs, Pumps and Hoses are at the top.</Empty>
-            ),
-          },
-        ],
-      },
-    ],
-  },
-]);
+import { keepPageLog, note } from "./app/pageLog.ts";
+import { openPage, routesOf } from "./app/routes.tsx";
+import { saidSettings, tellSettings } from "./app/settings.ts";
 
 keepPageLog();
+tellSettings();
 const root = document.getElementById("root");
-if (root) {
-  createRoot(root).render(
+if (root) void open(root);
+
+/** Puts the application on its page: onto what the server drew of it, where that is what this device would draw. */
+async function open(root: HTMLElement): Promise<void> {
+  const said = document.getElementById("arrived")?.textContent;
+  const arrived = said ? (JSON.parse(said) as PageArrived) : undefined;
+  if (arrived) takeArrived(arrived.answers);
+  // What cannot be had the page itself says.
+  const opened = await openPage(location.pathname).catch(() => undefined);
+  const router = createBrowserRouter(routesOf(opened));
+  router.subscribe(goOn);
+  const application = (
     <StrictMode>
       <QueryClientProvider client={queries}>
         <RouterProvider router={router} />
       </QueryClientProvider>
-    </StrictMode>,
+    </StrictMode>
   );
+  if (opened?.asDrawn && arrived?.settings === saidSettings()) {
+    startTransition(() => {
+      hydrateRoot(root, application, {
+        // It is drawn anew then.
+        onRecoverableError: (error) => note(`Not as it was sent: ${String(error)}`),
+      });
+    });
+  } else createRoot(root).render(application);
 }
 
 // The page is not to wait for what it needs later, nor is whoever types into the commands.

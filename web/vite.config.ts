@@ -1,7 +1,44 @@
+import { join } from "node:path";
 import tailwind from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+
+/** The application itself, and the pages that somebody begins on: the server knows their files by these names. */
+const FIRST = {
+  application: "main.tsx",
+  JobsPage: "jobs/JobsPage.tsx",
+  JobPage: "job/JobPage.tsx",
+  SketchPage: "new/SketchPage.tsx",
+  NewPage: "new/NewPage.tsx",
+};
+
+interface Graph {
+  getModuleInfo(id: string): { importedIds: string[] } | null;
+}
+
+/**
+ * A name for what belongs together: all modules that the same of the first pages need. Split any finer, by every pane
+ * that may be opened later, a page would begin with sixty small files, and each costs it a moment.
+ */
+function firstPagesOf(id: string, graph: Graph): string | null {
+  reached ??= Object.entries(FIRST).map(([name, file]) => ({
+    name,
+    modules: reachedFrom(join(import.meta.dirname, file), graph),
+  }));
+  const by = reached.filter(({ modules }) => modules.has(id)).map(({ name }) => name);
+  // What the application itself needs is there whatever the page.
+  const [first] = by;
+  return first === "application" ? first : by.length > 0 ? by.join("-") : null;
+}
+let reached: { name: string; modules: Set<string> }[] | undefined;
+
+function reachedFrom(start: string, graph: Graph): Set<string> {
+  const seen = new Set([start]);
+  for (const id of seen)
+    for (const next of graph.getModuleInfo(id)?.importedIds ?? []) seen.add(next);
+  return seen;
+}
 
 export default defineConfig({
   plugins: [
@@ -27,9 +64,24 @@ export default defineConfig({
         // The chart library is one large file.
         maximumFileSizeToCacheInBytes: 4_000_000,
         clientsClaim: true,
-        navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//, /^\/sign-in/, /^\/authority/, /\.txt$/],
+        navigateFallback: null,
+        navigationPreload: true,
         runtimeCaching: [
+          {
+            // The server sends a page with its first view in it; where it does not answer, or not soon, the application
+            // that is kept here draws it.
+            urlPattern: ({ request, url, sameOrigin }) =>
+              sameOrigin &&
+              request.mode === "navigate" &&
+              !/^\/(?:api|sign-in|sign-out|authority)|\.txt$/.test(url.pathname),
+            handler: "NetworkFirst",
+            options: {
+              networkTimeoutSeconds: 2,
+              // No page is kept: one of yesterday would call for scripts that are gone.
+              plugins: [{ cacheWillUpdate: async () => null }],
+              precacheFallback: { fallbackURL: "/index.html" },
+            },
+          },
           {
             // What was read once can be read without a network; backups are taken from the server alone, and what
             // instruments stream has no end to keep.
@@ -60,6 +112,14 @@ export default defineConfig({
     // Fonts stay files: the page may load none that is written into a style sheet.
     assetsInlineLimit: 0,
     reportCompressedSize: false,
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          includeDependenciesRecursively: false,
+          groups: [{ name: firstPagesOf, debugName: "first pages" }],
+        },
+      },
+    },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8418" } },
 });

@@ -169,21 +169,50 @@ const CORE = ["core", "contract", "words", "model", "library", "demo", "package-
 /** Bundles Node.js entry points into dist/, when the first is out of date. */
 async function bundle(entries, sources, external = []) {
   if (!isDue(entries, sources)) return;
+  await bundleNow({ entryPoints: entries, outdir: "dist", external });
+}
+
+async function bundleNow(options) {
   const esbuild = await import("esbuild");
   await esbuild.build({
     absWorkingDir: root,
-    entryPoints: entries,
-    outdir: "dist",
     outExtension: { ".js": ".mjs" },
     bundle: true,
     platform: "node",
     format: "esm",
     target: "node20",
     loader: { ".sql": "text" },
-    external,
     logLevel: "warning",
+    ...options,
   });
 }
+
+/** What draws the interface's pages before they are sent: the interface itself, where there is no browser. */
+const bundleDrawn = () =>
+  bundleNow({
+    entryPoints: ["web/drawn/pageThread.ts"],
+    outdir: "dist/drawn",
+    // What a first view does not show is not loaded to draw it.
+    splitting: true,
+    chunkNames: "[name]-[hash]",
+    jsx: "automatic",
+    loader: { ".css": "empty" },
+    define: { "process.env.NODE_ENV": '"production"', "import.meta.env.PROD": "true" },
+    banner: {
+      // Packages that were written for the older kind of module find what they ask for.
+      js: 'import { createRequire } from "node:module"; const require = createRequire(import.meta.url);',
+    },
+    plugins: [
+      {
+        name: "files-by-address",
+        setup(build) {
+          const found = { filter: /\?url$/, namespace: "address" };
+          build.onResolve({ filter: found.filter }, ({ path }) => ({ path, namespace: "address" }));
+          build.onLoad(found, () => ({ contents: 'export default ""' }));
+        },
+      },
+    ],
+  });
 
 const isDue = (entries, sources) => outOfDate(`dist/${Object.keys(entries)[0]}.mjs`, sources);
 
@@ -224,6 +253,8 @@ export async function buildWeb() {
     configFile: join(root, "web", "vite.config.ts"),
     logLevel: "warn",
   });
+  rmSync(join(root, "dist", "drawn"), { recursive: true, force: true });
+  await bundleDrawn();
   const text = notices(root);
   await compressFiles(join(root, "dist", "web"));
   writeFileSync(join(root, "dist", "web", "third-party-notices.txt"), text);

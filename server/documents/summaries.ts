@@ -1,9 +1,9 @@
-import { Worker } from "node:worker_threads";
 import type { JobLine } from "#contract/api/api.ts";
 import { readStored } from "#contract/collections.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { outlineJob } from "#model/summaries.ts";
 import type { Database } from "../database/database.ts";
+import { inThread } from "../thread.ts";
 
 /** What a list shows of a job's document; nothing where that took too long. */
 export type Summarise = (document: unknown) => Promise<JobLine | undefined>;
@@ -79,56 +79,9 @@ function outlineOf(document: unknown) {
   }
 }
 
-/** What the thread is asked, and what it answers. */
-export interface Asked {
-  id: number;
-  document: unknown;
-}
-export type Answered = { id: number; summary: JobLine } | { id: number; failed: string };
+/** What a job may take, and how long its thread is kept. */
+const LIMITS = { longest: 20_000, kept: 60_000, memory: 512 };
 
-/** ms a job may take, and ms after the last one that the thread is kept */
-const LONGEST = 20_000;
-const KEPT = 60_000;
-
-/**
- * Works in a thread of its own, so that nobody waits for a heavy job; it is there while there is something to do.
- * @param program the built thread
- */
-export function summariseInThread(program: URL, longest = LONGEST): Summarise {
-  let thread: Worker | undefined;
-  let leaving: NodeJS.Timeout | undefined;
-  let count = 0;
-  const leave = () => {
-    void thread?.terminate();
-    thread = undefined;
-  };
-  return (document) => {
-    clearTimeout(leaving);
-    const id = ++count;
-    thread ??= new Worker(program, { resourceLimits: { maxOldGenerationSizeMb: 512 } });
-    const own = thread;
-    own.ref();
-    return new Promise((resolve, reject) => {
-      const timer = setTimeout(() => end(leave, () => resolve(undefined)), longest);
-      const hear = (answer: Answered) => {
-        if (answer.id !== id) return;
-        end(
-          () => {
-            own.unref();
-            leaving = setTimeout(leave, KEPT).unref();
-          },
-          () => ("summary" in answer ? resolve(answer.summary) : reject(new Error(answer.failed))),
-        );
-      };
-      const broke = (error: unknown) => end(leave, () => reject(error));
-      function end(after: () => void, settle: () => void): void {
-        clearTimeout(timer);
-        own.off("message", hear).off("error", broke);
-        after();
-        settle();
-      }
-      own.on("message", hear).on("error", broke);
-      own.postMessage({ id, document } satisfies Asked);
-    });
-  };
-}
+/** @param program the built thread */
+export const summariseInThread = (program: URL, longest = LIMITS.longest): Summarise =>
+  inThread<unknown, JobLine>(program, { ...LIMITS, longest });

@@ -6,9 +6,31 @@ import { api, mayPass } from "./client.ts";
 export const queries = new QueryClient({
   defaultOptions: {
     // What was refused for good will not change by asking again; silence may, and a server at its limits.
-    queries: { retry: (count, error) => mayPass(error) && count < 2 },
+    queries: {
+      retry: (count, error) => mayPass(error) && count < 2,
+      refetchOnMount: ({ state }) => state.dataUpdatedAt !== arrivedAt,
+    },
   },
 });
+
+/** When what came with the page was taken in, until somebody goes on to another. */
+let arrivedAt = 0;
+
+/**
+ * Takes in what the server sent with the page, each answer under its address: it counts as read, and is not read again
+ * only because the page is drawn.
+ */
+export function takeArrived(answers: Readonly<Record<string, unknown>>): void {
+  arrivedAt = Date.now();
+  for (const [address, answer] of Object.entries(answers)) {
+    queries.setQueryData(keyAt(address), answer, { updatedAt: arrivedAt });
+  }
+}
+
+/** From here on what came with the page is read again wherever it is shown. */
+export const goOn = (): void => {
+  arrivedAt = 0;
+};
 
 /** Where what was read is kept: one document, all of a collection, or those that belong to another document. */
 export const keyOf = (collection: CollectionName, id: string) => [collection, "one", id] as const;
@@ -35,6 +57,13 @@ export const testsOf = (id: string, of: "jobs" | "units" = "jobs") => ({
   queryFn: () => api.tests(id, of),
 });
 export const allUnits = { queryKey: keyOfAll("units"), queryFn: () => api.all("units") };
+
+/** Under what key an answer that a page begins with is kept. */
+function keyAt(address: string): readonly unknown[] {
+  if (address === "/api/health") return ofServer.queryKey;
+  if (address === "/api/jobs") return allJobs.queryKey;
+  return keyOf("jobs", address.slice("/api/jobs/".length));
+}
 
 /** The one firm of this installation. */
 export const FIRM = "firm";

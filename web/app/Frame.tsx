@@ -20,7 +20,11 @@ const Toasts = lazy(() => toasts().catch(() => ({ default: () => <></> })));
 export function Frame() {
   const { units, theme, toggleUnits, toggleTheme } = useSettings();
   const navigate = useNavigate();
-  const online = useSyncExternalStore(onNetwork, () => navigator.onLine);
+  const online = useSyncExternalStore(
+    onNetwork,
+    () => navigator.onLine,
+    () => true,
+  );
   const [sheet, setSheet] = useState<"none" | "palette" | "keys">("none");
   const said = useToasts(({ wanted }) => wanted);
   const health = useQuery(ofServer);

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
 import { waters } from "#model/watering/waters.ts";
@@ -104,7 +104,13 @@ function SaveMark() {
         return "Not saved: changed elsewhere";
     }
   })();
-  const at = saved.kind === "saved" && saved.at ? wallClock(new Date(saved.at)) : "";
+  // The server may stand in another time zone.
+  const here = useSyncExternalStore(
+    never,
+    () => true,
+    () => false,
+  );
+  const at = here && saved.kind === "saved" && saved.at ? wallClock(new Date(saved.at)) : "";
   const bad = saved.kind === "offline" || saved.kind === "refused" || saved.kind === "conflict";
   return (
     <span
@@ -121,3 +127,5 @@ function SaveMark() {
     </span>
   );
 }
+
+const never = () => () => undefined;

@@ -1,10 +1,10 @@
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import clsx from "clsx";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { lineKnown } from "#model/assumed.ts";
 import { Unreachable } from "../api/client.ts";
-import { keyOf } from "../api/queries.ts";
+import { keyOf, queries } from "../api/queries.ts";
 import { atRest } from "../app/atRest.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useSettings } from "../app/settings.ts";
@@ -17,7 +17,7 @@ import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { Switch } from "../ui/Switch.tsx";
 import { toast } from "../ui/toast.ts";
 import { WELL_VIEWS } from "../well/views.ts";
-import { jobToOpen, putOnBench, startAutosave } from "./autosave.ts";
+import { jobToOpen, putOnBench, putOnBenchAsStored, startAutosave } from "./autosave.ts";
 import { DutyPanel } from "./DutyPanel.tsx";
 import { DUTY, DutyStrip } from "./DutyStrip.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
@@ -53,14 +53,20 @@ const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
 const GroundPane = lazy(() => import("../ground/GroundPane.tsx"));
 const WellPane = lazy(() => import("../well/WellPane.tsx"));
 
+const opened = (id: string) =>
+  queryOptions({ queryKey: keyOf("jobs", id), queryFn: () => jobToOpen(id), staleTime: 0 });
+
+/** A job is on the bench before its page is drawn, unless this device holds something of its own of it. */
+export async function prepare(id: string): Promise<boolean> {
+  const { queryKey } = opened(id);
+  const stored = queries.getQueryData(queryKey) ?? (await queries.fetchQuery(opened(id)));
+  return putOnBenchAsStored(stored);
+}
+
 /** Loads a job onto the bench and keeps it saved. */
 export default function JobPage() {
   const { id = "" } = useParams();
-  const query = useQuery({
-    queryKey: keyOf("jobs", id),
-    queryFn: () => jobToOpen(id),
-    staleTime: 0,
-  });
+  const query = useQuery(opened(id));
   const onBench = useJobStore((s) => s.id);
   const stored = query.data;
 

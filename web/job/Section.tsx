@@ -236,9 +236,7 @@ function Drawing({
       <HeadLine points={thinned(g.headLine, isLong)} {...{ at, place, units }} />
       {g.pumps.map(({ itemId, at: where }, i) => (
         <g key={itemId} {...pick(itemId)}>
-          <title>
-            {name(itemId)} at {level(where.height)}
-          </title>
+          <title>{`${name(itemId)} at ${level(where.height)}`}</title>
           <PumpMark
             {...place(where)}
             aside={20 + (g.pumps.length - 1 - i) * LANE}
@@ -257,7 +255,7 @@ function Drawing({
       ))}
       {g.diagnostics.map(({ itemId, at: where }) => (
         <g key={itemId} {...pick(itemId)}>
-          <title>{name(itemId)}: see what is wrong beside</title>
+          <title>{`${name(itemId)}: see what is wrong beside`}</title>
           <DiagnosticMark {...place(where)} />
         </g>
       ))}

@@ -215,6 +215,14 @@ export async function putOnBench(stored: Opened, stillWanted: () => boolean): Pr
   if ((await writing) && newest.key !== keyFor("jobs", stored.id)) await letGo(newest.key);
 }
 
+/** Puts a stored job on the bench where this device holds nothing of it. */
+export async function putOnBenchAsStored(stored: Opened): Promise<boolean> {
+  const held = (await unattended()).some((entry) => isOfJobs(entry) && entry.id === stored.id);
+  if (held || stored.unsent) return false;
+  openJob(stored);
+  return true;
+}
+
 /** After a conflict: writes the job on the bench, or what was put together of both, over what stands on the server. */
 export function keepMine(
   current: Stored<JobDocument> | null,

@@ -5,6 +5,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { endAt, startElevations } from "#core/line/elevations.ts";
 import { changeItems, everyItem, locate } from "#core/line/path.ts";
 import { keepAssumed } from "#model/assumed.ts";
+import { asItIs } from "../app/asItIs.ts";
 import type { Part } from "./part.ts";
 
 export type SaveState =
@@ -26,18 +27,20 @@ interface JobState {
 
 /** The job on the bench. The job itself is under undo; what is known of its saving is not. */
 export const useJobStore = create<JobState>()(
-  temporal(
-    (): JobState => ({
-      id: "",
-      revision: 0,
-      job: undefined as unknown as JobDocument,
-      saved: { kind: "saved", at: "" },
-    }),
-    {
-      partialize: ({ job }) => ({ job }),
-      equality: (a, b) => a.job === b.job,
-      limit: 200,
-    },
+  asItIs(
+    temporal(
+      (): JobState => ({
+        id: "",
+        revision: 0,
+        job: undefined as unknown as JobDocument,
+        saved: { kind: "saved", at: "" },
+      }),
+      {
+        partialize: ({ job }) => ({ job }),
+        equality: (a, b) => a.job === b.job,
+        limit: 200,
+      },
+    ),
   ),
 );
 

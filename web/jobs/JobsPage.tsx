@@ -4,7 +4,7 @@ import { Link, useSearchParams } from "react-router";
 import type { JobSummary } from "#contract/api/api.ts";
 import { OWED, type Owed, owedNext } from "#model/owed.ts";
 import { api } from "../api/client.ts";
-import { allJobs } from "../api/queries.ts";
+import { allJobs, queries } from "../api/queries.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
 import { deletedToast } from "../ui/deletedToast.ts";
@@ -32,6 +32,12 @@ const SORTS = {
   customer: "Customer",
 } as const;
 type Sort = keyof typeof SORTS;
+
+/** The board begins with the jobs. */
+export const prepare = async (): Promise<boolean> => {
+  if (queries.getQueryData(allJobs.queryKey) === undefined) await queries.prefetchQuery(allJobs);
+  return true;
+};
 
 /** Every job, by what it is owed next. */
 export default function JobsPage() {

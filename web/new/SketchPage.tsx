@@ -27,7 +27,10 @@ import { SketchField } from "./SketchField.tsx";
 import { SketchVerdict, VerdictStrip } from "./SketchVerdict.tsx";
 import { CARDS, clashWords, DEMANDS } from "./sketchWords.ts";
 import { startJob } from "./startJob.ts";
-import { useSketch } from "./useSketch.ts";
+import { isBegun, useSketch } from "./useSketch.ts";
+
+/** It is as it was drawn until something was typed on it. */
+export const prepare = async (kind: string): Promise<boolean> => !isBegun(kind);
 
 /** The sketch that begins a job: the dimensions of its drawing are the fields. */
 export default function SketchPage() {

@@ -96,6 +96,15 @@ function kept(kind: JobKindId): Draft {
   }
 }
 
+/** Whether something was typed on it in this tab. */
+export function isBegun(kind: string): boolean {
+  try {
+    return sessionStorage.getItem(keyOf(kind as JobKindId)) !== null;
+  } catch {
+    return false;
+  }
+}
+
 function remember(kind: JobKindId, draft: Draft | undefined): void {
   try {
     if (draft) sessionStorage.setItem(keyOf(kind), JSON.stringify(draft));

@@ -1,0 +1,15 @@
+/** What a page asks of its browser before it is drawn, answered where there is none: the plainest there is. */
+const kept = new Map<string, string>();
+const storage = {
+  getItem: (key: string) => kept.get(key) ?? null,
+  setItem: () => undefined,
+  removeItem: () => undefined,
+};
+const has = (name: string, value: unknown) =>
+  Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
+
+has("localStorage", storage);
+has("sessionStorage", storage);
+has("navigator", { language: "en", onLine: true });
+has("matchMedia", () => ({ matches: false }));
+has("innerHeight", 900);
