@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { JobDocument, JobKindId } from "#contract/documents/job.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
 import { compareSizes } from "#core/whatif/sizes.ts";
 import { LINE_KINDS, newJob } from "./kinds/kinds.ts";

@@ -1,4 +1,4 @@
-import type { JobKindId } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/jobKinds.ts";
 
 /** A kind of job: what the customer says of it, and what it is called in a list. */
 export const JOB_KIND_NAMES: Record<JobKindId, { says: string; name: string }> = {

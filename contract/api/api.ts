@@ -1,5 +1,5 @@
 import type { FieldIssue } from "../documents/issues.ts";
-import type { JobKindId } from "../documents/job.ts";
+import type { JobKindId } from "../documents/jobKinds.ts";
 
 /** A stored document with what the server knows of it. */
 export interface Stored<T> {

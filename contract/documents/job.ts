@@ -3,6 +3,7 @@ import { everyItem } from "#core/line/path.ts";
 import { fieldSchema } from "./field.ts";
 import { attachmentsSchema, day, idSchema, levelsSchema, text } from "./fields.ts";
 import { gunFields, gunIssues } from "./gun.ts";
+import { JOB_KINDS } from "./jobKinds.ts";
 import type { Known } from "./known.ts";
 import { pumpSchema, type pumpShape } from "./pump.ts";
 import { quantity } from "./quantity.ts";
@@ -29,19 +30,6 @@ function sourceOfVersion1(source: unknown): unknown {
 }
 
 const elevation = quantity("length", RANGES.elevation);
-
-/** What a job may be begun as, in the order it is offered. */
-export const JOB_KINDS = [
-  "sump-riser",
-  "emptying",
-  "yard-drain",
-  "tank-to-tank",
-  "well-to-tank",
-  "pond-to-field",
-  "plain-line",
-  "measuring",
-] as const;
-export type JobKindId = (typeof JOB_KINDS)[number];
 
 /** one of the job's `bodies` */
 const body = idSchema.optional();

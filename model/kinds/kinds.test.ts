@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { JOB_KINDS, type JobDocument } from "#contract/documents/job.ts";
+import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
+import { JOB_KINDS } from "#contract/documents/jobKinds.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
@@ -188,7 +189,10 @@ it("whatever is typed within its range begins a job, or is named", () => {
   );
   fc.assert(
     fc.property(any, fc.constantFrom("us" as const, "metric" as const), (sketch, units) => {
-      expect(beginJob(sketch, "Any", units).path.length).toBeGreaterThan(2);
+      const begun = beginJob(sketch, " Any ", units);
+      expect(begun.path.length).toBeGreaterThan(2);
+      // As a document it is whole: nothing is left to be filled in, trimmed or refused.
+      expect(jobSchema.parse(begun)).toEqual(begun);
     }),
     { numRuns: 600 },
   );

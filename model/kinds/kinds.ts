@@ -1,10 +1,5 @@
-import {
-  JOB_KINDS,
-  type JobDocument,
-  type JobInput,
-  type JobKindId,
-  jobSchema,
-} from "#contract/documents/job.ts";
+import type { JobDocument, JobInput } from "#contract/documents/job.ts";
+import { JOB_KINDS, type JobKindId } from "#contract/documents/jobKinds.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { emptying } from "./emptying.ts";
@@ -117,7 +112,7 @@ export function beginJob(sketch: Sketch, name: string, units: UnitSystem): JobDo
     format: "upright-gusher/job",
     version: 2,
     kind,
-    name,
+    name: name.trim(),
     ...begun,
     ...(place && { place }),
     ...(customer && { customer: { name: customer } }),
@@ -130,7 +125,7 @@ export function beginJob(sketch: Sketch, name: string, units: UnitSystem): JobDo
     pumps: [],
     assumed,
   };
-  return jobSchema.parse(document) as JobDocument;
+  return document as JobDocument;
 }
 
 /** A job of a kind with nothing measured yet. */

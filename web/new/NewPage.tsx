@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import type { JobKindId } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { useUnits } from "../app/settings.ts";
 import { toast } from "../ui/toast.ts";

@@ -1,6 +1,7 @@
 import { useDeferredValue, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import type { JobDocument, JobKindId } from "#contract/documents/job.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { type ArrangementOfDocuments, withArrangement } from "#model/choose/choose.ts";
 import { inBareUnit, type Measure } from "#model/kinds/kind.ts";

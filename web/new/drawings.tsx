@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { JobKindId } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/jobKinds.ts";
 
 /** The size every drawing of a kind of job is drawn at. */
 export const DRAWN = { width: 360, height: 440 };

@@ -1,4 +1,4 @@
-import type { JobKindId } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { Clash, Demand, Measure } from "#model/kinds/kind.ts";
 

@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
-import type { JobDocument, JobKindId } from "#contract/documents/job.ts";
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { outOfRange } from "#contract/documents/ranges.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
 import type { UnitSystem } from "#contract/units/units.ts";

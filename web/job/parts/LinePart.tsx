@@ -1,5 +1,6 @@
 import { lazy, Suspense, useState } from "react";
-import type { JobDocument, JobKindId, JobPathItem } from "#contract/documents/job.ts";
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
