@@ -53,15 +53,26 @@ export interface Asked {
 }
 
 export function solveJob(job: SolvableJob): JobSolution {
+  const steps = solving(job);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/** The same in its steps, for whoever has something else to do between them. */
+export function* solving(job: SolvableJob): Generator<void, JobSolution, void> {
   const ready = lineModel(job, job.pumps, job.wantedFlow);
   if (!lineKnown(job)) {
     const sketch = ready.kind === "refused" ? ready.sketch : ready.line;
     return { kind: "refused", diagnostics: [{ code: "line-unknown" }], sketch };
   }
   if (ready.kind === "refused") return ready;
+  yield;
   const result = solveModel(ready, job);
   if (result.kind === "refused") return result;
   const { solution } = result;
+  yield;
   const judgements = judge(contextOf(solution, job));
   const { asked } = solution;
   return asked
@@ -80,9 +91,14 @@ export function sizeGains(job: SolvableJob): SizeUp[] {
   return ready.kind === "ready" ? sizeUps(ready, job, job.pumps, "normal") : [];
 }
 
-/** What mends a job's judgements, and what larger sizes would give: each remedy was solved on its line. */
-export function triedOn(job: SolvableJob): { judgements: Judgement[]; sizeUps: SizeUp[] } {
-  const solved = solveJob(job);
+/**
+ * What mends a job's judgements, and what larger sizes would give: each remedy was solved on its line.
+ * @param solved the job as it was solved, where it was
+ */
+export function triedOn(
+  job: SolvableJob,
+  solved: JobSolution = solveJob(job),
+): { judgements: Judgement[]; sizeUps: SizeUp[] } {
   return solved.kind !== "refused"
     ? { judgements: mended(job, solved), sizeUps: sizeGains(job) }
     : { judgements: [], sizeUps: [] };

@@ -116,7 +116,12 @@ export default defineConfig({
       output: {
         codeSplitting: {
           includeDependenciesRecursively: false,
-          groups: [{ name: firstPagesOf, debugName: "first pages" }],
+          groups: [
+            // What fetches the others is there before them.
+            { name: "fetching", test: /vite\/preload-helper/, priority: 2 },
+            { name: "react", test: /node_modules\/(?:react|react-dom|scheduler)\//, priority: 1 },
+            { name: firstPagesOf, debugName: "first pages" },
+          ],
         },
       },
     },

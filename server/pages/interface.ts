@@ -167,7 +167,7 @@ function builtIn(folder: string) {
     scripts(page: string | undefined): string[] {
       const all = chunks();
       const begin = Object.keys(all).filter((key) =>
-        ["application", page].includes(all[key]?.name),
+        ["react", "application", page].includes(all[key]?.name),
       );
       const needed = new Set(begin.flatMap((key) => [...reached(all, key)]));
       return [...needed].flatMap((key) => all[key]?.file ?? []);

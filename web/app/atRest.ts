@@ -6,12 +6,34 @@ const AT_REST = 3000;
  * of `what`. Returns a function that stops.
  */
 export function atRest(what: string, ...later: (() => Promise<unknown>)[]): () => void {
+  let stopped = false;
   const timer = setTimeout(async () => {
-    // What cannot be had now is asked for again when it is wanted.
-    const all = await Promise.allSettled(later.map((load) => load()));
-    if (all.some(({ status }) => status === "rejected")) return;
+    // One after the other, each when there is nothing else to do: whoever types by then is not to wait for it.
+    let had = 0;
+    for (const load of later) {
+      await idle();
+      if (stopped) return;
+      // What cannot be had now is asked for again when it is wanted.
+      had += await load().then(
+        () => 1,
+        () => 0,
+      );
+    }
+    if (had < later.length) return;
     const { dataset } = document.documentElement;
     dataset.rested = [...new Set([...(dataset.rested ?? "").split(" "), what])].join(" ").trim();
   }, AT_REST);
-  return () => clearTimeout(timer);
+  return () => {
+    stopped = true;
+    clearTimeout(timer);
+  };
 }
+
+/** ms to wait for a moment with nothing to do */
+const PATIENCE = 2000;
+
+const idle = () =>
+  new Promise<unknown>((done) => {
+    if ("requestIdleCallback" in globalThis) requestIdleCallback(done, { timeout: PATIENCE });
+    else setTimeout(done);
+  });

@@ -27,6 +27,7 @@ import { PARTS_LATER, PartInHand } from "./PartInHand.tsx";
 import { type Part, STAGES, type Stage } from "./part.ts";
 import { Section } from "./Section.tsx";
 import { SectionStrip } from "./SectionStrip.tsx";
+import { solveAhead } from "./solutions.ts";
 import { useBand } from "./useBand.ts";
 import { useJobAfterPaint } from "./useJobAfterPaint.ts";
 import { useSolution } from "./useSolution.ts";
@@ -60,7 +61,9 @@ const opened = (id: string) =>
 export async function prepare(id: string): Promise<boolean> {
   const { queryKey } = opened(id);
   const stored = queries.getQueryData(queryKey) ?? (await queries.fetchQuery(opened(id)));
-  return putOnBenchAsStored(stored);
+  const asStored = await putOnBenchAsStored(stored);
+  if (asStored) await solveAhead(stored.document);
+  return asStored;
 }
 
 /** Loads a job onto the bench and keeps it saved. */

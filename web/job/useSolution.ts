@@ -1,9 +1,10 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
-import { type JobSolution, solveJob, triedOn } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/solveJob.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { isLongLine } from "./longLine.ts";
+import { solutionOf, triedHere } from "./solutions.ts";
 import { useSolvable } from "./useSolvable.ts";
 
 /**
@@ -15,8 +16,8 @@ export function useSolution(document: JobDocument): {
   sizeUps: readonly SizeUp[];
 } {
   const job = useSolvable(document);
-  const solved = useMemo(() => solveJob(job), [job]);
-  const { value, stale } = useCalculation("tried", [job], isLongLine(job) ? undefined : triedOn);
+  const solved = useMemo(() => solutionOf(job), [job]);
+  const { value, stale } = useCalculation("tried", [job], isLongLine(job) ? undefined : triedHere);
   const tried = stale ? undefined : value;
   return useMemo(
     () =>

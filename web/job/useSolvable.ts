@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { SolvableJob } from "#model/solveJob.ts";
+import { solvableOf } from "./solutions.ts";
 
 /** What of a job its solution depends on; the same object while none of that changes. */
 export function useSolvable(job: JobDocument): SolvableJob {
@@ -8,15 +9,7 @@ export function useSolvable(job: JobDocument): SolvableJob {
   const { kind, assumed } = job;
   const battery = overTime?.battery;
   return useMemo(
-    () => ({
-      ...{ source, path, site, method, pumps },
-      ...(wantedFlow !== undefined && { wantedFlow }),
-      ...(well && { well }),
-      ...(battery && { overTime: { battery } }),
-      ...(pressureTank && { pressureTank }),
-      ...(kind && { kind }),
-      ...(assumed && { assumed }),
-    }),
+    () => solvableOf(job),
     [source, path, site, method, pumps, wantedFlow, well, battery, pressureTank, kind, assumed],
   );
 }
