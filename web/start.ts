@@ -4,17 +4,12 @@ import "@fontsource/barlow/latin-600.css";
 import "@fontsource/barlow-condensed/latin-500.css";
 import "@fontsource/barlow-condensed/latin-600.css";
 import "./styles.css";
+import { fetchModules, modulesOf } from "./app/fetchModules.ts";
 
 async function begin(): Promise<void> {
-  // All that the page is made of at once: found in one another they would be asked for wave after wave.
-  const modules = document.getElementById("arrived")?.dataset.modules?.split(" ") ?? [];
-  for (const each of modules) {
-    if (each === "") continue;
-    const link = document.createElement("link");
-    link.rel = "modulepreload";
-    link.href = `/${each}`;
-    document.head.append(link);
-  }
+  // All that the page is made of at once: found in one another they would be asked for wave after wave. What cannot be had
+  // is asked for again as it is needed.
+  fetchModules(modulesOf("modules")).catch(() => undefined);
   // While it is loaded React makes errors it may need later; nobody reads where, and finding it out takes as long as the
   // loading itself.
   const { stackTraceLimit } = Error;

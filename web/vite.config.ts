@@ -118,7 +118,7 @@ export default defineConfig({
           includeDependenciesRecursively: false,
           groups: [
             // What fetches the others is there before them.
-            { name: "fetching", test: /vite\/preload-helper/, priority: 2 },
+            { name: "fetching", test: /vite\/preload-helper|app\/fetchModules/, priority: 2 },
             { name: "react", test: /node_modules\/(?:react|react-dom|scheduler)\//, priority: 1 },
             { name: firstPagesOf, debugName: "first pages" },
           ],

@@ -55,7 +55,8 @@ export function serveInterface(app: Hono, folder: string, draw: Draw): void {
       ...(drawn ? [] : modules.map((path) => `</${path}>; rel=modulepreload`)),
     ];
     c.header("link", links.join(", "));
-    return c.html(withinPage(html, drawn, inside, drawn ? modules : []));
+    const named = { modules: drawn ? modules : [], later: page ? built.later() : [] };
+    return c.html(withinPage(html, drawn, inside, named));
   });
 }
 
@@ -96,13 +97,13 @@ function drawnFor(
 
 /**
  * The page with its first view in it and what it begins with, as far as they are there.
- * @param modules what is asked for once the first view is painted: before, each would keep it waiting
+ * @param named modules: those asked for once the first view is painted, which each would keep waiting, and `later` ones
  */
 function withinPage(
   html: string,
   drawn: PageDrawn | undefined,
   inside: readonly (readonly [string, string])[],
-  modules: readonly string[],
+  named: Readonly<Record<string, readonly string[]>>,
 ): string {
   const answers = inside.map(([address, json]) => `${JSON.stringify(address)}:${json}`).join(",");
   // Nothing in it may end the element it stands in.
@@ -111,12 +112,15 @@ function withinPage(
       "<",
       "\\u003c",
     );
+  const data = Object.entries(named)
+    .map(([name, files]) => ` data-${name}="${files.join(" ")}"`)
+    .join("");
   return html
     .replace("<html ", () => (drawn ? `<html data-theme="${drawn.theme}" ` : "<html "))
     .replace(
       ROOT,
       () =>
-        `<div id="root">${drawn?.html ?? ""}</div><script type="application/json" id="arrived" data-modules="${modules.join(" ")}">${arrived}</script>`,
+        `<div id="root">${drawn?.html ?? ""}</div><script type="application/json" id="arrived"${data}>${arrived}</script>`,
     );
 }
 
@@ -148,6 +152,7 @@ interface Chunk {
   file: string;
   name?: string;
   imports?: string[];
+  dynamicImports?: string[];
   assets?: string[];
 }
 
@@ -162,15 +167,24 @@ function builtIn(folder: string) {
     if (read?.of !== of) read = { of, chunks: JSON.parse(readFileSync(file, "utf8")) };
     return read.chunks;
   };
+  /** Files of some chunks and of all they need at once. */
+  const filesOf = (isOne: (chunk: Chunk, key: string) => boolean): string[] => {
+    const all = chunks();
+    const begin = Object.entries(all).flatMap(([key, chunk]) => (isOne(chunk, key) ? [key] : []));
+    const needed = new Set(begin.flatMap((key) => [...reached(all, key)]));
+    return [...needed].flatMap((key) => all[key]?.file ?? []);
+  };
   return {
     /** those of the application and of a page that begins in a module */
     scripts(page: string | undefined): string[] {
-      const all = chunks();
-      const begin = Object.keys(all).filter((key) =>
-        ["react", "application", page].includes(all[key]?.name),
+      return filesOf(
+        ({ name }) => name !== undefined && ["react", "application", page].includes(name),
       );
-      const needed = new Set(begin.flatMap((key) => [...reached(all, key)]));
-      return [...needed].flatMap((key) => all[key]?.file ?? []);
+    },
+    /** what a job shows when it is asked for, and would not have where there is no network */
+    later(): string[] {
+      const panes = Object.values(chunks()).find(({ name }) => name === "JobPage")?.dynamicImports;
+      return filesOf((_, key) => panes?.includes(key) ?? false);
     },
     /** what the first view is written in: it does not change its face, and with it its widths, once it is there */
     fonts: (): string[] =>

@@ -6,6 +6,7 @@ import { lineKnown } from "#model/assumed.ts";
 import { Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
 import { atRest } from "../app/atRest.ts";
+import { fetchModules, modulesOf } from "../app/fetchModules.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useSettings } from "../app/settings.ts";
 import { GROUND_VIEWS } from "../ground/views.ts";
@@ -23,7 +24,7 @@ import { DUTY, DutyStrip } from "./DutyStrip.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
 import { openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
-import { PARTS_LATER, PartInHand } from "./PartInHand.tsx";
+import { PartInHand } from "./PartInHand.tsx";
 import { type Part, STAGES, type Stage } from "./part.ts";
 import { Section } from "./Section.tsx";
 import { SectionStrip } from "./SectionStrip.tsx";
@@ -34,20 +35,12 @@ import { useSolution } from "./useSolution.ts";
 import { Working } from "./Working.tsx";
 
 // Only what the first view shows is fetched with the page; the rest when it is first looked at, or once the page rests.
-const changes = () => import("./ChangesSheet.tsx");
-const conflictDialog = () => import("./ConflictDialog.tsx");
-const sizes = () => import("./SizeSheet.tsx");
-const measuringPane = () => import("../measure/MeasurePane.tsx");
-const curve = () => import("./CurveSheet.tsx");
-const timePane = () => import("../time/TimePane.tsx");
-const ChangesSheet = lazy(changes);
-const ConflictDialog = lazy(conflictDialog);
-const SizeSheet = lazy(sizes);
-const MeasurePane = lazy(measuringPane);
-const CurveSheet = lazy(curve);
-const TimePane = lazy(timePane);
-/** What is wanted at the pit, where there may be no network by then. */
-const LATER = [...PARTS_LATER, sizes, curve, measuringPane, timePane, changes, conflictDialog];
+const ChangesSheet = lazy(() => import("./ChangesSheet.tsx"));
+const ConflictDialog = lazy(() => import("./ConflictDialog.tsx"));
+const SizeSheet = lazy(() => import("./SizeSheet.tsx"));
+const MeasurePane = lazy(() => import("../measure/MeasurePane.tsx"));
+const CurveSheet = lazy(() => import("./CurveSheet.tsx"));
+const TimePane = lazy(() => import("../time/TimePane.tsx"));
 const DrivingPane = lazy(() => import("../choose/DrivingPane.tsx"));
 const TogetherPane = lazy(() => import("../choose/TogetherPane.tsx"));
 const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
@@ -86,7 +79,8 @@ export default function JobPage() {
       wanted = false;
     };
   }, [stored]);
-  useEffect(() => atRest("job", ...LATER), []);
+  // All of it is wanted at the pit, where there may be no network by then.
+  useEffect(() => atRest("job", () => fetchModules(modulesOf("later"))), []);
   useEffect(() => {
     const stop = startAutosave();
     return () => {

@@ -6,16 +6,10 @@ import { useJobStore } from "./jobStore.ts";
 import type { Part } from "./part.ts";
 
 // The drawing and the duty do not wait for what is typed into, nor one part for another.
-const source = () => import("./parts/SourcePart.tsx");
-const line = () => import("./parts/LinePart.tsx");
-const pump = () => import("./parts/PumpPart.tsx");
-const outlet = () => import("./parts/OutletPart.tsx");
-const SourcePart = lazy(source);
-const LinePart = lazy(line);
-const PumpPart = lazy(pump);
-const OutletPart = lazy(outlet);
-/** What fetches the parts that were not looked at yet. */
-export const PARTS_LATER = [source, line, pump, outlet];
+const SourcePart = lazy(() => import("./parts/SourcePart.tsx"));
+const LinePart = lazy(() => import("./parts/LinePart.tsx"));
+const PumpPart = lazy(() => import("./parts/PumpPart.tsx"));
+const OutletPart = lazy(() => import("./parts/OutletPart.tsx"));
 
 interface Props {
   part: Part;

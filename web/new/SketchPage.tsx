@@ -59,8 +59,9 @@ function Card({ kind }: { kind: JobKindId }) {
   const usual = usualOf(kind, units);
   // The key is painted before anything is worked out from it.
   const settled = useDeferredValue(sketch);
+  // Its name is made when it is started: a browser's own way of writing a date takes a tenth of a second to be ready.
   const job = useMemo(
-    () => beginJob(settled, nameFor(kind, settled.place, new Date()), units),
+    () => beginJob(settled, JOB_KIND_NAMES[kind].says, units),
     [settled, kind, units],
   );
   const { solved } = useSolution(job);
