@@ -13,9 +13,24 @@ export default defineConfig({
     },
   ],
   test: {
-    include: ["{core,contract,words,model,library,server,web,demo,scripts}/**/*.test.ts"],
     setupFiles: ["scripts/tasks/seed.ts"],
     testTimeout: 240_000,
     hookTimeout: 240_000,
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: "pure",
+          include: ["{core,contract,words,model,library,web,demo}/**/*.test.ts"],
+          // They change nothing outside themselves: what one loaded is there for the next.
+          isolate: false,
+        },
+      },
+      // With servers, engines and folders of their own.
+      {
+        extends: true,
+        test: { name: "processes", include: ["{server,scripts}/**/*.test.ts"] },
+      },
+    ],
   },
 });

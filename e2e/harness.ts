@@ -6,12 +6,32 @@ import { AxeBuilder } from "@axe-core/playwright";
 import { test as base, expect, type Page } from "@playwright/test";
 import { serverOf } from "./servers.ts";
 
-/** Pages of the server that this worker has. */
+/** Pages of the server that this worker has. One that is opened is gone on with when it answers to what is done. */
 export const bare = base.extend({
   baseURL: async ({ browserName: _ }, use, { parallelIndex }) => {
     await use(serverOf(parallelIndex).address);
   },
+  context: async ({ context, javaScriptEnabled }, use) => {
+    if (javaScriptEnabled) context.on("page", answersWhenOpened);
+    await use(context);
+  },
 });
+
+/** What a page shows before the application is there can be read, and not typed into yet. */
+function answersWhenOpened(page: Page): void {
+  const answers = () => expect(page.locator("#root[data-drawn]")).toHaveCount(0);
+  const { goto, reload } = page;
+  page.goto = async (...args) => {
+    const response = await goto.apply(page, args);
+    await answers();
+    return response;
+  };
+  page.reload = async (...args) => {
+    const response = await reload.apply(page, args);
+    await answers();
+    return response;
+  };
+}
 
 /** A page that fails its test on any console error, uncaught error or request to another host. */
 export const test = bare.extend<{ page: Page }>({

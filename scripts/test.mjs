@@ -1,17 +1,15 @@
 // npm test: types, lint, boundaries, unit tests, a build, and the real interface in headless Chromium.
 // Ends with a line "N passed, N failed".
-import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, statSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "./tasks/chromium.mjs";
-import { buildServer, buildSolve, buildWeb, install, root, run } from "./tasks/prepare.mjs";
+import { buildServer, buildSolve, buildWeb, install, run } from "./tasks/prepare.mjs";
+import { bin, reads } from "./tasks/reads.mjs";
 
-const LAYERS = ["core", "contract", "words", "model", "library"];
 let passed = 0;
 let failed = 0;
 const scratch = mkdtempSync(join(tmpdir(), "gusher-results-"));
-const bin = (name) =>
-  join(root, "node_modules", ".bin", process.platform === "win32" ? `${name}.cmd` : name);
 
 async function check(name, work) {
   const started = Date.now();
@@ -48,70 +46,38 @@ await check("build", async () => {
   return true;
 });
 
-/** What only reads, one after the other, while the unit tests run; each says what it found when it is done. */
-async function reads() {
-  const commands = [
-    ...[...LAYERS, "server", "web", "e2e", "tsconfig.tests.json"].map((part) => [
-      `types: ${part}`,
-      "tsc",
-      ["-p", part],
-    ]),
-    ["lint and format", "biome", ["ci", "."]],
-    [
-      "boundaries",
-      "depcruise",
-      [
-        ...[...LAYERS, "server", "web", "demo", "scripts", "benchmarks"],
-        ...["--config", ".dependency-cruiser.cjs"],
-      ],
-    ],
-  ];
-  for (const [name, command, args] of commands) {
-    const said = join(scratch, "said");
-    const file = openSync(said, "w");
-    const started = Date.now();
-    const code = await run(bin(command), args, { stdio: ["ignore", file, file] });
-    closeSync(file);
-    if (code === 0) passed++;
-    else failed++;
-    const seconds = ((Date.now() - started) / 1000).toFixed(1);
-    console.log(`${code === 0 ? "✓" : `${readFileSync(said, "utf8")}\n✗`} ${name} (${seconds} s)`);
-  }
-}
-
-const unitResult = join(scratch, "unit.json");
-await Promise.all([
-  reads(),
-  suite(
-    "unit tests",
+/** One part of the unit tests, on one worker. */
+async function units(project) {
+  const result = join(scratch, `${project}.json`);
+  await suite(
+    `unit tests: ${project}`,
     bin("vitest"),
-    ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${unitResult}`],
+    [
+      ...["run", `--project=${project}`, "--maxWorkers=1"],
+      ...["--reporter=default", "--reporter=json", `--outputFile.json=${result}`],
+    ],
     {},
     () => {
       const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(
-        readFileSync(unitResult, "utf8"),
+        readFileSync(result, "utf8"),
       );
       return {
         passed: numPassedTests,
         failed: Math.max(numFailedTests, numFailedTestSuites > 0 ? 1 : 0),
       };
     },
-  ),
-]);
+  );
+}
 
-await check("the first script is sent in under 200 kB, compressed as it lies there", () => {
-  const page = readFileSync(join(root, "dist", "web", "index.html"), "utf8");
-  const scripts = [...page.matchAll(/(?:src|href)="\/(assets\/[^"]+\.js)"/g)].map(
-    ([, file]) => file,
-  );
-  const bytes = scripts.reduce(
-    // Where a browser takes no brotli, it is sent this.
-    (sum, file) => sum + statSync(join(root, "dist", "web", `${file}.gz`)).size,
-    0,
-  );
-  console.log(`${scripts.length} files, ${(bytes / 1000).toFixed(0)} kB`);
-  return scripts.length > 0 && bytes < 200_000;
-});
+// Two lanes: servers and other processes in one, what needs none in the other.
+await Promise.all([
+  units("processes"),
+  reads().then((counts) => {
+    passed += counts.passed;
+    failed += counts.failed;
+    return units("pure");
+  }),
+]);
 
 const browserResult = join(scratch, "browser.json");
 const executable = await chromium();

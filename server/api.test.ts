@@ -370,7 +370,7 @@ describe("who may ask", () => {
 });
 
 /** Malformed requests: some here, many where endurance is asked for. */
-const MALFORMED = Number(process.env.MALFORMED ?? 600);
+const MALFORMED = Number(process.env.MALFORMED ?? 200);
 
 describe("malformed requests", () => {
   const anyPath = fc.oneof(

@@ -140,7 +140,7 @@ it("whatever is asked for, in whatever form, is refused in words", async () => {
 });
 
 /** Requests put together at random: some here, many where endurance is asked for. */
-const MALFORMED = Number(process.env.MALFORMED ?? 600);
+const MALFORMED = Number(process.env.MALFORMED ?? 200);
 const PHRASE = "a phrase nobody guesses";
 
 it(

@@ -13,7 +13,7 @@ import { type ForgetfulDisk, watchDisk } from "./test/forgetfulDisk.ts";
 import { freshFolder, openHere } from "./test/freshFolder.ts";
 
 /** Cuts of the power: a few here, hundreds where endurance is asked for. */
-const CUTS = Number(process.env.POWER_CUTS ?? 10);
+const CUTS = Number(process.env.POWER_CUTS ?? 4);
 const demoJob = DEMO_JOBS[0]?.job as unknown as Record<string, unknown>;
 
 /** A stream of numbers from 0 to 1 that a seed repeats (mulberry32). */

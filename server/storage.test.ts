@@ -12,7 +12,7 @@ import { dropFolder, freshFolder, openHere } from "./test/freshFolder.ts";
 import { ended, type Launched, launch } from "./test/launch.ts";
 
 /** Rounds of a race for a folder: some here, many where endurance is asked for. */
-const ROUNDS = Number(process.env.CLAIM_ROUNDS ?? 6);
+const ROUNDS = Number(process.env.CLAIM_ROUNDS ?? 2);
 const demoJob = DEMO_JOBS[0]?.job;
 const folders: string[] = [];
 const running: Launched[] = [];

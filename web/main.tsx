@@ -9,9 +9,11 @@ import { keepForOffline } from "./app/offline.ts";
 import { keepPageLog, note } from "./app/pageLog.ts";
 import { openPage, routesOf } from "./app/routes.tsx";
 import { saidSettings, tellSettings } from "./app/settings.ts";
+import { standSometime } from "./app/stands.ts";
 
 keepPageLog();
 tellSettings();
+standSometime();
 const root = document.getElementById("root");
 if (root) void open(root);
 
@@ -21,7 +23,7 @@ async function open(root: HTMLElement): Promise<void> {
   const arrived = said ? (JSON.parse(said) as PageArrived) : undefined;
   if (arrived) takeArrived(arrived.answers);
   // What cannot be had the page itself says.
-  const opened = await openPage(location.pathname).catch(() => undefined);
+  const opened = await openPage(location).catch(() => undefined);
   const router = createBrowserRouter(routesOf(opened));
   router.subscribe(goOn);
   const application = (

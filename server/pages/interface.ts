@@ -41,7 +41,7 @@ export function serveInterface(app: Hono, folder: string, draw: Draw): void {
     }
     // It holds what this person may see, and is asked for again each time.
     c.header("cache-control", "private, no-cache");
-    const answers = page ? await answersTo(c, app, ["/api/health", ...dataOf(c.req.path)]) : {};
+    const answers = page && (await answersTo(c, app, dataOf(c.req.path)));
     const drawn = page?.drawn && answers ? await drawnFor(c, draw, answers) : undefined;
     const inside = Object.entries(answers ?? {}).filter(([, json]) => json.length <= MOST_INSIDE);
     const later = Object.keys(answers ?? {}).filter(
@@ -120,7 +120,7 @@ function withinPage(
     .replace(
       ROOT,
       () =>
-        `<div id="root">${drawn?.html ?? ""}</div><script type="application/json" id="arrived"${data}>${arrived}</script>`,
+        `<div id="root"${drawn ? " data-drawn" : ""}>${drawn?.html ?? ""}</div><script type="application/json" id="arrived"${data}>${arrived}</script>`,
     );
 }
 
@@ -128,9 +128,9 @@ const ROOT = '<div id="root"></div>';
 
 /** What a page asks the server for before anything else. */
 function dataOf(path: string): string[] {
-  if (path === "/") return ["/api/jobs"];
-  const id = /^\/jobs\/([a-z0-9-]{1,64})(?:\/|$)/.exec(path)?.[1];
-  return id ? [`/api/jobs/${id}`] : [];
+  if (path === "/") return ["/api/health", "/api/jobs"];
+  const [, id] = /^\/jobs\/([^/]+)/.exec(path) ?? [];
+  return ["/api/health", ...(id === undefined ? [] : [`/api/jobs/${id}`])];
 }
 
 /** Pages by their address, with the name of the file each begins in; `drawn` where its first view is sent with it. */

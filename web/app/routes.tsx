@@ -11,7 +11,7 @@ export interface PageModule {
    * Has ready what the page begins with.
    * @returns whether this device has nothing of its own to show there: it is as the server drew it
    */
-  prepare?: (...params: string[]) => Promise<boolean>;
+  prepare?: (search: URLSearchParams, ...params: (string | undefined)[]) => Promise<boolean>;
 }
 type Load = () => Promise<PageModule>;
 
@@ -25,7 +25,7 @@ export const FIRST: readonly [RegExp, Load][] = [
   [/^\/$/, BOARD],
   [/^\/new$/, NEW],
   [/^\/new\/([^/]+)$/, SKETCH],
-  [/^\/jobs\/([^/]+)(?:\/(?:need|well|line|pump|ground|measure))?$/, JOB],
+  [/^\/jobs\/([^/]+)(?:\/(need|well|line|pump|ground|measure))?$/, JOB],
 ];
 
 /** The page the application was opened on, ready to be shown. */
@@ -36,12 +36,19 @@ export interface Opened {
 }
 
 /** Has ready the page of an address, where it is one that is there first. */
-export async function openPage(path: string): Promise<Opened | undefined> {
+export async function openPage({
+  pathname,
+  search,
+}: Pick<URL, "pathname" | "search">): Promise<Opened | undefined> {
   for (const [address, load] of FIRST) {
-    const found = address.exec(path);
+    const found = address.exec(pathname);
     if (!found) continue;
     const { default: Page, prepare } = await load();
-    return { load, Page, asDrawn: (await prepare?.(...found.slice(1))) ?? true };
+    return {
+      load,
+      Page,
+      asDrawn: (await prepare?.(new URLSearchParams(search), ...found.slice(1))) ?? true,
+    };
   }
   return undefined;
 }

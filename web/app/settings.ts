@@ -75,7 +75,7 @@ export function tellSettings(): void {
  * @param said as `saidSettings` says it
  */
 export function takeSettings(said: string, languages: string): void {
-  const told = (said === "" ? {} : JSON.parse(said)) as Partial<Settings>;
+  const told = readSaid(said);
   const [language = ""] = languages.split(/[,;]/);
   const { units = unitsOf(language.trim()), steps, weighing } = told;
   useSettings.setState({
@@ -89,6 +89,15 @@ export function takeSettings(said: string, languages: string): void {
     sectionFolded: told.sectionFolded === true,
     weighing: weighing && weighing in WEIGHINGS ? weighing : "balanced",
   });
+}
+
+function readSaid(said: string): Partial<Settings> {
+  try {
+    const told: unknown = JSON.parse(said);
+    return typeof told === "object" && told !== null ? told : {};
+  } catch {
+    return {};
+  }
 }
 
 export const useUnits = () => useSettings((s) => s.units);

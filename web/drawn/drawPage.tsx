@@ -24,7 +24,7 @@ export async function drawPage({
     Object.fromEntries(Object.entries(answers).map(([path, json]) => [path, JSON.parse(json)])),
   );
   const url = new URL(address, "http://localhost");
-  const opened = await openPage(url.pathname);
+  const opened = await openPage(url);
   if (!opened?.asDrawn) throw new Error("There is no such page to draw.");
   const { query, dataRoutes } = createStaticHandler(routesOf(opened));
   const context = await query(new Request(url));

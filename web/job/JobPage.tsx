@@ -9,6 +9,7 @@ import { atRest } from "../app/atRest.ts";
 import { fetchModules, modulesOf } from "../app/fetchModules.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useSettings } from "../app/settings.ts";
+import { Stands } from "../app/stands.ts";
 import { GROUND_VIEWS } from "../ground/views.ts";
 import type { Owner } from "../measure/owner.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
@@ -24,7 +25,7 @@ import { DUTY, DutyStrip } from "./DutyStrip.tsx";
 import { HeadLedger } from "./HeadLedger.tsx";
 import { JobHeader } from "./JobHeader.tsx";
 import { openJob, partOf, redo, undo, useJobStore } from "./jobStore.ts";
-import { PartInHand } from "./PartInHand.tsx";
+import { loadPart, PartInHand } from "./PartInHand.tsx";
 import { type Part, STAGES, type Stage } from "./part.ts";
 import { Section } from "./Section.tsx";
 import { SectionStrip } from "./SectionStrip.tsx";
@@ -44,14 +45,20 @@ const TimePane = lazy(() => import("../time/TimePane.tsx"));
 const DrivingPane = lazy(() => import("../choose/DrivingPane.tsx"));
 const TogetherPane = lazy(() => import("../choose/TogetherPane.tsx"));
 const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
-const GroundPane = lazy(() => import("../ground/GroundPane.tsx"));
-const WellPane = lazy(() => import("../well/WellPane.tsx"));
+const ground = () => import("../ground/GroundPane.tsx");
+const well = () => import("../well/WellPane.tsx");
+const GroundPane = lazy(ground);
+const WellPane = lazy(well);
 
 const opened = (id: string) =>
   queryOptions({ queryKey: keyOf("jobs", id), queryFn: () => jobToOpen(id), staleTime: 0 });
 
 /** A job is on the bench before its page is drawn, unless this device holds something of its own of it. */
-export async function prepare(id: string): Promise<boolean> {
+export async function prepare(search: URLSearchParams, id = "", step?: string): Promise<boolean> {
+  const { stage, part } = whereAt(step, search.get("part"));
+  // What is typed into is there with the page.
+  const typedInto = stage === "ground" ? ground() : stage === "well" ? well() : loadPart(part);
+  if (stage !== "measure") await typedInto;
   const { queryKey } = opened(id);
   const stored = queries.getQueryData(queryKey) ?? (await queries.fetchQuery(opened(id)));
   const asStored = await putOnBenchAsStored(stored);
@@ -288,6 +295,7 @@ function Bench() {
             ) : (
               <WellPane {...{ job, onView }} view={viewOf(WELL_VIEWS, params) ?? "hole"} />
             )}
+            <Stands />
           </Suspense>
           <section
             id={DUTY}

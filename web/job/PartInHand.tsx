@@ -1,15 +1,24 @@
 import { lazy, memo, Suspense } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#model/solveJob.ts";
+import { Stands } from "../app/stands.ts";
 import { Loading } from "../ui/Notices.tsx";
 import { useJobStore } from "./jobStore.ts";
 import type { Part } from "./part.ts";
 
 // The drawing and the duty do not wait for what is typed into, nor one part for another.
-const SourcePart = lazy(() => import("./parts/SourcePart.tsx"));
-const LinePart = lazy(() => import("./parts/LinePart.tsx"));
-const PumpPart = lazy(() => import("./parts/PumpPart.tsx"));
-const OutletPart = lazy(() => import("./parts/OutletPart.tsx"));
+const source = () => import("./parts/SourcePart.tsx");
+const line = () => import("./parts/LinePart.tsx");
+const pump = () => import("./parts/PumpPart.tsx");
+const outlet = () => import("./parts/OutletPart.tsx");
+const SourcePart = lazy(source);
+const LinePart = lazy(line);
+const PumpPart = lazy(pump);
+const OutletPart = lazy(outlet);
+
+const LOADS = { source, suction: line, discharge: line, pump, outlet };
+/** Has what a part is typed into fetched. */
+export const loadPart = (part: Part): Promise<unknown> => LOADS[part]();
 
 interface Props {
   part: Part;
@@ -22,7 +31,12 @@ interface Props {
 export const PartInHand = memo(function PartInHand({ part, ...rest }: Props) {
   // As typed, where all around it follows a frame later.
   const props = { ...rest, job: useJobStore((s) => s.job) };
-  return <Suspense fallback={<Loading what={LOADED[part]} />}>{panel(part, props)}</Suspense>;
+  return (
+    <Suspense fallback={<Loading what={LOADED[part]} />}>
+      {panel(part, props)}
+      <Stands />
+    </Suspense>
+  );
 });
 
 const LOADED: Record<Part, string> = {

@@ -15,6 +15,7 @@ import {
 } from "#model/kinds/kinds.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { useSettings, useUnits } from "../app/settings.ts";
+import { useStands } from "../app/stands.ts";
 import { PlaceFields } from "../job/parts/PlaceFields.tsx";
 import { useSolution } from "../job/useSolution.ts";
 import { Button } from "../ui/Button.tsx";
@@ -31,7 +32,7 @@ import { startJob } from "./startJob.ts";
 import { isBegun, useSketch } from "./useSketch.ts";
 
 /** It is as it was drawn until something was typed on it. */
-export const prepare = async (kind: string): Promise<boolean> => !isBegun(kind);
+export const prepare = async (_: URLSearchParams, kind = ""): Promise<boolean> => !isBegun(kind);
 
 /** The sketch that begins a job: the dimensions of its drawing are the fields. */
 export default function SketchPage() {
@@ -49,6 +50,7 @@ export default function SketchPage() {
 }
 
 function Card({ kind }: { kind: JobKindId }) {
+  useStands();
   const units = useUnits();
   const navigate = useNavigate();
   const { draft, change, type, entries, sketch, forget, clear } = useSketch(kind);

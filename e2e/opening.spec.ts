@@ -1,0 +1,125 @@
+import { DEMO_JOBS } from "#demo/jobs.ts";
+import { bare, expect, saved, stage, test } from "./harness.ts";
+
+/** A job of each kind of place, and every stage of those that have one of their own. */
+const AT = DEMO_JOBS.flatMap(({ id }) =>
+  /well|borehole|hurling/.test(id)
+    ? ["need", "well", "line", "pump", "ground"].map((stage) => `/jobs/${id}/${stage}`)
+    : [`/jobs/${id}`],
+);
+const PAGES = ["/", "/new", "/new/sump-riser", "/new/pond-to-field", ...AT];
+
+test.describe("without a single script", () => {
+  test.use({ javaScriptEnabled: false, locale: "en-US" });
+
+  // What draws pages may have to be waited for once: the first page of all is sent without.
+  const drawn = (page: import("@playwright/test").Page, path: string) =>
+    expect(async () => {
+      await page.goto(path);
+      await expect(page.locator("#root[data-drawn]")).toHaveCount(1, { timeout: 100 });
+    }).toPass();
+
+  bare("the board says what each job comes to", async ({ page }) => {
+    await drawn(page, "/");
+    for (const { job } of DEMO_JOBS) {
+      await expect(page.getByRole("link", { name: job.name })).toBeVisible();
+    }
+    await expect(page.getByRole("link", { name: /^Ennet Glasshouses: lagoon/ })).toContainText(
+      "gpm",
+    );
+  });
+
+  bare("a job says its duty, what to watch, and how it is laid", async ({ page, context }) => {
+    await drawn(page, "/jobs/ennet-glasshouses-transfer/line");
+    await expect(page.getByTestId("duty")).toContainText(/\d gpm/);
+    const checks = page.getByRole("list", { name: "Checks", exact: true });
+    await expect(checks).toContainText("Suction too fast");
+    await expect(checks).toContainText("ft/s");
+    await expect(page.getByLabel("Name of the job")).toHaveValue(/Ennet Glasshouses/);
+    await expect(page.getByRole("region", { name: "Section" }).locator("svg")).toBeVisible();
+    // By what the browser said it is for: nobody has chosen yet.
+    await context.setExtraHTTPHeaders({ "accept-language": "en-GB" });
+    await drawn(page, "/jobs/ennet-glasshouses-transfer/line");
+    await expect(page.getByTestId("duty")).toContainText("L/s");
+  });
+});
+
+/** How many elements the page was sent with, and how many of them are still those. */
+const KEPT = `
+  document.addEventListener("DOMContentLoaded", () => {
+    const root = document.getElementById("root");
+    const sent = [...root.querySelectorAll("*")];
+    window.kept = () => [sent.length, sent.filter((each) => each.isConnected).length];
+  });
+`;
+
+for (const path of PAGES) {
+  test(`${path} goes on from what was sent: nothing is drawn anew, nothing jumps`, async ({
+    page,
+  }) => {
+    await page.addInitScript({ content: KEPT });
+    await page.addInitScript({
+      content: `window.shift = 0; new PerformanceObserver((list) => list.getEntries().forEach(({ value }) => { shift += value; }))
+        .observe({ type: "layout-shift", buffered: true });`,
+    });
+    // Until what draws it has drawn it in time.
+    await expect(async () => {
+      await page.goto(path);
+      const [sent, kept] = await page.evaluate<[number, number]>("kept()");
+      expect(sent).toBeGreaterThan(50);
+      expect(kept).toBeGreaterThan(sent * 0.95);
+    }).toPass();
+    expect(await page.evaluate<number>("shift")).toBeLessThan(0.01);
+  });
+}
+
+test("what is preferred on this device is how the next page comes", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: /^Units/ }).click();
+  await page.getByRole("button", { name: "Dark" }).click();
+  const path = "/jobs/tallow-mill-wheel-pit/line";
+  await expect(async () => {
+    const html = await (await page.request.get(path)).text();
+    expect(html).toContain('data-theme="dark"');
+    expect(html).toMatch(/\d<span class="[^"]*">gpm<\/span>/);
+  }).toPass();
+});
+
+test("a draft of this device is never lost to what was sent", async ({ page }) => {
+  await page.goto("/new/sump-riser");
+  const field = page.locator("main input[inputmode=text]").first();
+  await field.fill("7.5");
+  await page.reload();
+  await expect(field).toHaveValue("7.5");
+  await page.getByLabel("Place", { exact: true }).fill("Weir Lane");
+  await page.reload();
+  await expect(page.getByLabel("Place", { exact: true })).toHaveValue("Weir Lane");
+});
+
+test("nothing but links answers before the application is there, and everything once it is", async ({
+  page,
+}) => {
+  let go = () => {};
+  const held = new Promise<void>((done) => {
+    go = done;
+  });
+  await page.route("**/assets/application-*.js", async (route) => {
+    await held;
+    await route.continue();
+  });
+  const path = "/jobs/tallow-mill-wheel-pit/line";
+  await expect(async () => {
+    const html = await (await page.request.get(path)).text();
+    expect(html).toContain("data-drawn");
+  }).toPass();
+  const opening = page.goto(path);
+  const section = page.getByRole("button", { name: "Fold the section (F)" });
+  await expect(section).toBeVisible();
+  await expect(section).toHaveCSS("pointer-events", "none");
+  await expect(stage(page, "Pump")).toHaveCSS("pointer-events", "auto");
+  go();
+  await opening;
+  await section.click();
+  await expect(page.getByRole("button", { name: "Unfold the section (F)" })).toBeVisible();
+  await saved(page);
+});
