@@ -3,7 +3,7 @@ import { bare, expect, saved, stage, test } from "./harness.ts";
 
 /** A job of each kind of place, and every stage of those that have one of their own. */
 const AT = DEMO_JOBS.flatMap(({ id }) =>
-  /well|borehole|hurling/.test(id)
+  /borehole|hurling|glasshouses/.test(id)
     ? ["need", "well", "line", "pump", "ground"].map((stage) => `/jobs/${id}/${stage}`)
     : [`/jobs/${id}`],
 );
@@ -31,7 +31,7 @@ test.describe("without a single script", () => {
 
   bare("a job says its duty, what to watch, and how it is laid", async ({ page, context }) => {
     await drawn(page, "/jobs/ennet-glasshouses-transfer/line");
-    await expect(page.getByTestId("duty")).toContainText(/\d gpm/);
+    await expect(page.getByTestId("duty")).toContainText(/\dgpm/);
     const checks = page.getByRole("list", { name: "Checks", exact: true });
     await expect(checks).toContainText("Suction too fast");
     await expect(checks).toContainText("ft/s");
