@@ -29,11 +29,10 @@ const dialog = (page: Page) => page.getByRole("dialog", { name: "Changed in two 
 
 test("two people change one real pump: what differs is kept of both, what both changed is asked", async ({
   context,
-  browser,
+  elsewhere,
   own,
 }) => {
   const path = `/units/${own.unit}`;
-  const elsewhere = await browser.newContext();
   const [mine, theirs] = [await at(context, path), await at(elsewhere, path)];
   await mine.getByLabel("Where it stands").fill("At the mill");
   await mine.getByLabel("Serial number").fill("A 2");
@@ -55,7 +54,6 @@ test("two people change one real pump: what differs is kept of both, what both c
   expect(stored.document).toMatchObject({
     ...{ serial: "A 3", standsAt: "At the mill", installed: "2026-03-01" },
   });
-  await elsewhere.close();
 });
 
 test("a pump being changed keeps what it began from, outlives a reload, and is put together", async ({
@@ -105,8 +103,7 @@ test("a new pump that was begun and not saved comes back after a reload, and is 
   await expect(page.getByRole("heading", { name: /Rill 5/ })).toBeVisible();
 });
 
-test("instruments put in at two desks are all there", async ({ context, browser }) => {
-  const elsewhere = await browser.newContext();
+test("instruments put in at two desks are all there", async ({ context, elsewhere }) => {
   const [mine, theirs] = [await at(context, "/instruments"), await at(elsewhere, "/instruments")];
   const add = async (page: Page, name: string) => {
     await page.getByRole("button", { name: "Add a bucket or drum" }).click();
@@ -126,5 +123,4 @@ test("instruments put in at two desks are all there", async ({ context, browser 
   }
   await mine.getByRole("button", { name: "Save" }).click();
   await expect(mine.getByText("Instruments saved.")).toBeVisible();
-  await elsewhere.close();
 });

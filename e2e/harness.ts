@@ -3,11 +3,11 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { AxeBuilder } from "@axe-core/playwright";
-import { test as base, expect, type Page } from "@playwright/test";
+import { type BrowserContext, test as base, expect, type Page } from "@playwright/test";
 import { serverOf } from "./servers.ts";
 
 /** Pages of the server that this worker has. One that is opened is gone on with when it answers to what is done. */
-export const bare = base.extend({
+export const bare = base.extend<{ elsewhere: BrowserContext }>({
   baseURL: async ({ browserName: _ }, use, { parallelIndex }) => {
     await use(serverOf(parallelIndex).address);
   },
@@ -15,10 +15,17 @@ export const bare = base.extend({
     if (javaScriptEnabled) context.on("page", answersWhenOpened);
     await use(context);
   },
+  /** Another person, or another device. */
+  elsewhere: async ({ browser, contextOptions }, use) => {
+    const context = await browser.newContext(contextOptions);
+    context.on("page", answersWhenOpened);
+    await use(context);
+    await context.close();
+  },
 });
 
 /** What a page shows before the application is there can be read, and not typed into yet. */
-function answersWhenOpened(page: Page): void {
+export function answersWhenOpened(page: Page): void {
   const answers = () => expect(page.locator("#root[data-drawn]")).toHaveCount(0);
   const { goto, reload } = page;
   page.goto = async (...args) => {

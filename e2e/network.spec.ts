@@ -1,4 +1,11 @@
-import { expect, expectAccessible, saved, startServer, test } from "./harness.ts";
+import {
+  answersWhenOpened,
+  expect,
+  expectAccessible,
+  saved,
+  startServer,
+  test,
+} from "./harness.ts";
 
 const PHRASE = "gravel lantern otter ninety";
 let server: Awaited<ReturnType<typeof startServer>>;
@@ -25,6 +32,7 @@ test("another device comes in by name over HTTPS, with the pass phrase, and work
     ignoreHTTPSErrors: true,
     viewport: { width: 390, height: 844 },
   });
+  context.on("page", answersWhenOpened);
   const page = await context.newPage();
   await page.goto(`${address}/jobs/ketterby-hurling-ground?part=pump`);
   await expect(page.getByRole("heading", { name: "Upright Gusher" })).toBeVisible();

@@ -1,3 +1,4 @@
+import type { Page } from "@playwright/test";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { bare, expect, saved, stage, test } from "./harness.ts";
 
@@ -9,15 +10,15 @@ const AT = DEMO_JOBS.flatMap(({ id }) =>
 );
 const PAGES = ["/", "/new", "/new/sump-riser", "/new/pond-to-field", ...AT];
 
+// What draws pages may have to be waited for once: the first page of all is sent without.
+const drawn = (page: Page, path: string) =>
+  expect(async () => {
+    await page.goto(path);
+    await expect(page.locator("#root[data-drawn]")).toHaveCount(1, { timeout: 100 });
+  }).toPass();
+
 test.describe("without a single script", () => {
   test.use({ javaScriptEnabled: false, locale: "en-US" });
-
-  // What draws pages may have to be waited for once: the first page of all is sent without.
-  const drawn = (page: import("@playwright/test").Page, path: string) =>
-    expect(async () => {
-      await page.goto(path);
-      await expect(page.locator("#root[data-drawn]")).toHaveCount(1, { timeout: 100 });
-    }).toPass();
 
   bare("the board says what each job comes to", async ({ page }) => {
     await drawn(page, "/");
@@ -29,7 +30,7 @@ test.describe("without a single script", () => {
     );
   });
 
-  bare("a job says its duty, what to watch, and how it is laid", async ({ page, context }) => {
+  bare("a job says its duty, what to watch, and how it is laid", async ({ page }) => {
     await drawn(page, "/jobs/ennet-glasshouses-transfer/line");
     await expect(page.getByTestId("duty")).toContainText(/\dgpm/);
     const checks = page.getByRole("list", { name: "Checks", exact: true });
@@ -37,12 +38,27 @@ test.describe("without a single script", () => {
     await expect(checks).toContainText("ft/s");
     await expect(page.getByLabel("Name of the job")).toHaveValue(/Ennet Glasshouses/);
     await expect(page.getByRole("region", { name: "Section" }).locator("svg")).toBeVisible();
-    // By what the browser said it is for: nobody has chosen yet.
-    await context.setExtraHTTPHeaders({ "accept-language": "en-GB" });
-    await drawn(page, "/jobs/ennet-glasshouses-transfer/line");
-    await expect(page.getByTestId("duty")).toContainText("L/s");
   });
 });
+
+/** Keeps the application from being there until it is let go. */
+async function holdApplication(page: Page): Promise<() => void> {
+  let go = () => {};
+  const held = new Promise<void>((done) => {
+    go = done;
+  });
+  await page.route("**/assets/application-*.js", async (route) => {
+    await held;
+    await route.continue();
+  });
+  return go;
+}
+
+/** Waits until a page is sent with its first view. */
+const comesDrawn = (page: Page, path: string) =>
+  expect(async () => {
+    expect(await (await page.request.get(path)).text()).toContain("data-drawn");
+  }).toPass();
 
 /** How many elements the page was sent with, and how many of them are still those. */
 const KEPT = `
@@ -96,22 +112,39 @@ test("a draft of this device is never lost to what was sent", async ({ page }) =
   await expect(page.getByLabel("Place", { exact: true })).toHaveValue("Weir Lane");
 });
 
+bare.describe("without a script, where metres are read", () => {
+  bare.use({ javaScriptEnabled: false });
+  bare("a job comes in them: nobody has chosen yet", async ({ page }) => {
+    await drawn(page, "/jobs/ennet-glasshouses-transfer/line");
+    await expect(page.getByTestId("duty")).toContainText("L/s");
+  });
+});
+
+test("what is typed before the application is there is heard once it is", async ({ page }) => {
+  const go = await holdApplication(page);
+  const path = "/new/sump-riser";
+  await comesDrawn(page, path);
+  const opening = page.goto(path);
+  const field = page.locator("main input[inputmode=text]").first();
+  await field.fill("7.5");
+  await field.press("Enter");
+  await page.getByLabel("Place", { exact: true }).fill("Weir Lane");
+  go();
+  await opening;
+  await expect(page).toHaveURL(path);
+  await expect(page.getByRole("button", { name: "Clear" })).toBeVisible();
+  await expect(field).toHaveValue("7.5");
+  await page.reload();
+  await expect(field).toHaveValue("7.5");
+  await expect(page.getByLabel("Place", { exact: true })).toHaveValue("Weir Lane");
+});
+
 test("nothing but links answers before the application is there, and everything once it is", async ({
   page,
 }) => {
-  let go = () => {};
-  const held = new Promise<void>((done) => {
-    go = done;
-  });
-  await page.route("**/assets/application-*.js", async (route) => {
-    await held;
-    await route.continue();
-  });
+  const go = await holdApplication(page);
   const path = "/jobs/tallow-mill-wheel-pit/line";
-  await expect(async () => {
-    const html = await (await page.request.get(path)).text();
-    expect(html).toContain("data-drawn");
-  }).toPass();
+  await comesDrawn(page, path);
   const opening = page.goto(path);
   const section = page.getByRole("button", { name: "Fold the section (F)" });
   await expect(section).toBeVisible();

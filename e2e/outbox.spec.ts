@@ -49,10 +49,9 @@ test("a tab that saves leaves what another tab holds alone", async ({ context, j
 
 test("two people change one job: what differs is kept of both", async ({
   context,
-  browser,
+  elsewhere,
   job,
 }) => {
-  const elsewhere = await browser.newContext();
   const [mine, theirs] = [await open(context, job), await open(elsewhere, job)];
   await cutOff(mine);
   await nameField(mine).fill("Named by me");
@@ -68,7 +67,6 @@ test("two people change one job: what differs is kept of both", async ({
   await saved(mine);
   const { document } = await (await mine.request.get(`/api/jobs/${job}`)).json();
   expect(document).toMatchObject({ name: "Named by me", datum: "Their sill" });
-  await elsewhere.close();
 });
 
 test("a save the server could not take is tried again until it can, and that is said", async ({

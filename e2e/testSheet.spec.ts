@@ -156,7 +156,7 @@ test("as left stands beside as found, and two set-ups beside each other", async 
 
 test("a job leaves with its tests and pictures as one file, and another installation opens it", async ({
   page,
-  browser,
+  elsewhere,
 }) => {
   const job = "/jobs/ketterby-hurling-ground/measure";
   await page.goto(job);
@@ -179,7 +179,7 @@ test("a job leaves with its tests and pictures as one file, and another installa
 
   const other = await startServer([]);
   try {
-    const there = await browser.newPage();
+    const there = await elsewhere.newPage();
     await there.goto(`${other.address}/`);
     await there.getByLabel("Job file").setInputFiles(file);
     await there.waitForURL(/\/measure$/);

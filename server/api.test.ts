@@ -366,6 +366,12 @@ describe("who may ask", () => {
     expect(policy).toMatch(/script-src 'self';/);
     expect(policy).toMatch(/default-src 'none'/);
     expect(policy).not.toMatch(/https?:|\*/);
+    // Style elements: the page's own file, and what bears the number of this one answer.
+    const styles = /style-src-elem ([^;]*)/.exec(policy)?.[1] ?? "";
+    expect(styles).toMatch(/^'self' 'nonce-[\w+/=]{20,}' 'sha256-[\w+/=]{40,}'$/);
+    expect(policy).toMatch(/style-src 'self';/);
+    const again = (await call("GET", "/health")).headers.get("content-security-policy") ?? "";
+    expect(again).not.toBe(policy);
   });
 });
 

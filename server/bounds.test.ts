@@ -10,7 +10,7 @@ import type { Database } from "./database/database.ts";
 import { migrate } from "./database/migrate.ts";
 import { saveDocument } from "./documents/store.ts";
 import { collectOrphans, thinRevisions } from "./documents/thinning.ts";
-import { addSamples, createStream, samplesAfter } from "./streams/store.ts";
+import { addSamples, createStream, listStreams, samplesAfter } from "./streams/store.ts";
 import { daysOfSamples, thinSamples } from "./streams/thinning.ts";
 import { dropFolder, freshFolder, openHere } from "./test/freshFolder.ts";
 
@@ -168,12 +168,17 @@ describe("samples older than the firm keeps them", () => {
 
   it("thin to their mean a minute, but for half an hour around a reading, and come to the same", async () => {
     const before = await all();
+    // Counted as they come and go, whatever came twice.
+    const counted = async () => (await listStreams(db, "watched"))[0]?.count;
+    await addSamples(db, "s", [{ n: 0, at: new Date(begun).toISOString(), values: [9, 9] }]);
+    expect(await counted()).toBe(before.length);
     expect(await thinSamples(db, 11, now)).toBe(0);
     // All but the last 200 minutes are older than this.
     const limit = begun + 1000 * 60_000;
     const gone = await thinSamples(db, (now - limit) / DAY, now);
     const after = await all();
     expect(after).toHaveLength(before.length - gone);
+    expect(await counted()).toBe(after.length);
     const at = (ms: number) => (ms - begun) / 60_000;
     const untouched = after.filter((own) =>
       before.some(({ n, at }) => n === own.n && at === own.at),

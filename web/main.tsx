@@ -1,4 +1,5 @@
 import { QueryClientProvider } from "@tanstack/react-query";
+import { setNonce } from "get-nonce";
 import { StrictMode, startTransition } from "react";
 import { createRoot, hydrateRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
@@ -19,9 +20,11 @@ if (root) void open(root);
 
 /** Puts the application on its page: onto what the server drew of it, where that is what this device would draw. */
 async function open(root: HTMLElement): Promise<void> {
-  const said = document.getElementById("arrived")?.textContent;
-  const arrived = said ? (JSON.parse(said) as PageArrived) : undefined;
+  const sent = document.getElementById("arrived");
+  const arrived = sent?.textContent ? (JSON.parse(sent.textContent) as PageArrived) : undefined;
   if (arrived) takeArrived(arrived.answers);
+  // Dialogs that keep the page behind them from scrolling write a style element.
+  if (sent) setNonce(sent.nonce);
   // What cannot be had the page itself says.
   const opened = await openPage(location).catch(() => undefined);
   const router = createBrowserRouter(routesOf(opened));

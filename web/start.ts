@@ -4,6 +4,7 @@ import "@fontsource/barlow/latin-600.css";
 import "@fontsource/barlow-condensed/latin-500.css";
 import "@fontsource/barlow-condensed/latin-600.css";
 import "./styles.css";
+import { keepEarly } from "./app/early.ts";
 import { fetchModules, modulesOf } from "./app/fetchModules.ts";
 
 async function begin(): Promise<void> {
@@ -24,6 +25,7 @@ async function begin(): Promise<void> {
   await import("./main.tsx");
 }
 
+if (document.getElementById("root")?.firstChild) keepEarly();
 // What the server drew is painted before anything else is begun: a frame's callbacks run before its paint, the task
 // they put up after it.
 if (document.getElementById("root")?.firstChild && document.visibilityState === "visible") {

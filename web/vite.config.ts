@@ -1,7 +1,7 @@
 import { join } from "node:path";
 import tailwind from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig, type Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 
 /** The application itself, and the pages that somebody begins on: the server knows their files by these names. */
@@ -11,6 +11,7 @@ const FIRST = {
   JobPage: "job/JobPage.tsx",
   SketchPage: "new/SketchPage.tsx",
   NewPage: "new/NewPage.tsx",
+  PumpsPage: "pumps/PumpsPage.tsx",
 };
 
 interface Graph {
@@ -40,8 +41,16 @@ function reachedFrom(start: string, graph: Graph): Set<string> {
   return seen;
 }
 
+/** What shows toasts would write its styles into the page, which takes none from scripts: they come as a file. */
+const stylesAsFile: Plugin = {
+  name: "styles-as-file",
+  transform: (code, id) =>
+    /sonner\/dist\/index\.mjs$/.test(id) ? code.replace(/^__insertCSS\(".*"\);?$/m, "") : undefined,
+};
+
 export default defineConfig({
   plugins: [
+    stylesAsFile,
     react(),
     tailwind(),
     VitePWA({
@@ -118,7 +127,11 @@ export default defineConfig({
           includeDependenciesRecursively: false,
           groups: [
             // What fetches the others is there before them.
-            { name: "fetching", test: /vite\/preload-helper|app\/fetchModules/, priority: 2 },
+            {
+              name: "fetching",
+              test: /vite\/preload-helper|app\/(?:fetchModules|early)\.ts/,
+              priority: 2,
+            },
             { name: "react", test: /node_modules\/(?:react|react-dom|scheduler)\//, priority: 1 },
             { name: firstPagesOf, debugName: "first pages" },
           ],

@@ -56,7 +56,7 @@ export function serveInterface(app: Hono, folder: string, draw: Draw): void {
     ];
     c.header("link", links.join(", "));
     const named = { modules: drawn ? modules : [], later: page ? built.later() : [] };
-    return c.html(withinPage(html, drawn, inside, named));
+    return c.html(withinPage(html, drawn, inside, named, c.get("secureHeadersNonce") ?? ""));
   });
 }
 
@@ -104,6 +104,7 @@ function withinPage(
   drawn: PageDrawn | undefined,
   inside: readonly (readonly [string, string])[],
   named: Readonly<Record<string, readonly string[]>>,
+  nonce: string,
 ): string {
   const answers = inside.map(([address, json]) => `${JSON.stringify(address)}:${json}`).join(",");
   // Nothing in it may end the element it stands in.
@@ -120,7 +121,7 @@ function withinPage(
     .replace(
       ROOT,
       () =>
-        `<div id="root"${drawn ? " data-drawn" : ""}>${drawn?.html ?? ""}</div><script type="application/json" id="arrived"${data}>${arrived}</script>`,
+        `<div id="root"${drawn ? " data-drawn" : ""}>${drawn?.html ?? ""}</div><script type="application/json" id="arrived" nonce="${nonce}"${data}>${arrived}</script>`,
     );
 }
 

@@ -20,7 +20,7 @@ interface StreamRow extends Row {
 }
 
 const COUNTED = `SELECT s.id, s.created_at, s.document,
-    (SELECT count(*)::int FROM samples WHERE stream_id = s.id) AS count,
+    s.sample_count AS count,
     (SELECT min(at) FROM samples WHERE stream_id = s.id) AS first,
     (SELECT max(at) FROM samples WHERE stream_id = s.id) AS last
   FROM streams s WHERE s.deleted_at IS NULL`;

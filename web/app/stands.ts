@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { takeEarly } from "./early.ts";
 
 /** ms after which a page that was drawn beforehand is taken for standing, whatever became of it */
 const LONGEST = 8000;
@@ -22,5 +23,7 @@ export function standSometime(): void {
 }
 
 function stand(): void {
+  if (document.getElementById("root")?.dataset.drawn === undefined) return;
   delete document.getElementById("root")?.dataset.drawn;
+  takeEarly();
 }

@@ -12,6 +12,8 @@ interface Plotly {
   Plots: { resize(node: HTMLElement): Promise<unknown> };
 }
 
+const MAP_STYLE = "9f215cf04c5486422605d13261cb87401f4e7763b6296af81e98efbc0130da53";
+
 let loading: Promise<Plotly> | undefined;
 
 /**
@@ -27,7 +29,10 @@ export function loadPlotly(): Promise<Plotly> {
       loading = undefined;
       reject(new Error("The chart library could not be loaded."));
     };
-    document.head.append(script);
+    // A style element of the map it also could draw is not written where one of that name is there.
+    const map = document.createElement("style");
+    map.id = MAP_STYLE;
+    document.head.append(map, script);
   });
   return loading;
 }

@@ -1,3 +1,4 @@
+import "sonner/dist/styles.css";
 import { useEffect } from "react";
 import { Toaster } from "sonner";
 import { toastsStand } from "./toast.ts";
