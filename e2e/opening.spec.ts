@@ -120,11 +120,40 @@ bare.describe("without a script, where metres are read", () => {
   });
 });
 
+test("a page that is opened again shows what stands now, not what its fields held", async ({
+  page,
+}) => {
+  const path = "/jobs/bramble-rigg-yard/need";
+  await comesDrawn(page, path);
+  await page.goto(path);
+  const datum = page.getByLabel("Levels measured from");
+  await datum.fill("The gully’s grating");
+  await saved(page);
+  const { revision, document } = await (
+    await page.request.get("/api/jobs/bramble-rigg-yard")
+  ).json();
+  const data = { revision, document: { ...document, datum: "The gate’s sill" } };
+  expect((await page.request.put("/api/jobs/bramble-rigg-yard", { data })).status()).toBe(200);
+  await comesDrawn(page, path);
+  // As a browser does that keeps what fields held.
+  await page.addInitScript(() =>
+    addEventListener("DOMContentLoaded", () => {
+      const fields = document.querySelectorAll("main input[type=text]");
+      for (const field of fields) if (/grating|sill/.test(field.value)) field.value = "As it was";
+    }),
+  );
+  await page.reload();
+  await expect(datum).toHaveValue("The gate’s sill");
+  await page.getByLabel("Customer", { exact: true }).fill("Weir Lane");
+  await expect(datum).toHaveValue("The gate’s sill");
+});
+
 test("what is typed before the application is there is heard once it is", async ({ page }) => {
   const go = await holdApplication(page);
   const path = "/new/sump-riser";
   await comesDrawn(page, path);
   const opening = page.goto(path);
+  await expect(page.locator("head link[rel=modulepreload]").first()).toBeAttached();
   const field = page.locator("main input[inputmode=text]").first();
   await field.fill("7.5");
   await field.press("Enter");

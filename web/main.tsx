@@ -6,6 +6,7 @@ import { createBrowserRouter, RouterProvider } from "react-router";
 import type { PageArrived } from "#contract/api/pages.ts";
 import { goOn, queries, takeArrived } from "./api/queries.ts";
 import { atRest } from "./app/atRest.ts";
+import { settleFields } from "./app/early.ts";
 import { keepForOffline } from "./app/offline.ts";
 import { keepPageLog, note } from "./app/pageLog.ts";
 import { openPage, routesOf } from "./app/routes.tsx";
@@ -37,6 +38,7 @@ async function open(root: HTMLElement): Promise<void> {
     </StrictMode>
   );
   if (opened?.asDrawn && arrived?.settings === saidSettings()) {
+    settleFields(root);
     startTransition(() => {
       hydrateRoot(root, application, {
         // It is drawn anew then.

@@ -21,6 +21,27 @@ export function keepEarly(): void {
   addEventListener("submit", stay, true);
 }
 
+/**
+ * Puts every field back to what it was sent with, but those that were typed into: a browser fills a page that is opened
+ * again with what its fields held, and the application would go by something else.
+ */
+export function settleFields(root: HTMLElement): void {
+  for (const field of root.querySelectorAll<Field>("input, textarea, select")) {
+    if (typed.has(field)) continue;
+    if (field instanceof HTMLSelectElement) {
+      for (const option of field.options) {
+        if (option.selected !== option.defaultSelected) option.selected = option.defaultSelected;
+      }
+      continue;
+    }
+    if (field instanceof HTMLInputElement && field.checked !== field.defaultChecked) {
+      field.checked = field.defaultChecked;
+    }
+    const isText = !(field instanceof HTMLInputElement) || field.type !== "file";
+    if (isText && field.value !== field.defaultValue) field.value = field.defaultValue;
+  }
+}
+
 /** The application is there: it hears what was typed before, as if it were typed now. */
 export function takeEarly(): void {
   removeEventListener("input", keep, true);
