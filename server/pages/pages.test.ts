@@ -46,6 +46,7 @@ function served(draw: Draw): Hono {
   app.get("/api/health", (c) => c.json({ ok: true }));
   app.get("/api/jobs/one", (c) => c.json({ name: NAME, asked: c.req.header("cookie") }));
   app.get("/api/jobs/large", (c) => c.json({ name: "x".repeat(200_000) }));
+  app.all("/api/*", (c) => c.json({}, 404));
   serveInterface(app, folder, draw);
   return app;
 }
