@@ -46,37 +46,31 @@ await check("build", async () => {
   return true;
 });
 
-/** One part of the unit tests, on one worker. */
-async function units(project) {
-  const result = join(scratch, `${project}.json`);
-  await suite(
-    `unit tests: ${project}`,
+const unitResult = join(scratch, "unit.json");
+await Promise.all([
+  reads().then((counts) => {
+    passed += counts.passed;
+    failed += counts.failed;
+  }),
+  // Two lanes: a file with a server or an engine of its own beside others that compute.
+  suite(
+    "unit tests",
     bin("vitest"),
     [
-      ...["run", `--project=${project}`, "--maxWorkers=1"],
-      ...["--reporter=default", "--reporter=json", `--outputFile.json=${result}`],
+      ...["run", "--maxWorkers=2"],
+      ...["--reporter=default", "--reporter=json", `--outputFile.json=${unitResult}`],
     ],
     {},
     () => {
       const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(
-        readFileSync(result, "utf8"),
+        readFileSync(unitResult, "utf8"),
       );
       return {
         passed: numPassedTests,
         failed: Math.max(numFailedTests, numFailedTestSuites > 0 ? 1 : 0),
       };
     },
-  );
-}
-
-// Two lanes: servers and other processes in one, what needs none in the other.
-await Promise.all([
-  units("processes"),
-  reads().then((counts) => {
-    passed += counts.passed;
-    failed += counts.failed;
-    return units("pure");
-  }),
+  ),
 ]);
 
 const browserResult = join(scratch, "browser.json");
