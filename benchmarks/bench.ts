@@ -1,3 +1,4 @@
+import fs from "node:fs";
 import { bisect } from "fmin/src/bisect.js";
 import { lusolve } from "mathjs";
 import newtonRaphson from "newton-raphson-method";
@@ -86,6 +87,14 @@ function microseconds(work: () => unknown): number {
 
 function row(name: string, value: string, note = ""): void {
   console.log(`${name.padEnd(52)} ${value.padStart(12)}  ${note}`);
+  const { FIGURES } = process.env;
+  if (FIGURES) fs.appendFileSync(FIGURES, `${JSON.stringify([name.trim(), value, note])}\n`);
+}
+
+// npm run bench -- pages: only what pages cost.
+if (process.argv[2] === "pages") {
+  if (process.env.CHROMIUM) await benchPage(row, process.env.CHROMIUM);
+  process.exit();
 }
 
 const ten = jobOf(10);

@@ -1,14 +1,14 @@
 // npm run endure: every property and a hundred thousand random networks on fresh cases, and everything that can befall
 // the data. Prints a table and writes it to docs/endurance.md. npm run endure -- core (or data) does one half. The seed
-// is printed first: SEED=n npm run endure repeats it.
+// is printed first: SEED=n npm run endure repeats it. npm run endure -- pages measures what pages cost.
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { cpus, platform, tmpdir, totalmem } from "node:os";
 import { join } from "node:path";
 import { buildServer, fail, install, root, run } from "./tasks/prepare.mjs";
 
 const half = process.argv[2] ?? "all";
-if (!["all", "core", "data"].includes(half))
-  fail("Say core, data or nothing: npm run endure -- data");
+if (!["all", "core", "data", "pages"].includes(half))
+  fail("Say core, data, pages or nothing: npm run endure -- data");
 await install();
 await buildServer();
 const seed = process.env.SEED ?? String(1 + Math.floor(Math.random() * 1e6));
@@ -104,12 +104,23 @@ for (const [part, what, files, numbers] of TRIALS) {
     seconds,
   });
 }
-const measured = existsSync(figures)
-  ? readFileSync(figures, "utf8")
-      .trim()
-      .split("\n")
-      .map((line) => JSON.parse(line))
-  : [];
+const told = (file) =>
+  existsSync(file)
+    ? readFileSync(file, "utf8")
+        .trim()
+        .split("\n")
+        .map((line) => `| ${JSON.parse(line).join(" | ")} |`)
+        .join("\n")
+    : "";
+const measured = told(figures);
+let pages = "";
+if (half === "all" || half === "pages") {
+  const file = join(scratch, "pages.jsonl");
+  await run(process.execPath, [join(root, "scripts", "bench.mjs"), "pages"], {
+    env: { ...process.env, FIGURES: file },
+  });
+  pages = told(file);
+}
 rmSync(scratch, { recursive: true, force: true });
 
 const table = [
@@ -117,19 +128,30 @@ const table = [
   "| --- | --- | --- |",
   ...rows.map(({ what, counts, seconds }) => `| ${what} | ${counts} | ${seconds} s |`),
 ].join("\n");
-const told = measured.map(([what, value]) => `| ${what} | ${value} |`).join("\n");
-const figuresTable = told === "" ? "" : `\n\n| measured | |\n| --- | --- |\n${told}`;
+const figuresTable = measured === "" ? "" : `\n\n| measured | |\n| --- | --- |\n${measured}`;
 console.log(`\n${table}${figuresTable}`);
-if (half === "all" || half === "data") {
+if (half !== "core") {
   const machine = `${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GB, ${platform()}, Node.js ${process.version}`;
-  writeFileSync(
-    join(root, "docs", "endurance.md"),
-    `# What it has been through
+  const day = new Date().toISOString().slice(0, 10);
+  const document = join(root, "docs", "endurance.md");
+  // What was not run this time stays as it was.
+  const [before = "", pagesBefore = ""] = readFileSync(document, "utf8").split("\n## Pages\n");
+  const data = `# What it has been through
 
-The last run of \`npm run endure${half === "all" ? "" : ` -- ${half}`}\`, ${new Date().toISOString().slice(0, 10)}, SEED=${seed}, on ${machine}. Nothing acknowledged was lost where every test held.
+The last run of \`npm run endure${half === "all" ? "" : ` -- ${half}`}\`, ${day}, SEED=${seed}, on ${machine}. Nothing acknowledged was lost where every test held.
 
 ${table}${figuresTable}
-`,
+`;
+  const figuresOfPages = `
+What pages cost, ${day}, on ${machine}.
+
+| | | |
+| --- | --- | --- |
+${pages}
+`;
+  writeFileSync(
+    document,
+    `${half === "pages" ? before : data}\n## Pages\n${pages === "" ? pagesBefore : figuresOfPages}`,
   );
 }
 process.exit(rows.every(({ held }) => held) ? 0 : 1);

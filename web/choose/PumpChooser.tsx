@@ -100,7 +100,12 @@ export function PumpChooser({
           `${documents.size} pumps tried, ${chosen?.length ?? 0} ways to put them.`
         )}
       </p>
-      {chosen && <Cards {...{ cards, documents, job, item, weighing, stale }} />}
+      {chosen ? (
+        <Cards {...{ cards, documents, job, item, weighing, stale }} />
+      ) : (
+        // The room of a card: what stands under it does not move when one comes.
+        job.wantedFlow !== undefined && <div className="h-30" />
+      )}
       {children}
       {chosen && <Rest {...{ chosen, cards, documents, job, item, weighing, stale }} />}
     </div>
