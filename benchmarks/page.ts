@@ -46,6 +46,8 @@ export async function benchPage(row: Row, executablePath: string): Promise<void>
   await benchOpening(browser, address, row);
   await benchSecondVisit(executablePath, address, row);
   await benchKeys(browser, address, row);
+  // What was typed into them is taken back.
+  await fetch(`${address}/api/demo/reset`, { method: "POST" });
   await benchLibrary(browser, address, row);
   await benchStreams(browser, address, row);
   await browser.close();
