@@ -15,6 +15,9 @@ import { useSettings } from "../app/settings.ts";
 import { type Inks, inks } from "./inks.ts";
 import { type Data, type Layout, loadPlotly, useResized } from "./plot.ts";
 
+/** ms after the last change before a curve that is there is drawn again: longer than from key to key */
+const AT_REST = 900;
+
 /** A measured point with its standard uncertainties, SI. */
 export interface MeasuredPoint {
   name: string;
@@ -79,19 +82,26 @@ export function CurvePlot({
       units,
       ink,
     );
-    loadPlotly().then(
-      (plotly) => {
-        if (gone) return;
-        void plotly.react(element, data, layout, {
-          displayModeBar: false,
-          scrollZoom: false,
-          doubleClick: "reset",
-        });
-      },
-      () => setTrouble(true),
-    );
+    const draw = () =>
+      loadPlotly().then(
+        (plotly) => {
+          if (gone) return;
+          element.ariaBusy = null;
+          void plotly.react(element, data, layout, {
+            displayModeBar: false,
+            scrollZoom: false,
+            doubleClick: "reset",
+          });
+        },
+        () => setTrouble(true),
+      );
+    // Drawn once it is drawn again when typing rests: it takes longer than a key may.
+    const isDrawn = element.classList.contains("js-plotly-plot");
+    if (isDrawn) element.ariaBusy = "true";
+    const timer = setTimeout(() => void draw(), isDrawn ? AT_REST : 0);
     return () => {
       gone = true;
+      clearTimeout(timer);
     };
     // The theme is read from the page's colours.
   }, [of, others, on, measured, installed, band, label, units, theme]);
