@@ -85,8 +85,8 @@ for (const path of PAGES) {
       expect(sent).toBeGreaterThan(50);
       expect(kept).toBeGreaterThan(sent * 0.95);
     }).toPass();
-    // Where pumps are chosen the room of one card is kept, and two may come.
-    const most = path.endsWith("/pump") ? 0.02 : 0.01;
+    // Where pumps are chosen the room of one card is kept, and three may come.
+    const most = path.endsWith("/pump") ? 0.05 : 0.01;
     expect(await page.evaluate<number>("shift")).toBeLessThan(most);
   });
 }
