@@ -8,8 +8,11 @@ const isField = (target: EventTarget | null): target is Field =>
   target instanceof HTMLTextAreaElement ||
   target instanceof HTMLSelectElement;
 
+/** What is ticked is no text: it goes back to how it was sent, where everybody sees it. */
+const isTicked = (field: Field) => field.type === "checkbox" || field.type === "radio";
+
 function keep({ target }: Event): void {
-  if (isField(target)) typed.set(target, target.value);
+  if (isField(target) && !isTicked(target)) typed.set(target, target.value);
 }
 /** Nobody would hear it: the browser would leave the page. */
 const stay = (event: Event) => event.preventDefault();

@@ -59,8 +59,7 @@ export async function prepare(search: URLSearchParams, id = "", step?: string): 
   // What is typed into is there with the page.
   const typedInto = stage === "ground" ? ground() : stage === "well" ? well() : loadPart(part);
   if (stage !== "measure") await typedInto;
-  const { queryKey } = opened(id);
-  const stored = queries.getQueryData(queryKey) ?? (await queries.fetchQuery(opened(id)));
+  const stored = await queries.ensureQueryData(opened(id));
   const asStored = await putOnBenchAsStored(stored);
   if (asStored) await solveAhead(stored.document);
   return asStored;

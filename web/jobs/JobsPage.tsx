@@ -36,7 +36,7 @@ type Sort = keyof typeof SORTS;
 
 /** The board begins with the jobs. */
 export const prepare = async (): Promise<boolean> => {
-  if (queries.getQueryData(allJobs.queryKey) === undefined) await queries.prefetchQuery(allJobs);
+  await queries.ensureQueryData(allJobs);
   return true;
 };
 

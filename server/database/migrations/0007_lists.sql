@@ -2,6 +2,7 @@
 ALTER TABLE jobs ADD COLUMN summary_of integer;
 UPDATE jobs SET summary_of = revision WHERE summary IS NOT NULL;
 CREATE INDEX jobs_to_summarise ON jobs (updated_at) WHERE summary_of IS DISTINCT FROM revision;
+CREATE INDEX jobs_newest ON jobs (updated_at DESC, id) WHERE deleted_at IS NULL;
 
 -- What was measured on a job, beside it: a list of thousands reads no test.
 ALTER TABLE jobs ADD COLUMN taken jsonb NOT NULL DEFAULT '{"readings": 0, "measured": null}';
