@@ -1,7 +1,6 @@
 /** What a page asks of its browser before it is drawn, answered where there is none: the plainest there is. */
-const kept = new Map<string, string>();
 const storage = {
-  getItem: (key: string) => kept.get(key) ?? null,
+  getItem: () => null,
   setItem: () => undefined,
   removeItem: () => undefined,
 };
