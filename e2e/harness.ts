@@ -105,6 +105,21 @@ export async function choosePump(page: Page, name: string): Promise<void> {
     .click();
 }
 
+/**
+ * Opens a part that is folded. On a phone the heads give way to what is scrolled, and a touch on what moves under it is
+ * lost: it is made again, as whoever stands there would.
+ */
+export async function unfold(page: Page, words: string): Promise<void> {
+  const folded = page
+    .locator("details", { has: page.locator("summary", { hasText: words }) })
+    .last();
+  await expect(async () => {
+    if ((await folded.getAttribute("open")) === null)
+      await folded.locator("summary").first().click();
+    await expect(folded).toHaveAttribute("open", { timeout: 1000 });
+  }).toPass();
+}
+
 /** The link of a stage of the job. */
 export const stage = (page: Page, name: "Need" | "Well" | "Line" | "Pump" | "Ground" | "Measure") =>
   page.getByRole("navigation", { name: "Stages of the job" }).getByRole("link", { name });

@@ -6,6 +6,7 @@ import {
   saved,
   stage,
   test,
+  unfold,
 } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
@@ -166,7 +167,7 @@ test.describe("at the pit", () => {
     await expect(page.getByRole("list", { name: "Fills" }).getByRole("listitem")).toHaveCount(2);
     for (const fill of [1, 2]) await page.getByLabel(`Fill ${fill}`, { exact: true }).fill("6.2 s");
     await expect(page.locator("[data-kept]")).toHaveAttribute("data-kept", /less|more|as-promised/);
-    await page.getByText("I also have a gauge").click();
+    await unfold(page, "I also have a gauge");
     await page.getByLabel("Gauge reads").fill("30 kPa");
     await expect(page.locator("[data-acceptance]")).toBeVisible();
     await page.reload();

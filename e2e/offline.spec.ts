@@ -1,4 +1,4 @@
-import { expect, saved, stage, test } from "./harness.ts";
+import { expect, saved, stage, test, unfold } from "./harness.ts";
 
 test.use({ serviceWorkers: "allow" });
 
@@ -24,7 +24,7 @@ test("without a network it opens, is edited, times a bucket and files; back on l
   await stage(page, "Measure").click();
   await expect(page.getByText("Falls short of its curve").first()).toBeVisible();
   // What instruments stream goes past what is kept for later.
-  await page.getByText("I have instruments that stream").click();
+  await unfold(page, "I have instruments that stream");
   await page.getByRole("button", { name: "Start the simulated box" }).click();
   await expect(page.locator("[data-channel=flow]")).toBeVisible();
   const kept = await page.evaluate(async () => {

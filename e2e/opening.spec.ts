@@ -41,13 +41,13 @@ test.describe("without a single script", () => {
   });
 });
 
-/** Keeps the application from being there until it is let go. */
-async function holdApplication(page: Page): Promise<() => void> {
+/** Keeps a file of scripts from being there until it is let go. */
+async function hold(page: Page, file: string): Promise<() => void> {
   let go = () => {};
   const held = new Promise<void>((done) => {
     go = done;
   });
-  await page.route("**/assets/application-*.js", async (route) => {
+  await page.route(`**/assets/${file}-*.js`, async (route) => {
     await held;
     await route.continue();
   });
@@ -151,7 +151,7 @@ test("a page that is opened again shows what stands now, not what its fields hel
 });
 
 test("what is typed before the application is there is heard once it is", async ({ page }) => {
-  const go = await holdApplication(page);
+  const go = await hold(page, "application");
   const path = "/new/sump-riser";
   await comesDrawn(page, path);
   const opening = page.goto(path);
@@ -173,7 +173,7 @@ test("what is typed before the application is there is heard once it is", async 
 test("nothing but links answers before the application is there, and everything once it is", async ({
   page,
 }) => {
-  const go = await holdApplication(page);
+  const go = await hold(page, "application");
   const path = "/jobs/tallow-mill-wheel-pit/line";
   await comesDrawn(page, path);
   const opening = page.goto(path);
@@ -185,5 +185,25 @@ test("nothing but links answers before the application is there, and everything 
   await opening;
   await section.click();
   await expect(page.getByRole("button", { name: "Unfold the section (F)" })).toBeVisible();
+  await saved(page);
+});
+
+test("what is fetched later than the rest of the page is waited for before anything is said to answer", async ({
+  page,
+}) => {
+  const path = "/jobs/tallow-mill-wheel-pit/line?view=sizes";
+  await comesDrawn(page, path);
+  const go = await hold(page, "SizeSheet");
+  // The frame is there, and fetches what it may show later.
+  const frame = page.waitForRequest(/\/Toasts-/);
+  const opening = page.goto(path);
+  await frame;
+  await expect(page.locator("#root[data-drawn]")).toHaveCount(1);
+  const laid = page.getByRole("button", { name: /^Lay / }).first();
+  await expect(laid).toHaveCSS("pointer-events", "none");
+  go();
+  await opening;
+  await laid.click();
+  await expect(page.getByRole("button", { name: "Undo (Ctrl Z)" })).toBeEnabled();
   await saved(page);
 });

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { choosePump, expect, expectAccessible, saved, test } from "./harness.ts";
+import { choosePump, expect, expectAccessible, saved, test, unfold } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
 
@@ -173,7 +173,7 @@ test("a gauge is held to the pump alone where nobody drew the line", async ({ pa
   await choosePump(page, "Osmerley Deep 3");
   await saved(page);
   await page.getByRole("link", { name: "Measure", exact: true }).click();
-  await page.getByText("I also have a gauge").click();
+  await unfold(page, "I also have a gauge");
   await expect(page.getByText(/^With the line shut the pump makes at least/)).toBeVisible();
   await page.getByLabel("Measured by").selectOption("meter");
   await page.getByLabel("Meter reads", { exact: true }).fill("1 L/s");

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, expectAccessible, test } from "./harness.ts";
+import { expect, expectAccessible, test, unfold } from "./harness.ts";
 
 const GLASSHOUSES = "/jobs/ennet-glasshouses-transfer/measure";
 
@@ -26,7 +26,7 @@ test.describe("on a phone", () => {
   }) => {
     test.setTimeout(240_000);
     await page.goto(GLASSHOUSES);
-    await page.getByText("I have instruments that stream").tap();
+    await unfold(page, "I have instruments that stream");
     await page.getByLabel("Simulated, with").selectOption("worn");
     await page.getByRole("button", { name: "Start the simulated box" }).tap();
     await expect(page.getByText("Simulated box: listening")).toBeVisible();
@@ -39,7 +39,7 @@ test.describe("on a phone", () => {
 
     // A browser that dies in the middle comes back to what was taken.
     await page.reload();
-    await page.getByText("I have instruments that stream").tap();
+    await unfold(page, "I have instruments that stream");
     await page.getByRole("button", { name: "Listen" }).first().tap();
     for (const turn of TURNS.slice(1, -1)) {
       await valve(page).fill(String(turn));
@@ -116,7 +116,7 @@ test("an instrument is kept once and picked, and what the firm owns is named whe
   const of = (name: string) => page.getByRole("group", { name, exact: true });
   await of("Flow").getByLabel("Instrument").selectOption({ label: "Clip-on meter, ± 3.0 %" });
   await page.getByLabel("Meter reads").fill("2.9 L/s");
-  await page.getByText("I also have a gauge").click();
+  await unfold(page, "I also have a gauge");
   await page.getByLabel("Gauge reads").fill("1.4 bar");
   await page.getByLabel("Full scale", { exact: true }).fill("10 bar");
   await page.keyboard.press("Tab");
@@ -131,7 +131,7 @@ test("a logger's file is read in, looked through, and a window of it taken as a 
   page,
 }) => {
   await page.goto(GLASSHOUSES);
-  await page.getByText("I have instruments that stream").click();
+  await unfold(page, "I have instruments that stream");
   await page.getByRole("button", { name: "Read in a logger’s file" }).click();
   const dialog = page.getByRole("dialog");
   const begins = Date.parse("2026-11-20T08:00:00Z");

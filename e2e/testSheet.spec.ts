@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
-import { expect, expectAccessible, startServer, test } from "./harness.ts";
+import { expect, expectAccessible, startServer, test, unfold } from "./harness.ts";
 
 const AS_FOUND = "/jobs/ennet-glasshouses-transfer/tests/glasshouses-as-found";
 
@@ -92,7 +92,7 @@ test("what is said of a visit is kept, and its limits decide", async ({ page }) 
   await page.getByLabel("Flow may be short by").fill("30");
   await page.getByLabel("Measured by").selectOption("meter");
   await page.getByLabel("Meter reads", { exact: true }).fill("2.9 L/s");
-  await page.getByText("I also have a gauge").click();
+  await unfold(page, "I also have a gauge");
   await page.getByLabel("Gauge reads").fill("1.3 bar");
   await expect(page.locator("[data-acceptance]")).toHaveAttribute("data-acceptance", "meets");
   await page.getByRole("button", { name: "File this reading" }).click();
@@ -212,7 +212,7 @@ test("a real pump has a serial number, a warranty and a place, and is tested on 
   await expect(page.getByRole("heading", { name: /BR35-0417: on the stand/ })).toBeVisible();
   await page.getByLabel("Measured by").selectOption("meter");
   await page.getByLabel("Meter reads", { exact: true }).fill("3 L/s");
-  await page.getByText("I also have a gauge").click();
+  await unfold(page, "I also have a gauge");
   await page.getByLabel("Gauge reads").fill("1.7 bar");
   await expect(page.locator("[data-acceptance]")).toBeVisible();
   await page.getByRole("button", { name: "File this reading" }).click();

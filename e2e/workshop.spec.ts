@@ -9,6 +9,7 @@ import {
   saved,
   stage,
   test,
+  unfold,
 } from "./harness.ts";
 
 const duty = "[data-testid=duty]";
@@ -368,7 +369,7 @@ test("readings are filed, deleted and brought back", async ({ page }) => {
   await page.getByRole("button", { name: "As found", exact: true }).click();
   await page.getByLabel("Measured by").selectOption("meter");
   await page.getByLabel("Meter reads", { exact: true }).fill("3.6 L/s");
-  await page.getByText("I also have a gauge").click();
+  await unfold(page, "I also have a gauge");
   await page.getByLabel("Known by").selectOption("gauge");
   await page.getByLabel("Reads (− for vacuum)").fill("-26 kPa");
   await page.getByLabel("Gauge reads").fill("4.7 bar");

@@ -7,11 +7,11 @@ import type { PageArrived } from "#contract/api/pages.ts";
 import { goOn, queries, takeArrived } from "./api/queries.ts";
 import { atRest } from "./app/atRest.ts";
 import { settleFields } from "./app/early.ts";
+import { standSometime } from "./app/Fetched.tsx";
 import { keepForOffline } from "./app/offline.ts";
 import { keepPageLog, note } from "./app/pageLog.ts";
 import { openPage, routesOf } from "./app/routes.tsx";
 import { saidSettings, tellSettings } from "./app/settings.ts";
-import { standSometime } from "./app/stands.ts";
 
 keepPageLog();
 tellSettings();

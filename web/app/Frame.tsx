@@ -6,6 +6,7 @@ import { startFlushing } from "../outbox/flush.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
 import { useToasts } from "../ui/toast.ts";
+import { useStands } from "./Fetched.tsx";
 import { useSettings } from "./settings.ts";
 
 // Fetched when they are first asked for: the page is there before them.
@@ -25,10 +26,11 @@ export function Frame() {
     () => navigator.onLine,
     () => true,
   );
-  const [sheet, setSheet] = useState<"none" | "palette" | "keys">("none");
+  const [sheet, setSheet] = useState<"none" | "palette" | "keys" | "reset">("none");
   const said = useToasts(({ wanted }) => wanted);
   const health = useQuery(ofServer);
 
+  useStands();
   useEffect(startFlushing, []);
   // Right after the first view: what it says first may be that there is no network.
   useEffect(() => void toasts().catch(() => undefined), []);
@@ -94,9 +96,13 @@ export function Frame() {
           )}
         </span>
         {health.data?.demo && (
-          <Suspense fallback={null}>
-            <ResetDemo />
-          </Suspense>
+          <Button
+            look="quiet"
+            className="text-[14px] text-soft max-sm:hidden"
+            onClick={() => setSheet("reset")}
+          >
+            Demo: reset
+          </Button>
         )}
         <Button
           look="quiet"
@@ -133,6 +139,11 @@ export function Frame() {
       {sheet === "keys" && (
         <Suspense fallback={null}>
           <Keys onClose={() => setSheet("none")} />
+        </Suspense>
+      )}
+      {sheet === "reset" && (
+        <Suspense fallback={null}>
+          <ResetDemo onClose={() => setSheet("none")} />
         </Suspense>
       )}
       {said && (

@@ -1,7 +1,8 @@
-import { type ComponentType, lazy, Suspense } from "react";
+import { type ComponentType, lazy } from "react";
 import type { RouteObject } from "react-router";
 import { Empty, Loading } from "../ui/Notices.tsx";
 import { Broken } from "./Broken.tsx";
+import { Fetched } from "./Fetched.tsx";
 import { Frame } from "./Frame.tsx";
 
 /** A page's module; the pages that are drawn before they are sent say what they need for that. */
@@ -58,9 +59,9 @@ export function routesOf(opened: Opened | undefined): RouteObject[] {
   const page = (what: string, load: Load) => {
     const Page = opened?.load === load ? opened.Page : lazy(load);
     return (
-      <Suspense fallback={<Loading what={what} />}>
+      <Fetched fallback={<Loading what={what} />}>
         <Page />
-      </Suspense>
+      </Fetched>
     );
   };
   return [

@@ -1,15 +1,15 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import clsx from "clsx";
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { lineKnown } from "#model/assumed.ts";
 import { Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
 import { atRest } from "../app/atRest.ts";
+import { Fetched } from "../app/Fetched.tsx";
 import { fetchModules, modulesOf } from "../app/fetchModules.ts";
 import { shrinkHeads } from "../app/heads.ts";
 import { useSettings } from "../app/settings.ts";
-import { Stands } from "../app/stands.ts";
 import { GROUND_VIEWS } from "../ground/views.ts";
 import type { Owner } from "../measure/owner.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
@@ -279,23 +279,22 @@ function Bench() {
     <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
       <JobHeader stage={stage} />
       {measuring ? (
-        <Suspense fallback={<Loading what="the watch" />}>
+        <Fetched fallback={<Loading what="the watch" />}>
           <MeasurePane {...{ job, solved, owner, jobRevision }} band={currentBand(band)} />
-        </Suspense>
+        </Fetched>
       ) : ofItsOwn ? (
         <div
           ref={scroller}
           onScroll={shrinkHeads}
           className="relative min-h-0 flex-1 print:block max-lg:flex max-lg:flex-col max-lg:overflow-y-auto max-lg:*:shrink-0 lg:grid lg:grid-cols-[348px_minmax(0,1fr)_322px] lg:grid-rows-[minmax(0,1fr)]"
         >
-          <Suspense fallback={<Loading what={`the ${stage}`} />}>
+          <Fetched fallback={<Loading what={`the ${stage}`} />}>
             {stage === "ground" ? (
               <GroundPane {...{ job, onView }} view={viewOf(GROUND_VIEWS, params) ?? "field"} />
             ) : (
               <WellPane {...{ job, onView }} view={viewOf(WELL_VIEWS, params) ?? "hole"} />
             )}
-            <Stands />
-          </Suspense>
+          </Fetched>
           <section
             id={DUTY}
             aria-label="Duty and checks"
@@ -381,37 +380,37 @@ function Bench() {
             <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
               {view === "ledger" && <HeadLedger {...{ solved, sizeUps, job, onItem }} />}
               {view === "sizes" && (
-                <Suspense fallback={<Loading what="the sizes" />}>
+                <Fetched fallback={<Loading what="the sizes" />}>
                   <SizeSheet {...{ job, selected }} asked={solved.kind === "asked"} />
-                </Suspense>
+                </Fetched>
               )}
               {view === "changes" && (
-                <Suspense fallback={<Loading what="the columns" />}>
+                <Fetched fallback={<Loading what="the columns" />}>
                   <WhatIfPane job={job} />
                   <ChangesSheet {...{ job, solved }} />
-                </Suspense>
+                </Fetched>
               )}
               {view === "driving" && (
-                <Suspense fallback={<Loading what="the drive" />}>
+                <Fetched fallback={<Loading what="the drive" />}>
                   <DrivingPane {...{ job, selected }} />
-                </Suspense>
+                </Fetched>
               )}
               {view === "together" && (
-                <Suspense fallback={<Loading what="pump and pipe" />}>
+                <Fetched fallback={<Loading what="pump and pipe" />}>
                   <TogetherPane {...{ job, selected }} />
-                </Suspense>
+                </Fetched>
               )}
               {view === "time" && (
-                <Suspense fallback={<Loading what="the run" />}>
+                <Fetched fallback={<Loading what="the run" />}>
                   <TimePane job={job} />
-                </Suspense>
+                </Fetched>
               )}
               {view === "curve" && (
-                <Suspense fallback={<Loading what="the curve" />}>
+                <Fetched fallback={<Loading what="the curve" />}>
                   <div className="h-90 lg:h-full">
                     <CurveSheet {...{ solved, job }} band={settledBand(band)} />
                   </div>
-                </Suspense>
+                </Fetched>
               )}
             </div>
           </section>
@@ -419,9 +418,9 @@ function Bench() {
         </div>
       )}
       {conflict && (
-        <Suspense fallback={null}>
+        <Fetched fallback={null}>
           <ConflictDialog />
-        </Suspense>
+        </Fetched>
       )}
       <Working {...{ job, solved }} />
     </div>

@@ -1,7 +1,7 @@
-import { lazy, memo, Suspense } from "react";
+import { lazy, memo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobSolution } from "#model/solveJob.ts";
-import { Stands } from "../app/stands.ts";
+import { Fetched } from "../app/Fetched.tsx";
 import { Loading } from "../ui/Notices.tsx";
 import { useJobStore } from "./jobStore.ts";
 import type { Part } from "./part.ts";
@@ -31,12 +31,7 @@ interface Props {
 export const PartInHand = memo(function PartInHand({ part, ...rest }: Props) {
   // As typed, where all around it follows a frame later.
   const props = { ...rest, job: useJobStore((s) => s.job) };
-  return (
-    <Suspense fallback={<Loading what={LOADED[part]} />}>
-      {panel(part, props)}
-      <Stands />
-    </Suspense>
-  );
+  return <Fetched fallback={<Loading what={LOADED[part]} />}>{panel(part, props)}</Fetched>;
 });
 
 const LOADED: Record<Part, string> = {

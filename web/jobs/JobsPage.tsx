@@ -5,7 +5,6 @@ import type { JobSummary } from "#contract/api/api.ts";
 import { OWED, type Owed, owedNext } from "#model/owed.ts";
 import { api } from "../api/client.ts";
 import { allJobs, queries } from "../api/queries.ts";
-import { useStands } from "../app/stands.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
 import { deletedToast } from "../ui/deletedToast.ts";
@@ -42,7 +41,6 @@ export const prepare = async (): Promise<boolean> => {
 
 /** Every job, by what it is owed next. */
 export default function JobsPage() {
-  useStands();
   const jobs = useQuery(allJobs);
   const [params, setParams] = useSearchParams();
   const [search, setSearch] = useState(params.get("q") ?? "");

@@ -3,14 +3,12 @@ import { Link, useNavigate } from "react-router";
 import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { useUnits } from "../app/settings.ts";
-import { useStands } from "../app/stands.ts";
 import { toast } from "../ui/toast.ts";
 import { DRAWINGS, DRAWN } from "./drawings.tsx";
 import { startJob } from "./startJob.ts";
 
 /** What the customer says, as tiles: each opens the sketch that asks what has to be measured for it. */
 export default function NewPage() {
-  useStands();
   const units = useUnits();
   const navigate = useNavigate();
   const [starting, setStarting] = useState(false);

@@ -15,7 +15,6 @@ import {
 } from "#model/kinds/kinds.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { useSettings, useUnits } from "../app/settings.ts";
-import { useStands } from "../app/stands.ts";
 import { PlaceFields } from "../job/parts/PlaceFields.tsx";
 import { useSolution } from "../job/useSolution.ts";
 import { Button } from "../ui/Button.tsx";
@@ -50,7 +49,6 @@ export default function SketchPage() {
 }
 
 function Card({ kind }: { kind: JobKindId }) {
-  useStands();
   const units = useUnits();
   const navigate = useNavigate();
   const { draft, change, type, entries, sketch, forget, clear } = useSketch(kind);

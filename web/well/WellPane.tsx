@@ -1,7 +1,8 @@
 import clsx from "clsx";
-import { lazy, type ReactNode, Suspense } from "react";
+import { lazy, type ReactNode } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { hasWell } from "#model/well/settle.ts";
+import { Fetched } from "../app/Fetched.tsx";
 import { useJobStore } from "../job/jobStore.ts";
 import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
 import { Switch } from "../ui/Switch.tsx";
@@ -108,9 +109,9 @@ function toldOf(view: WellView, props: ToldProps, typed: JobDocument): ReactNode
       return <OtherTold {...props} />;
     case "what-if":
       return (
-        <Suspense fallback={<Loading what="the columns" />}>
+        <Fetched fallback={<Loading what="the columns" />}>
           <WhatIfPane job={props.job} />
-        </Suspense>
+        </Fetched>
       );
   }
 }
