@@ -57,6 +57,14 @@ module.exports = {
       to: { circular: true },
     },
     {
+      name: "no-folder-circles",
+      comment: "A folder stands above or below another, never both.",
+      severity: "error",
+      scope: "folder",
+      from: { path: "^(core|web)/" },
+      to: { circular: true },
+    },
+    {
       name: "nothing-missing",
       comment: "Every import is found.",
       severity: "error",

@@ -5,13 +5,13 @@ import { createRoot, hydrateRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import type { PageArrived } from "#contract/api/pages.ts";
 import { goOn, queries, takeArrived } from "./api/queries.ts";
-import { atRest } from "./app/atRest.ts";
-import { settleFields } from "./app/early.ts";
-import { standSometime } from "./app/Fetched.tsx";
 import { keepForOffline } from "./app/offline.ts";
-import { keepPageLog, note } from "./app/pageLog.ts";
 import { openPage, routesOf } from "./app/routes.tsx";
-import { saidSettings, tellSettings } from "./app/settings.ts";
+import { atRest } from "./lib/atRest.ts";
+import { settleFields } from "./lib/early.ts";
+import { standSometime } from "./lib/Fetched.tsx";
+import { keepPageLog, note } from "./state/pageLog.ts";
+import { saidSettings, tellSettings } from "./state/settings.ts";
 
 keepPageLog();
 tellSettings();

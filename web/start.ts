@@ -4,8 +4,8 @@ import "@fontsource/barlow/latin-600.css";
 import "@fontsource/barlow-condensed/latin-500.css";
 import "@fontsource/barlow-condensed/latin-600.css";
 import "./styles.css";
-import { keepEarly } from "./app/early.ts";
-import { fetchModules, modulesOf } from "./app/fetchModules.ts";
+import { keepEarly } from "./lib/early.ts";
+import { fetchModules, modulesOf } from "./lib/fetchModules.ts";
 
 async function begin(): Promise<void> {
   // All that the page is made of at once: found in one another they would be asked for wave after wave. What cannot be had

@@ -8,7 +8,7 @@ import { VitePWA } from "vite-plugin-pwa";
 const FIRST = {
   application: "main.tsx",
   JobsPage: "jobs/JobsPage.tsx",
-  JobPage: "job/JobPage.tsx",
+  JobPage: "jobPage/JobPage.tsx",
   SketchPage: "new/SketchPage.tsx",
   NewPage: "new/NewPage.tsx",
   PumpsPage: "pumps/PumpsPage.tsx",

@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useRouteError } from "react-router";
 import { ofServer } from "../api/queries.ts";
+import { note, report } from "../state/pageLog.ts";
 import { Button } from "../ui/Button.tsx";
-import { note, report } from "./pageLog.ts";
 
 /** How an application says that a part of it, or a newer version of that part, could not be fetched. */
 const UNFETCHED = /dynamically imported module|Importing a module script|error loading/i;

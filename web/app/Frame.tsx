@@ -2,12 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState, useSyncExternalStore } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { ofServer } from "../api/queries.ts";
+import { useStands } from "../lib/Fetched.tsx";
 import { startFlushing } from "../outbox/flush.ts";
+import { useSettings } from "../state/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
 import { useToasts } from "../ui/toast.ts";
-import { useStands } from "./Fetched.tsx";
-import { useSettings } from "./settings.ts";
 
 // Fetched when they are first asked for: the page is there before them.
 const Palette = lazy(() => import("./Palette.tsx"));

@@ -4,11 +4,11 @@ import { Command } from "cmdk";
 import { useLocation, useNavigate, useParams } from "react-router";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { allJobs, allPumps, ofServer } from "../api/queries.ts";
-import { downloadJob } from "../job/downloadJob.ts";
-import { useSettings } from "./settings.ts";
+import { downloadJob } from "../exchange/downloadJob.ts";
+import { useSettings } from "../state/settings.ts";
 
 // The bench is there whenever a job is open; the palette itself must not wait for it, nor it for the palette.
-const bench = () => import("../job/jobStore.ts");
+const bench = () => import("../openJob/jobStore.ts");
 const onBench = async (run: (store: Awaited<ReturnType<typeof bench>>) => void) =>
   run(await bench());
 

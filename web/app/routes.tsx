@@ -1,8 +1,8 @@
 import { type ComponentType, lazy } from "react";
 import type { RouteObject } from "react-router";
+import { Fetched } from "../lib/Fetched.tsx";
 import { Empty, Loading } from "../ui/Notices.tsx";
 import { Broken } from "./Broken.tsx";
-import { Fetched } from "./Fetched.tsx";
 import { Frame } from "./Frame.tsx";
 
 /** A page's module; the pages that are drawn before they are sent say what they need for that. */
@@ -19,7 +19,7 @@ type Load = () => Promise<PageModule>;
 const BOARD: Load = () => import("../jobs/JobsPage.tsx");
 const NEW: Load = () => import("../new/NewPage.tsx");
 const SKETCH: Load = () => import("../new/SketchPage.tsx");
-const JOB: Load = () => import("../job/JobPage.tsx");
+const JOB: Load = () => import("../jobPage/JobPage.tsx");
 
 /** Pages that are there before the application is: by their address, with what it names. */
 export const FIRST: readonly [RegExp, Load][] = [

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Deleted } from "#contract/api/api.ts";
 import { api } from "../api/client.ts";
 import { queries } from "../api/queries.ts";
-import { localDay, wallClock } from "../app/clock.ts";
+import { localDay, wallClock } from "../lib/clock.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { toast } from "../ui/toast.ts";

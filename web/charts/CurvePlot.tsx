@@ -11,7 +11,7 @@ import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
 import { type Pump, toleranceOf } from "#core/pump/pump.ts";
 import type { Band } from "#core/whatif/uncertainty.ts";
 import { waterOf } from "#words/items.ts";
-import { useSettings } from "../app/settings.ts";
+import { useSettings } from "../state/settings.ts";
 import { type Inks, inks } from "./inks.ts";
 import { type Data, type Layout, loadPlotly, useResized } from "./plot.ts";
 

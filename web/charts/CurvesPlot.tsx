@@ -3,7 +3,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { SHOWN, shownUnit, toUnit } from "#contract/units/units.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { pumpCurve } from "#core/pump/curve.ts";
-import { useSettings } from "../app/settings.ts";
+import { useSettings } from "../state/settings.ts";
 import { inks } from "./inks.ts";
 import { type Data, loadPlotly, useResized } from "./plot.ts";
 

@@ -3,7 +3,7 @@ import { format } from "#contract/units/format.ts";
 import { SHOWN, shownUnit, toUnit } from "#contract/units/units.ts";
 import type { Money } from "#core/choose/front.ts";
 import type { TogetherFound, TogetherTold } from "#model/choose/together.ts";
-import { useSettings } from "../app/settings.ts";
+import { useSettings } from "../state/settings.ts";
 import { inks } from "./inks.ts";
 import { type Data, loadPlotly, useResized } from "./plot.ts";
 

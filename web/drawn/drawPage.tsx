@@ -5,7 +5,7 @@ import { createStaticHandler, createStaticRouter, StaticRouterProvider } from "r
 import type { PageAsked, PageDrawn } from "#contract/api/pages.ts";
 import { queries, takeArrived } from "../api/queries.ts";
 import { openPage, routesOf } from "../app/routes.tsx";
-import { saidSettings, takeSettings, useSettings } from "../app/settings.ts";
+import { saidSettings, takeSettings, useSettings } from "../state/settings.ts";
 
 /**
  * Draws a page as the application would draw it first in a browser. One after the other: the bench, what was read and

@@ -8,7 +8,7 @@ import { compareHoses, type HoseRow, type HoseSupply } from "#core/whatif/hoses.
 import { duration } from "#words/duration.ts";
 import { stockName, UNSETTLED } from "#words/items.ts";
 import { allPumps } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
+import { useUnits } from "../state/settings.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";

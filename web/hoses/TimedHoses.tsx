@@ -9,8 +9,8 @@ import type { HoseRow } from "#core/whatif/hoses.ts";
 import { ratioWords } from "#words/fieldTests.ts";
 import { unfitWords } from "#words/instruments.ts";
 import { stockName } from "#words/items.ts";
-import { useUnits } from "../app/settings.ts";
-import { USUAL_BUCKET } from "../measure/usual.ts";
+import { USUAL_BUCKET } from "../stages/measure/reading/usual.ts";
+import { useUnits } from "../state/settings.ts";
 import { SelectField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { JobSummary, SmallSection } from "#contract/api/api.ts";
 import { format } from "#contract/units/format.ts";
 import { ACCEPTANCE } from "#words/comparison.ts";
-import { useUnits } from "../app/settings.ts";
+import { useUnits } from "../state/settings.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Trash2 } from "../ui/icons.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";

@@ -2,7 +2,7 @@ import { lazy, Suspense, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import type { JobBundle } from "#contract/jobBundle.ts";
 import { api, newId } from "../api/client.ts";
-import type { Progress } from "../imports/takeIn.ts";
+import type { Progress } from "../exchange/takeIn.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileUp } from "../ui/icons.ts";
 import { toast } from "../ui/toast.ts";
@@ -22,7 +22,7 @@ async function readBundle(
   const [{ bundleSchema }, { fieldIssues }, { openBundle }] = await Promise.all([
     import("#contract/jobBundle.ts"),
     import("#contract/documents/issues.ts"),
-    import("../job/bundle.ts"),
+    import("../exchange/bundle.ts"),
   ]);
   const parsed = bundleSchema.safeParse(given);
   if (parsed.success) return openBundle(parsed.data as JobBundle, signal, told);

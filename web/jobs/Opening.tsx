@@ -1,5 +1,5 @@
-import { Sending } from "../imports/Sending.tsx";
-import type { Progress } from "../imports/takeIn.ts";
+import { Sending } from "../exchange/Sending.tsx";
+import type { Progress } from "../exchange/takeIn.ts";
 import { Dialog } from "../ui/Dialog.tsx";
 
 /** A job with its tests and pictures on its way in. */

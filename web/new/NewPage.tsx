@@ -2,9 +2,9 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
-import { useUnits } from "../app/settings.ts";
+import { DRAWINGS, DRAWN } from "../drawings/drawings.tsx";
+import { useUnits } from "../state/settings.ts";
 import { toast } from "../ui/toast.ts";
-import { DRAWINGS, DRAWN } from "./drawings.tsx";
 import { startJob } from "./startJob.ts";
 
 /** What the customer says, as tiles: each opens the sketch that asks what has to be measured for it. */

@@ -2,10 +2,10 @@ import clsx from "clsx";
 import { useId } from "react";
 import { format } from "#contract/units/format.ts";
 import { bareUnit, inBareUnit, MEASURES, type Measure } from "#model/kinds/kind.ts";
-import { useUnits } from "../app/settings.ts";
+import { DRAWN } from "../drawings/drawings.tsx";
+import { useUnits } from "../state/settings.ts";
 import { Problem } from "../ui/Problem.tsx";
 import { useRefusal } from "../ui/refusals.ts";
-import { DRAWN } from "./drawings.tsx";
 import { type Entry, NAMES_A_UNIT } from "./useSketch.ts";
 
 /** A dimension to be typed, where it stands on the drawing; without a place, one of the assumptions beside it. */

@@ -14,15 +14,15 @@ import {
   usualOf,
 } from "#model/kinds/kinds.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
-import { useSettings, useUnits } from "../app/settings.ts";
-import { PlaceFields } from "../job/parts/PlaceFields.tsx";
-import { useSolution } from "../job/useSolution.ts";
+import { DRAWN } from "../drawings/drawings.tsx";
+import { PlaceFields } from "../jobFields/PlaceFields.tsx";
+import { useSolution } from "../openJob/useSolution.ts";
+import { useSettings, useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/Fields.tsx";
 import { Empty } from "../ui/Notices.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { useRefused } from "../ui/refusals.ts";
-import { DRAWN } from "./drawings.tsx";
 import { Drawing } from "./NewPage.tsx";
 import { SketchField } from "./SketchField.tsx";
 import { SketchVerdict, VerdictStrip } from "./SketchVerdict.tsx";

@@ -6,11 +6,11 @@ import type { ArrangementOfDocuments } from "#model/choose/choose.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
-import { useUnits } from "../app/settings.ts";
-import { PumpsThatDoIt } from "../choose/PumpsThatDoIt.tsx";
-import { CheckList } from "../job/CheckList.tsx";
-import { Plate } from "../job/Figures.tsx";
-import { Working } from "../job/Working.tsx";
+import { Working } from "../derivation/Working.tsx";
+import { CheckList } from "../duty/CheckList.tsx";
+import { Plate } from "../duty/Figures.tsx";
+import { PumpsThatDoIt } from "../stages/pump/PumpsThatDoIt.tsx";
+import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 
 /** What the sketch comes to: what is still to measure, or the flow, the head it takes and three pumps. */

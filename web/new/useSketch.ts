@@ -6,7 +6,7 @@ import { parseQuantity } from "#contract/units/parse.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { bareUnit, type Demand, MEASURES, type Measure, type Values } from "#model/kinds/kind.ts";
 import { KINDS, type Sketch } from "#model/kinds/kinds.ts";
-import { useStepUnits, useUnits } from "../app/settings.ts";
+import { useStepUnits, useUnits } from "../state/settings.ts";
 
 /** What was typed, as it was typed, and the units it was typed under. */
 interface Typed {

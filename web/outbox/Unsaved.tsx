@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, newId } from "../api/client.ts";
-import { downloadJob } from "../job/downloadJob.ts";
+import { downloadJob } from "../exchange/downloadJob.ts";
 import { Button } from "../ui/Button.tsx";
 import { toast } from "../ui/toast.ts";
 import { useLongList } from "../ui/useLongList.ts";

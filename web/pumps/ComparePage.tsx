@@ -9,8 +9,8 @@ import { GRAVITY } from "#core/quantity/constants.ts";
 import { PLATE_FIELDS, valueAt } from "#model/pumpTable/fields.ts";
 import { plateValue } from "#words/plate.ts";
 import { allPumps } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
 import { CurvesPlot } from "../charts/CurvesPlot.tsx";
+import { useUnits } from "../state/settings.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 
 /** kg/m³ of the water a published efficiency is told for */

@@ -13,11 +13,11 @@ import {
   STICKER_DOUBT,
 } from "#core/pump/curveFrom.ts";
 import { CURVE_WAY_NAMES } from "#words/plate.ts";
-import { useUnits } from "../app/settings.ts";
+import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { SelectField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
-import type { GotCurve } from "./gotCurve.ts";
+import type { GotCurve } from "./trace/gotCurve.ts";
 
 const TraceSheet = lazy(() => import("./trace/TraceSheet.tsx"));
 

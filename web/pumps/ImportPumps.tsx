@@ -4,15 +4,15 @@ import { PUMP_COLUMNS } from "#model/pumpTable/columns.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { newId } from "../api/client.ts";
 import { allPumps, queries } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
-import { Reading } from "../imports/Reading.tsx";
-import { Sending } from "../imports/Sending.tsx";
-import { type Progress, takeIn, whyNot } from "../imports/takeIn.ts";
-import { useTable } from "../imports/useTable.ts";
+import { Reading } from "../exchange/Reading.tsx";
+import { Sending } from "../exchange/Sending.tsx";
+import { type Progress, takeIn, whyNot } from "../exchange/takeIn.ts";
+import { useTable } from "../exchange/useTable.ts";
+import { readTextFile } from "../lib/readTextFile.ts";
+import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { SelectField } from "../ui/Fields.tsx";
-import { readTextFile } from "../ui/readTextFile.ts";
 import { toast } from "../ui/toast.ts";
 
 /** Rows shown of what would be imported; the rest is counted. */

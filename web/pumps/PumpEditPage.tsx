@@ -22,9 +22,9 @@ import { QuantityField } from "../ui/QuantityField.tsx";
 import { useRefused } from "../ui/refusals.ts";
 import { toast } from "../ui/toast.ts";
 import { CurveEntry } from "./CurveEntry.tsx";
-import type { GotCurve } from "./gotCurve.ts";
 import { PlateFields } from "./PlateFields.tsx";
 import { SweepEntry } from "./SweepEntry.tsx";
+import type { GotCurve } from "./trace/gotCurve.ts";
 
 type Point = Partial<PumpDocument["points"][number]>;
 type Patch = { [Key in keyof Point]: number | undefined };

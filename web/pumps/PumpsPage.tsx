@@ -7,9 +7,9 @@ import { bestEfficiencyFlow, pumpCurve, shutoffHead } from "#core/pump/curve.ts"
 import { PUMP_KINDS } from "#words/items.ts";
 import { api } from "../api/client.ts";
 import { allPumps } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
+import { downloadText } from "../lib/downloadText.ts";
+import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
-import { downloadText } from "../ui/downloadText.ts";
 import { SelectField, TextField } from "../ui/Fields.tsx";
 import { Plus } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";

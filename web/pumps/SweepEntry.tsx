@@ -3,7 +3,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { sweptPower } from "#core/driving/motor.ts";
 import { fitSweep } from "#core/driving/sweepFit.ts";
-import { useUnits } from "../app/settings.ts";
+import { useUnits } from "../state/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";

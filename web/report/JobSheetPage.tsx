@@ -6,14 +6,14 @@ import { jobSheet } from "#model/report/jobSheet.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { waters } from "#model/watering/waters.ts";
 import { oneOf } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
-import { useWatering } from "../ground/useWatering.ts";
-import { Section } from "../job/Section.tsx";
-import { useBand } from "../job/useBand.ts";
-import { useOverTime } from "../time/useOverTime.ts";
+import { Section } from "../drawings/Section.tsx";
+import { useBand } from "../openJob/useBand.ts";
+import { useOverTime } from "../openJob/useOverTime.ts";
+import { useWatering } from "../openJob/useWatering.ts";
+import { useWell } from "../openJob/useWell.ts";
+import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
-import { useWell } from "../well/useWell.ts";
 import { Blocks } from "./Blocks.tsx";
 
 /** The job on one sheet, as it was last saved, to read or to print. */

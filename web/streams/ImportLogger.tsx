@@ -8,15 +8,15 @@ import {
 import { type LoggerColumn, retaken, unitsOf } from "#model/loggerTable.ts";
 import { api, newId } from "../api/client.ts";
 import { retrying } from "../api/retrying.ts";
-import { Reading } from "../imports/Reading.tsx";
-import { Sending } from "../imports/Sending.tsx";
-import { type Progress, whyNot } from "../imports/takeIn.ts";
-import { useTable } from "../imports/useTable.ts";
+import { Reading } from "../exchange/Reading.tsx";
+import { Sending } from "../exchange/Sending.tsx";
+import { type Progress, whyNot } from "../exchange/takeIn.ts";
+import { useTable } from "../exchange/useTable.ts";
+import { readTextFile } from "../lib/readTextFile.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { PercentField, SelectField, TextField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
-import { readTextFile } from "../ui/readTextFile.ts";
 
 /** A logger's file as a stream of the job: its columns said, its clock put right, row by row refused with the reason. */
 export default function ImportLogger({

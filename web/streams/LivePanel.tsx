@@ -14,7 +14,7 @@ import { STEADY, type Steadiness, steadiness } from "#core/measurement/steady.ts
 import { truthWords } from "#words/streams.ts";
 import { api, newId } from "../api/client.ts";
 import { streamsOf } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
+import { useUnits } from "../state/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { deletedToast } from "../ui/deletedToast.ts";
 import { SelectField } from "../ui/Fields.tsx";

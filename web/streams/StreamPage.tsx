@@ -8,7 +8,7 @@ import { shownUnit } from "#contract/units/units.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { steadinessOver } from "#core/measurement/steady.ts";
 import { api } from "../api/client.ts";
-import { useSettings } from "../app/settings.ts";
+import { useSettings } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import type { ChannelNow } from "./LivePanel.tsx";

@@ -3,7 +3,7 @@ import { outOfRange, type QuantityRange } from "#contract/documents/ranges.ts";
 import { formatForEntry } from "#contract/units/format.ts";
 import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, SHOWN, toUnit, unitOf } from "#contract/units/units.ts";
-import { useStepUnits, useUnits } from "../app/settings.ts";
+import { useStepUnits, useUnits } from "../state/settings.ts";
 import { Problem } from "./Problem.tsx";
 import { type ReadText, useEntry } from "./useEntry.ts";
 

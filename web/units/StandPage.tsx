@@ -5,9 +5,9 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { solveJob } from "#model/solveJob.ts";
 import { standJob } from "#model/standJob.ts";
 import { oneOf } from "../api/queries.ts";
-import { useBand } from "../job/useBand.ts";
-import MeasurePane from "../measure/MeasurePane.tsx";
-import type { Owner } from "../measure/owner.ts";
+import type { Owner } from "../openJob/owner.ts";
+import { useBand } from "../openJob/useBand.ts";
+import MeasurePane from "../stages/measure/MeasurePane.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 
 /** One real pump on the stand in the shop: measured as on a job, without one. */

@@ -10,13 +10,13 @@ import { crossingWords, doubtfulPercent } from "#words/fieldTests.ts";
 import { itemName } from "#words/items.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import { oneOf, revisionOf, testsOf } from "../api/queries.ts";
-import { useUnits } from "../app/settings.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
-import { pumpItems } from "../job/jobStore.ts";
-import { useDoubt } from "../job/useBand.ts";
+import { YearsPlot } from "../charts/YearsPlot.tsx";
+import { pumpItems } from "../openJob/jobStore.ts";
+import { useDoubt } from "../openJob/useBand.ts";
+import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
-import { YearsPlot } from "./YearsPlot.tsx";
 
 /** Every visit to a job on one sheet: as judged on its day, as judged today, and where it is going. */
 export default function YearsPage() {

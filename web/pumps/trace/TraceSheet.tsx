@@ -3,12 +3,12 @@ import { SHOWN, UNITS } from "#contract/units/units.ts";
 import type { Spot } from "#core/trace/projective.ts";
 import { lookOver, type SheetFault, type TraceRemark } from "#core/trace/sheet.ts";
 import { snapToLine } from "#core/trace/snapToLine.ts";
-import { useUnits } from "../../app/settings.ts";
+import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { NumberField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
-import type { GotCurve } from "../gotCurve.ts";
+import type { GotCurve } from "./gotCurve.ts";
 import { Loupe } from "./Loupe.tsx";
 import {
   type Held,

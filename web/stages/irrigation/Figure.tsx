@@ -1,0 +1,23 @@
+import type { ComponentProps } from "react";
+import type { WateringFigure } from "#model/watering/derivations.ts";
+import { useFigureWorking } from "../../derivation/FigureWorking.tsx";
+import { Figure as PlainFigure } from "../../ui/Figure.tsx";
+
+/** A figure of the watering; one that has a working opens it. */
+export function Figure({
+  working,
+  gun,
+  ...rest
+}: Omit<ComponentProps<typeof PlainFigure>, "onShow"> & {
+  working?: WateringFigure;
+  /** number of the gun it is of */
+  gun?: number;
+}) {
+  const show = useFigureWorking("water");
+  return (
+    <PlainFigure
+      {...rest}
+      onShow={working && (() => show(gun === undefined ? working : `${working}.${gun}`))}
+    />
+  );
+}

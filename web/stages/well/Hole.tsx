@@ -1,0 +1,288 @@
+import type { JobDocument, WellDocument } from "#contract/documents/job.ts";
+import { RANGES } from "#contract/documents/ranges.ts";
+import { format, formatDoubtful } from "#contract/units/format.ts";
+import { standingOf } from "#model/well/settle.ts";
+import type { Guarded, WellTold } from "#model/well/well.ts";
+import { duration } from "#words/duration.ts";
+import { amountOf } from "#words/overTime.ts";
+import { fitWords, litres, seasonName, spell } from "#words/well.ts";
+import { DrawdownPlot } from "../../charts/DrawdownPlot.tsx";
+import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
+import { Usual } from "../../jobFields/Usual.tsx";
+import { without } from "../../lib/without.ts";
+import { useUnits } from "../../state/settings.ts";
+import { Button, IconButton } from "../../ui/Button.tsx";
+import { Plus, Trash2 } from "../../ui/icons.ts";
+import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
+import { Said } from "../../ui/Said.tsx";
+import { setWell } from "./edits.ts";
+import { Figure } from "./Figure.tsx";
+import type { ToldProps } from "./props.ts";
+
+/** What a well gives, how far pumping draws it down, and where the pump may hang. */
+export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument }) {
+  const units = useUnits();
+  const { seasons, casing, window, guarded } = told;
+  const dry = seasons[0];
+  const season = dry?.assumed ? "as it stands now, no dry season measured" : "dry season";
+  const length = (si: number) => format(si, "length", units);
+  return (
+    <div className="grid gap-4">
+      <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3" data-testid="well-figures">
+        <Figure
+          name="Pump may hang"
+          value={
+            !window.top
+              ? "not known"
+              : !Number.isFinite(window.to)
+                ? `below ${length(window.from)}`
+                : window.to < window.from
+                  ? "nowhere"
+                  : `${length(window.from).replace(/ .*/, "")} to ${length(window.to)}`
+          }
+          note={`it hangs ${length(told.depth)} down${window.top ? "" : "; type a step of the test"}`}
+        />
+        {dry?.pumping !== undefined && (
+          <Figure
+            name="Lowest pumping level"
+            value={length(dry.pumping)}
+            note={
+              dry.doubt === undefined
+                ? `${season}, at the cut-in`
+                : `${season}, at the cut-in, ± ${length(dry.doubt)} by the test`
+            }
+            working="pumping"
+          />
+        )}
+        {dry?.gives !== undefined && Number.isFinite(dry.gives) && (
+          <Figure
+            name="The well gives"
+            value={format(dry.gives, "flow", units)}
+            note={
+              told.fit.kind === "fitted" && dry.gives > told.fit.testedTo
+                ? `${season}, 3 ft (0.9 m) over the intake, if the curve goes on past the ${format(told.fit.testedTo, "flow", units)} that were tested`
+                : `without end, ${season}, 3 ft (0.9 m) over the intake`
+            }
+            working="gives"
+          />
+        )}
+        {casing && (
+          <>
+            <Figure
+              name="Out of the casing"
+              value={litres(casing.volume, units)}
+              note="before the ground gives it all"
+              working="casing"
+            />
+            <Figure
+              name="Recovers 90 %"
+              value={spell(casing.recovers)}
+              note="after the pump stops, by the casing alone"
+              working="settles"
+            />
+          </>
+        )}
+      </dl>
+      <Test {...{ job: typed, told }} />
+      <Seasons {...{ seasons, flowWanted: job.wantedFlow }} />
+      {guarded && <Guard {...{ guarded, job: typed }} />}
+      <p className="text-[14px]">
+        Drilling, deepening, sealing and disinfecting a well, and connecting it to drinking water,
+        belong to licensed people in most places. Keep the casing closed and everything that goes
+        down it clean.
+      </p>
+    </div>
+  );
+}
+
+/** The pumping test, step by step, and the curve through it. */
+function Test({ job, told }: { job: JobDocument; told: WellTold }) {
+  const units = useUnits();
+  const steps = job.well?.steps ?? [];
+  const said = fitWords(told.fit, units);
+  const set = (at: number, patch: Partial<(typeof steps)[number]>) =>
+    setWell({ steps: steps.with(at, { ...steps[at], ...patch } as (typeof steps)[number]) });
+  return (
+    <section aria-label="Pumping test" className="grid gap-2">
+      <h2 className="text-xl">Pumping test</h2>
+      <div className="grid gap-2 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+        <div className="grid content-start gap-2">
+          <Usual
+            label="Water before the test"
+            quantity="length"
+            range={RANGES.depth}
+            usual={standingOf(job)}
+            value={job.well?.standing}
+            onChange={(standing) => setWell({ standing })}
+          />
+          {steps.map((step, i) => (
+            <div key={i} className="grid grid-cols-[1fr_1fr_0.8fr_auto] items-end gap-1.5">
+              <JobQuantity
+                label={`Step ${i + 1}, flow`}
+                quantity="flow"
+                range={RANGES.flow}
+                value={step.flow}
+                onChange={(flow) => set(i, { flow })}
+              />
+              <JobQuantity
+                label="level"
+                quantity="length"
+                range={RANGES.depth}
+                value={step.level}
+                onChange={(level) => set(i, { level })}
+              />
+              <OptionalNumber
+                label="min"
+                whole={false}
+                most={100_000}
+                value={step.minutes}
+                onChange={(minutes) => {
+                  const { minutes: _, ...rest } = step;
+                  setWell({
+                    steps: steps.with(i, minutes === undefined ? rest : { ...rest, minutes }),
+                  });
+                }}
+              />
+              <IconButton
+                label={`Take step ${i + 1} out`}
+                onClick={() => setWell({ steps: steps.toSpliced(i, 1) })}
+              >
+                <Trash2 size={16} aria-hidden />
+              </IconButton>
+            </div>
+          ))}
+          <Button
+            className="justify-self-start"
+            disabled={steps.length >= 100}
+            onClick={() => setWell({ steps: [...steps, nextStep(job)] })}
+          >
+            <Plus size={16} aria-hidden /> A step
+          </Button>
+        </div>
+        {told.fit.kind === "fitted" && <DrawdownPlot {...{ job, told }} />}
+      </div>
+      <Said {...said} />
+      {told.differs && (
+        <div className="grid justify-items-start gap-1">
+          <Said
+            severity="watch"
+            sentence="The line is solved with another drawdown than these steps give."
+          />
+          <Button onClick={() => setWell({})}>Take the test’s</Button>
+        </div>
+      )}
+      {told.short.map(({ step, needs }) => (
+        <Said
+          key={step}
+          severity="watch"
+          sentence={`Step ${step + 1} was too short: by what stands in the casing alone the level takes ${duration(needs)} to settle, and what was pumped came in part out of the casing.`}
+        />
+      ))}
+    </section>
+  );
+}
+
+/** A further step, a little more than the last. */
+function nextStep(job: JobDocument) {
+  const last = job.well?.steps?.at(-1);
+  const standing = standingOf(job);
+  const flow = last ? 1.5 * last.flow : (job.wantedFlow ?? 5e-4);
+  return { flow, level: last ? last.level + 0.6 * (last.level - standing) : standing + 3 };
+}
+
+function Seasons({
+  seasons,
+  flowWanted,
+}: {
+  seasons: WellTold["seasons"];
+  flowWanted: number | undefined;
+}) {
+  const units = useUnits();
+  const length = (si: number | undefined) => (si === undefined ? "–" : format(si, "length", units));
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full border-collapse text-left text-[15px]" data-testid="seasons">
+        <caption className="sr-only">The well through the year</caption>
+        <thead>
+          <tr className="text-[13px] text-soft">
+            <td />
+            {["Standing", "Pumped to", "Drawn down", "At cut-in", "It gives"].map((name) => (
+              <th key={name} scope="col" className="px-1.5 pb-1 font-normal">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {seasons.map(({ at, assumed, standing, pumping, drawdown, doubt, flow, gives }) => (
+            <tr key={at} className="border-t border-rule">
+              <th scope="row" className="px-1.5 py-1 font-normal">
+                {seasonName({ at, assumed })}
+              </th>
+              <td className="px-1.5">{length(standing)}</td>
+              <td className="plate px-1.5">{length(pumping)}</td>
+              <td className="px-1.5">
+                {drawdown === undefined
+                  ? "–"
+                  : doubt === undefined
+                    ? length(drawdown)
+                    : formatDoubtful(drawdown, doubt, "length", units)}
+              </td>
+              <td className="px-1.5">{flow === undefined ? "–" : format(flow, "flow", units)}</td>
+              <td className="px-1.5">
+                {gives === undefined || !Number.isFinite(gives)
+                  ? "–"
+                  : format(gives, "flow", units)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {seasons.every(({ flow }) => flow === undefined) && (
+        <p className="pt-1 text-[14px] text-soft">
+          {flowWanted === undefined
+            ? "Say what flow is wanted under Need, and what a test drew it down to: then the pumping levels stand here."
+            : "The pumping levels stand here once a test says how far pumping draws it down."}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** A well weaker than its pump: what its guard makes of a day. */
+function Guard({ guarded, job }: { guarded: Guarded; job: JobDocument }) {
+  const units = useUnits();
+  const { dryRun } = job.well ?? {};
+  const flow = (si: number) => format(si, "flow", units);
+  return (
+    <section aria-label="Weaker than its pump" className="grid gap-2">
+      <h2 className="text-xl">Weaker than its pump</h2>
+      <Said
+        severity="watch"
+        sentence={`The pump lifts ${flow(guarded.lifts)}, more than the well gives in the dry season: with a guard against running dry it runs ${(100 * guarded.runs).toFixed(0)} % of the day, ${guarded.startsPerHour.toFixed(1)} starts an hour, and gives ${amountOf(guarded.perDay, units)} a day at the most. A tank lives on that meanwhile.`}
+      />
+      <div className="grid grid-cols-2 gap-2 sm:max-w-80">
+        <Usual
+          label="Guard stops it at"
+          quantity="length"
+          range={RANGES.depth}
+          usual={guarded.stop}
+          value={dryRun?.stop}
+          onChange={(stop) =>
+            setWell({ dryRun: without({ ...dryRun, stop }) as WellDocument["dryRun"] })
+          }
+        />
+        <Usual
+          label="and again from"
+          quantity="length"
+          range={RANGES.depth}
+          usual={guarded.restart}
+          value={dryRun?.restart}
+          onChange={(restart) =>
+            setWell({ dryRun: without({ ...dryRun, restart }) as WellDocument["dryRun"] })
+          }
+        />
+      </div>
+    </section>
+  );
+}

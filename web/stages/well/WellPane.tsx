@@ -1,0 +1,117 @@
+import clsx from "clsx";
+import { lazy, type ReactNode } from "react";
+import type { JobDocument } from "#contract/documents/job.ts";
+import { hasWell } from "#model/well/settle.ts";
+import { Fetched } from "../../lib/Fetched.tsx";
+import { useJobStore } from "../../openJob/jobStore.ts";
+import { useWell } from "../../openJob/useWell.ts";
+import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
+import { Switch } from "../../ui/Switch.tsx";
+import { CableFields, CableTold } from "./Cable.tsx";
+import { DayFields } from "./DayFields.tsx";
+import { DayTold } from "./DayTold.tsx";
+import { HoleTold } from "./Hole.tsx";
+import { OtherFields, OtherTold } from "./OtherPumps.tsx";
+import { PipeFields, PipeTold } from "./Pipe.tsx";
+import type { FieldProps, ToldProps } from "./props.ts";
+import { TankFields, TankTold } from "./Tank.tsx";
+import { WELL_VIEWS, type WellView } from "./views.ts";
+import { WellDrawing } from "./WellDrawing.tsx";
+import { WellWorking } from "./WellWorking.tsx";
+
+const WhatIfPane = lazy(() => import("../../whatif/WhatIfPane.tsx"));
+
+interface Props {
+  job: JobDocument;
+  view: WellView;
+  onView: (view: WellView) => void;
+}
+
+/** A job's well: what is typed of it on one side, what it comes to on the other. */
+export default function WellPane({ job, view, onView }: Props) {
+  const { value: told, stale, kind, error, again } = useWell(job);
+  // As typed, where what is told of it follows later.
+  const typed = useJobStore((s) => s.job);
+  if (!hasWell(typed)) {
+    return (
+      <section aria-label="The well" className="p-3 lg:col-span-2">
+        <p className="text-soft">
+          This job does not draw from a well. One that does is begun under New job, “Draw from a
+          well”.
+        </p>
+      </section>
+    );
+  }
+  const fields = fieldsOf(view, { job: typed, told });
+  return (
+    <>
+      {fields && (
+        <section
+          aria-label="What is known of the well"
+          className="flex flex-col border-b border-rule max-lg:order-2 lg:min-h-0 lg:border-r lg:border-b-0"
+        >
+          <div className="min-h-0 flex-1 p-3 lg:overflow-y-auto">{fields}</div>
+        </section>
+      )}
+      <section
+        aria-label="What it comes to"
+        className={clsx("flex flex-col max-lg:order-1 lg:min-h-0", !fields && "lg:col-span-2")}
+      >
+        <Switch label="Well" options={WELL_VIEWS} value={view} onChange={onView} />
+        <div className="relative min-h-0 flex-1 lg:overflow-y-auto">
+          <div className={clsx(view === "hole" && "lg:grid lg:grid-cols-[26rem_minmax(0,1fr)]")}>
+            {view === "hole" && <WellDrawing job={typed} told={told} />}
+            <div className={clsx("p-3", stale && "opacity-60")} aria-busy={stale}>
+              {kind === "failed" && <NotWorkedOut {...{ error, again }} />}
+              {told
+                ? toldOf(view, { job, told }, typed)
+                : kind !== "failed" && <Loading what="the well" />}
+            </div>
+          </div>
+          {told && <WellWorking {...{ job, told }} />}
+        </div>
+      </section>
+    </>
+  );
+}
+
+function fieldsOf(view: WellView, props: FieldProps): ReactNode {
+  switch (view) {
+    case "pipe":
+      return <PipeFields {...props} />;
+    case "cable":
+      return <CableFields {...props} />;
+    case "tank":
+      return <TankFields {...props} />;
+    case "day":
+      return <DayFields {...props} />;
+    case "other":
+      return <OtherFields {...props} />;
+    case "hole":
+    case "what-if":
+      return undefined;
+  }
+}
+
+function toldOf(view: WellView, props: ToldProps, typed: JobDocument): ReactNode {
+  switch (view) {
+    case "hole":
+      return <HoleTold {...props} typed={typed} />;
+    case "pipe":
+      return <PipeTold {...props} />;
+    case "cable":
+      return <CableTold {...props} />;
+    case "tank":
+      return <TankTold {...props} />;
+    case "day":
+      return <DayTold {...props} />;
+    case "other":
+      return <OtherTold {...props} />;
+    case "what-if":
+      return (
+        <Fetched fallback={<Loading what="the columns" />}>
+          <WhatIfPane job={props.job} />
+        </Fetched>
+      );
+  }
+}
