@@ -1,8 +1,8 @@
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
-import { frontThatHolds, pumpAndPipe } from "#core/choose/front.ts";
-import { rankPumps } from "#core/choose/rankPumps.ts";
+import { frontThatHolds, pumpAndPipe } from "#core/selection/front.ts";
+import { rankPumps } from "#core/selection/rankPumps.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { changeItems } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";

@@ -1,9 +1,9 @@
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { waterAt } from "#core/fluid/water.ts";
-import { dayPlan } from "#core/watering/dayPlan.ts";
-import { solveDrip } from "#core/watering/drip.ts";
-import type { Point } from "#core/watering/plane.ts";
-import { planSets } from "#core/watering/sets.ts";
+import { dayPlan } from "#core/irrigation/dayPlan.ts";
+import { solveDrip } from "#core/irrigation/drip.ts";
+import type { Point } from "#core/irrigation/plane.ts";
+import { planSets } from "#core/irrigation/sets.ts";
 import { KETTERBY } from "#demo/jobs.ts";
 import { inWatering, wateringOf } from "#model/watering/watering.ts";
 import { middle } from "./middle.ts";

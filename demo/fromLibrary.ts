@@ -1,5 +1,5 @@
 import type { PumpInput } from "#contract/documents/pump.ts";
-import { findGun, outletOf } from "#core/catalogue/guns.ts";
+import { findGun, outletOf } from "#core/irrigation/guns.ts";
 import type { NozzleOutlet } from "#core/line/path.ts";
 import { LIBRARY } from "#library/pumps.ts";
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
-import { compareSizes } from "#core/whatif/sizes.ts";
+import { compareSizes } from "#core/sizes/sizes.ts";
 import { LINE_KINDS, newJob } from "./kinds/kinds.ts";
 import { type Asked, derivationOf, mended, type Solved, sizeGains, solveJob } from "./solveJob.ts";
 

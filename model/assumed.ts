@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
 import { everyItem } from "#core/line/path.ts";
-import { type Doubt, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import { type Doubt, USUAL_DOUBT } from "#core/condition/uncertainty.ts";
 
 /**
  * What stands in a job without having been measured: `assumed` names parts of the document, such as "source.level" or

@@ -11,7 +11,7 @@ import { type HeadInput, headModel } from "#core/measurement/totalHead.ts";
 import { powerAt, publishedValue, pumpCurve } from "#core/pump/curve.ts";
 import type { Pump, Tolerance } from "#core/pump/pump.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
-import type { Doubt } from "#core/whatif/uncertainty.ts";
+import type { Doubt } from "#core/condition/uncertainty.ts";
 import { pumpOfReading, takenOnAnother } from "./readings.ts";
 import type { SolvableJob, Solved } from "./solveJob.ts";
 

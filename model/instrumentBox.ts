@@ -8,7 +8,7 @@ import { uniform } from "#core/numeric/latinHypercube.ts";
 import { velocityHead } from "#core/pipe/darcyWeisbach.ts";
 import { headAt, publishedValue, pumpCurve, shaftPower } from "#core/pump/curve.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
-import { type Condition, conditioned } from "#core/whatif/condition.ts";
+import { type Condition, conditioned } from "#core/condition/condition.ts";
 import type { SolvableJob } from "./solveJob.ts";
 
 /** What the instruments of a simulated installation would show, free of noise. SI, the speed as turns a minute. */

@@ -4,7 +4,7 @@ import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { PIPE_STOCK, pressureRatingAt } from "#core/catalogue/pipes.ts";
 import { LIMITS } from "#core/check/check.ts";
 import { speedRange } from "#core/driving/variableSpeed.ts";
-import { spread } from "#core/whatif/uncertainty.ts";
+import { spread } from "#core/condition/uncertainty.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { adviceWords } from "#words/overTime.ts";
 import { BRAMBLE_BOREHOLE } from "../demo/wellJobs.ts";

@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { coreReading, type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { flowDoubts, measuredFlow } from "#core/measurement/instruments.ts";
-import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import { USUAL_DOUBT } from "#core/condition/uncertainty.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { pitOf } from "./pit.ts";
 import { comparePromise, compareReading } from "./readings.ts";

@@ -4,7 +4,7 @@ import { jobSchema } from "#contract/documents/job.ts";
 import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { check, hole, lineOf, open, pipe, pumpOf, set, split } from "#core/test/fixtures.ts";
-import { dutyBand, USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import { dutyBand, USUAL_DOUBT } from "#core/condition/uncertainty.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
 import { keepAssumed } from "./assumed.ts";
 import { newJob } from "./kinds/kinds.ts";

@@ -13,7 +13,7 @@ import {
 import { type Reach, reachOf, reachOfPump } from "#core/measurement/reach.ts";
 import { isGauged } from "#core/measurement/reading.ts";
 import type { Pump, Tolerance } from "#core/pump/pump.ts";
-import type { Band, Doubt } from "#core/whatif/uncertainty.ts";
+import type { Band, Doubt } from "#core/condition/uncertainty.ts";
 import { type JobSolution, lineOf, type SolvableJob, type Solved } from "./solveJob.ts";
 
 /** Whether a reading was taken on another pump than the job has now. */

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { expectedThrow } from "#core/watering/gun.ts";
+import { expectedThrow } from "#core/irrigation/gun.ts";
 import { GLASSHOUSES, KETTERBY } from "#demo/jobs.ts";
 import { ratioWords } from "#words/fieldTests.ts";
 import { compareSetups } from "./sideBySide.ts";

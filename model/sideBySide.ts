@@ -1,7 +1,7 @@
 import { coreReading, type FieldTestDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { type Compared, type SideBySide, sideBySide } from "#core/measurement/sideBySide.ts";
-import { gunsAtWork } from "#core/watering/gunsOnLine.ts";
+import { gunsAtWork } from "#core/irrigation/gunsOnLine.ts";
 import { type KeptReading, needleAt } from "./fieldTests.ts";
 import { solveJob } from "./solveJob.ts";
 import { applyChanges } from "./whatIf/changes.ts";

@@ -5,7 +5,7 @@ import { measuredFlow } from "#core/measurement/instruments.ts";
 import { isOpen } from "#core/measurement/reading.ts";
 import { type Crossing, type Trend, trendOf } from "#core/measurement/trend.ts";
 import { type Tolerance, toleranceOf } from "#core/pump/pump.ts";
-import type { Doubt } from "#core/whatif/uncertainty.ts";
+import type { Doubt } from "#core/condition/uncertainty.ts";
 import { type Judged, judgeTests, type KeptReading } from "./fieldTests.ts";
 import { type SolvableJob, solveJob } from "./solveJob.ts";
 

@@ -1,6 +1,6 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import type { Merit, Weighing } from "#core/choose/weights.ts";
+import type { Merit, Weighing } from "#core/selection/weights.ts";
 import type { Advice } from "#core/simulation/answers.ts";
 import { checkWords } from "./checks.ts";
 import { adviceWords } from "./overTime.ts";

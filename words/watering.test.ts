@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import type { CanAgreement } from "#core/watering/catchCans.ts";
-import { calibration, type Gun, throwAt } from "#core/watering/gun.ts";
-import { INTAKE, runoffOn } from "#core/watering/soil.ts";
+import type { CanAgreement } from "#core/irrigation/catchCans.ts";
+import { calibration, type Gun, throwAt } from "#core/irrigation/gun.ts";
+import { INTAKE, runoffOn } from "#core/irrigation/soil.ts";
 import {
   agreementWords,
   broughtWords,

@@ -1,14 +1,14 @@
 import { format, formatPercent, withDoubt } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { ACRE, INCH } from "#core/quantity/constants.ts";
-import type { CanAgreement, CanReason, CanResult } from "#core/watering/catchCans.ts";
-import type { DayPlan, DayStep } from "#core/watering/dayPlan.ts";
-import type { DripResult } from "#core/watering/drip.ts";
-import type { Surveyed } from "#core/watering/ground.ts";
-import type { Calibration, Gun, ThrowResult } from "#core/watering/gun.ts";
-import type { Halving, Strength, TogetherStrength } from "#core/watering/infer.ts";
-import type { SetNote, SetPlanResult } from "#core/watering/sets.ts";
-import type { Runoff, Soil } from "#core/watering/soil.ts";
+import type { CanAgreement, CanReason, CanResult } from "#core/irrigation/catchCans.ts";
+import type { DayPlan, DayStep } from "#core/irrigation/dayPlan.ts";
+import type { DripResult } from "#core/irrigation/drip.ts";
+import type { Surveyed } from "#core/irrigation/ground.ts";
+import type { Calibration, Gun, ThrowResult } from "#core/irrigation/gun.ts";
+import type { Halving, Strength, TogetherStrength } from "#core/irrigation/infer.ts";
+import type { SetNote, SetPlanResult } from "#core/irrigation/sets.ts";
+import type { Runoff, Soil } from "#core/irrigation/soil.ts";
 import { duration } from "./duration.ts";
 import { doubtfulPercent } from "./fieldTests.ts";
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { format, formatDoubtful } from "#contract/units/format.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
-import { WEIGHINGS } from "#core/choose/weights.ts";
+import { WEIGHINGS } from "#core/selection/weights.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { Line, PathItem } from "#core/line/path.ts";
 import type { AxisComparison, Comparison } from "#core/measurement/acceptance.ts";

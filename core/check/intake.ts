@@ -8,7 +8,7 @@ import { AIR_PART, type AirToMove, airToMove } from "../hydraulics/priming.ts";
 import { drawsItself, type PlacedPump, type Segment, suctionOf } from "../line/compiledLine.ts";
 import { levelsOf } from "../line/path.ts";
 import { pipeVolume } from "../line/profile.ts";
-import { boreAt } from "../well/casing.ts";
+import { boreAt } from "../line/casing.ts";
 import { annulus, annulusVelocity, coolingVelocity, sleeveFor } from "../well/cooling.ts";
 import { isSlotted } from "../well/setting.ts";
 import {

@@ -11,7 +11,7 @@ import { levelsOf, type Supply, type WaterKind } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import type { Quantity } from "../quantity/quantity.ts";
-import { narrowestTo } from "../well/casing.ts";
+import { narrowestTo } from "../line/casing.ts";
 import { CLEARANCE } from "../well/setting.ts";
 import {
   type CheckContext,

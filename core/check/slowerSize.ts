@@ -1,6 +1,6 @@
 import { findPipeStock, nextSizeUp } from "../catalogue/pipes.ts";
 import { everyItem } from "../line/path.ts";
-import { compareSizes } from "../whatif/sizes.ts";
+import { compareSizes } from "../sizes/sizes.ts";
 import type { CheckContext, Found } from "./check.ts";
 
 /** What would mend a pipe that is too fast. */

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { systemCurve } from "../choose/systemCurve.ts";
+import { systemCurve } from "../hydraulics/systemCurve.ts";
 import { staticHead } from "../hydraulics/boundary.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
 import { affinityMiss, pumpCurve } from "../pump/curve.ts";

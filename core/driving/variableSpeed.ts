@@ -1,5 +1,5 @@
-import { speedFor } from "../choose/arrangement.ts";
-import { flowFor, quickDuty, type SystemCurve } from "../choose/systemCurve.ts";
+import { speedFor } from "../pump/arrangement.ts";
+import { flowFor, quickDuty, type SystemCurve } from "../hydraulics/systemCurve.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { pumpCurve, shaftPower } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";

@@ -3,7 +3,7 @@ import { bisect } from "fmin/src/bisect.js";
 import { describe, expect, it } from "vitest";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { checkContext, judge } from "../check/registry.ts";
-import { rankPumps } from "../choose/rankPumps.ts";
+import { rankPumps } from "../selection/rankPumps.ts";
 import { waterAt } from "../fluid/water.ts";
 import type { Line, PathItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";

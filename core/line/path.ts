@@ -1,5 +1,5 @@
 import type { PipeAge } from "../catalogue/pipes.ts";
-import type { Casing } from "../well/casing.ts";
+import type { Casing } from "./casing.ts";
 
 /**
  * The water's path: a list of what the water meets, in order, from the source to the outlet.

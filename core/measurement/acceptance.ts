@@ -5,7 +5,7 @@ import { headAt, type PumpCurve, publishedValue, pumpCurve } from "../pump/curve
 import { type Pump, toleranceOf } from "../pump/pump.ts";
 import { GRAVITY, PSI } from "../quantity/constants.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
-import { type Input, type Propagated, propagate } from "./propagation.ts";
+import { type Input, type Propagated, propagate } from "../numeric/propagation.ts";
 import type { GaugedReading } from "./reading.ts";
 import { type HeadInput, headModel, type Misplaced, pumpFlow, throughPump } from "./totalHead.ts";
 

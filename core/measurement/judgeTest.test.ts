@@ -16,8 +16,8 @@ import {
   solved,
   split,
 } from "../test/fixtures.ts";
-import { type Condition, conditioned } from "../whatif/condition.ts";
-import { USUAL_DOUBT } from "../whatif/uncertainty.ts";
+import { type Condition, conditioned } from "../condition/condition.ts";
+import { USUAL_DOUBT } from "../condition/uncertainty.ts";
 import { measuredInput } from "./electric.ts";
 import { measuredFlow } from "./instruments.ts";
 import { judgeTest, type TestJudgement } from "./judgeTest.ts";

@@ -8,7 +8,7 @@ import { pumpCurve } from "../pump/curve.ts";
 import { TOLERANCE } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { fitting, lineOf, open, pipe, pumpOf, set, solved } from "../test/fixtures.ts";
-import { USUAL_DOUBT } from "../whatif/uncertainty.ts";
+import { USUAL_DOUBT } from "../condition/uncertainty.ts";
 import { judgeTest } from "./judgeTest.ts";
 import { fitTest, type Unknown } from "./pumpOrLine.ts";
 import type { GaugedReading } from "./reading.ts";

@@ -5,8 +5,8 @@ import { type Adjusted, adjust } from "../numeric/leastSquares.ts";
 import { evaluate, slopeAt } from "../numeric/monotoneCubic.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
 import { type Pump, strengthDoubt } from "../pump/pump.ts";
-import { conditioned } from "../whatif/condition.ts";
-import type { Doubt } from "../whatif/uncertainty.ts";
+import { conditioned } from "../condition/condition.ts";
+import type { Doubt } from "../condition/uncertainty.ts";
 import {
   type Estimate,
   type FlowDoubt,
@@ -16,7 +16,7 @@ import {
   rectangular,
 } from "./instruments.ts";
 import { boundaryDuring, lostDuring } from "./lostWater.ts";
-import type { Input } from "./propagation.ts";
+import type { Input } from "../numeric/propagation.ts";
 import { isGauged, isOpen, type Reading } from "./reading.ts";
 import {
   type HeadInput,

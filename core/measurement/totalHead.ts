@@ -10,7 +10,7 @@ import {
 } from "../line/compiledLine.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
-import type { Input } from "./propagation.ts";
+import type { Input } from "../numeric/propagation.ts";
 import { type GaugedReading, isOpen } from "./reading.ts";
 
 /** The quantities a comparison is made of; each can be doubted on its own. */

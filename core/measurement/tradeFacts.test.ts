@@ -7,7 +7,7 @@ import { FOOT, GRAVITY, PSI } from "../quantity/constants.ts";
 import { lineOf, open, pipe, set, solved, tablePump } from "../test/fixtures.ts";
 import { compareWithRated } from "./acceptance.ts";
 import { flowDoubts, measuredFlow } from "./instruments.ts";
-import { propagate } from "./propagation.ts";
+import { propagate } from "../numeric/propagation.ts";
 import type { GaugedReading } from "./reading.ts";
 
 it("gives the worked example H.1 of the GUM: an end gauge held against a standard", () => {

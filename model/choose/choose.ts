@@ -2,7 +2,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { Severity } from "#core/check/check.ts";
 import type { Judgement } from "#core/check/registry.ts";
-import { type Arrangement, pumpsOf } from "#core/choose/arrangement.ts";
+import { type Arrangement, pumpsOf } from "#core/pump/arrangement.ts";
 import {
   type Candidate,
   type Fit,
@@ -12,8 +12,8 @@ import {
   priceOf,
   rankPumps,
   workPerVolume,
-} from "#core/choose/rankPumps.ts";
-import { WEIGHINGS, type Weighing } from "#core/choose/weights.ts";
+} from "#core/selection/rankPumps.ts";
+import { WEIGHINGS, type Weighing } from "#core/selection/weights.ts";
 import { changeItems, everyItem, type PathItem } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import type { Advice } from "#core/simulation/answers.ts";

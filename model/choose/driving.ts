@@ -1,6 +1,6 @@
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { feeds } from "#core/check/placing.ts";
-import { quickDuty, systemCurve } from "#core/choose/systemCurve.ts";
+import { quickDuty, systemCurve } from "#core/hydraulics/systemCurve.ts";
 import { findConductor } from "#core/driving/conductor.ts";
 import { derating, type EngineAtWork, engineAtWork, FUEL_PER_JOULE } from "#core/driving/engine.ts";
 import { type MotorAtWork, motorAtWork } from "#core/driving/motor.ts";

@@ -4,8 +4,8 @@ import {
   pumpAndPipe,
   type Together,
   type TogetherAsked,
-} from "#core/choose/front.ts";
-import { mayStand } from "#core/choose/rankPumps.ts";
+} from "#core/selection/front.ts";
+import { mayStand } from "#core/selection/rankPumps.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import { atRatedSpeed } from "./choose.ts";

@@ -11,7 +11,7 @@ import {
   PUMPING,
   STARTS,
   TRIPS,
-} from "#core/formula/overTime.ts";
+} from "#core/formula/simulation.ts";
 import type { Answers } from "#core/simulation/answers.ts";
 import type { Cycle } from "#core/simulation/cycle.ts";
 import type { WorkedFigure } from "#words/overTime.ts";

@@ -4,7 +4,7 @@ import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/
 import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON } from "#core/quantity/constants.ts";
 import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
-import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import { USUAL_DOUBT } from "#core/condition/uncertainty.ts";
 import { DEMO_JOBS, TALLOW_MILL } from "#demo/jobs.ts";
 import {
   adviceWords,

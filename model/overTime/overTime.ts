@@ -14,7 +14,7 @@ import type {
 import { fallingBack } from "#core/simulation/fallBack.ts";
 import { type LineTable, lineTable } from "#core/simulation/lineTable.ts";
 import { simulate } from "#core/simulation/simulate.ts";
-import { type Condition, conditioned } from "#core/whatif/condition.ts";
+import { type Condition, conditioned } from "#core/condition/condition.ts";
 import { flowOfNeed, runoffArea } from "../need.ts";
 import type { SolvableJob } from "../solveJob.ts";
 import { batteryOf, onBattery } from "./battery.ts";

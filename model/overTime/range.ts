@@ -1,5 +1,5 @@
 import { lineModel } from "#core/hydraulics/solveLine.ts";
-import { type Doubt, drawsOf, type Spread, spread } from "#core/whatif/uncertainty.ts";
+import { type Doubt, drawsOf, type Spread, spread } from "#core/condition/uncertainty.ts";
 import { flowOfNeed } from "../need.ts";
 import { answersOf } from "./answers.ts";
 import { type JobInTime, runOf, settingOf } from "./overTime.ts";

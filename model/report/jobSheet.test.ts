@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { type JobDocument, type JobPathItem, jobSchema } from "#contract/documents/job.ts";
 import { everyItem } from "#core/line/path.ts";
-import type { Band } from "#core/whatif/uncertainty.ts";
+import type { Band } from "#core/condition/uncertainty.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { newJob } from "../kinds/kinds.ts";
 import { inTime, toldOverTime } from "../overTime/told.ts";

@@ -3,7 +3,7 @@ import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
-import type { Band } from "#core/whatif/uncertainty.ts";
+import type { Band } from "#core/condition/uncertainty.ts";
 import { assumedName } from "#words/assumed.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";

@@ -1,7 +1,7 @@
 import ICAL from "ical.js";
 import { expect, it } from "vitest";
-import type { DayStep } from "#core/watering/dayPlan.ts";
-import { dayPlan } from "#core/watering/dayPlan.ts";
+import type { DayStep } from "#core/irrigation/dayPlan.ts";
+import { dayPlan } from "#core/irrigation/dayPlan.ts";
 import { calendarFile } from "./calendar.ts";
 
 const hour = 3600;

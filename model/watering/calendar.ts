@@ -1,5 +1,5 @@
 import { createEvents, type EventAttributes } from "ics";
-import type { DayStep } from "#core/watering/dayPlan.ts";
+import type { DayStep } from "#core/irrigation/dayPlan.ts";
 import { clockAt, stepWords } from "#words/watering.ts";
 
 /**

@@ -6,7 +6,7 @@ import {
   type CansAsked,
   canTest,
   depthInCan,
-} from "#core/watering/catchCans.ts";
+} from "#core/irrigation/catchCans.ts";
 import type { ToldGun } from "./guns.ts";
 import { MODEL_DOUBT, WIND } from "./usual.ts";
 

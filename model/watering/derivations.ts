@@ -9,9 +9,9 @@ import {
   RATE,
   TEXTBOOK_THROW,
   WETTED,
-} from "#core/formula/watering.ts";
+} from "#core/formula/irrigation.ts";
 import { GRAVITY, WATER_DENSITY } from "#core/quantity/constants.ts";
-import { expectedThrow } from "#core/watering/gun.ts";
+import { expectedThrow } from "#core/irrigation/gun.ts";
 import type { ToldGun } from "./guns.ts";
 import type { WateringTold } from "./watering.ts";
 

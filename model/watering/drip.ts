@@ -8,8 +8,8 @@ import {
   dripRate,
   filterPassage,
   solveDrip,
-} from "#core/watering/drip.ts";
-import { withOneGun } from "#core/watering/gunsOnLine.ts";
+} from "#core/irrigation/drip.ts";
+import { withOneGun } from "#core/irrigation/gunsOnLine.ts";
 import type { SolvableJob } from "../solveJob.ts";
 
 /** Smooth polyethylene, as new. From memory. */

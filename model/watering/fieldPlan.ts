@@ -1,15 +1,15 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
-import { profileBy } from "#core/watering/catchCans.ts";
-import { type DayPlan, dayPlan } from "#core/watering/dayPlan.ts";
-import { type Season, season } from "#core/watering/season.ts";
+import { profileBy } from "#core/irrigation/catchCans.ts";
+import { type DayPlan, dayPlan } from "#core/irrigation/dayPlan.ts";
+import { type Season, season } from "#core/irrigation/season.ts";
 import {
   planSets,
   type SetPlan,
   type SetPlanResult,
   SPACING,
   secondsPerSet,
-} from "#core/watering/sets.ts";
-import { type Runoff, runoffOn } from "#core/watering/soil.ts";
+} from "#core/irrigation/sets.ts";
+import { type Runoff, runoffOn } from "#core/irrigation/soil.ts";
 import type { Grounds } from "./ground.ts";
 import type { Drive, ToldGun } from "./guns.ts";
 import {

@@ -1,6 +1,6 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
-import { besideSide, type KeepOff, type Surveyed, surveyed } from "#core/watering/ground.ts";
-import type { Point } from "#core/watering/plane.ts";
+import { besideSide, type KeepOff, type Surveyed, surveyed } from "#core/irrigation/ground.ts";
+import type { Point } from "#core/irrigation/plane.ts";
 
 /** The ground of a job with what is kept off it; absent where no ground is told. */
 export interface Grounds {

@@ -2,8 +2,8 @@ import type { FieldDocument } from "#contract/documents/job.ts";
 import { FUEL_PER_JOULE } from "#core/driving/engine.ts";
 import type { LineModel, Running } from "#core/hydraulics/solveLine.ts";
 import { shaftPower } from "#core/pump/curve.ts";
-import { applicationRate, type Calibration, calibration, wettedArea } from "#core/watering/gun.ts";
-import type { GunAtWork } from "#core/watering/gunsOnLine.ts";
+import { applicationRate, type Calibration, calibration, wettedArea } from "#core/irrigation/gun.ts";
+import type { GunAtWork } from "#core/irrigation/gunsOnLine.ts";
 import type { SolvableJob } from "../solveJob.ts";
 
 /** A gun at work with what it wets standing alone; where it throws. */

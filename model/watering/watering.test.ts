@@ -7,7 +7,7 @@ import {
 } from "#contract/documents/job.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { BAR } from "#core/quantity/constants.ts";
-import { withSecondGun } from "#core/watering/gunsOnLine.ts";
+import { withSecondGun } from "#core/irrigation/gunsOnLine.ts";
 import { fromCatalogue } from "#demo/fromLibrary.ts";
 import { KETTERBY } from "#demo/jobs.ts";
 import { WATERING_FIGURES, wateringDerivation } from "./derivations.ts";

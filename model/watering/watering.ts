@@ -1,11 +1,11 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
-import type { DayPlan } from "#core/watering/dayPlan.ts";
-import type { KeepOff, Surveyed } from "#core/watering/ground.ts";
-import type { Calibration } from "#core/watering/gun.ts";
-import { gunsAtWork, withOneGun } from "#core/watering/gunsOnLine.ts";
-import type { SetPlanResult } from "#core/watering/sets.ts";
+import type { DayPlan } from "#core/irrigation/dayPlan.ts";
+import type { KeepOff, Surveyed } from "#core/irrigation/ground.ts";
+import type { Calibration } from "#core/irrigation/gun.ts";
+import { gunsAtWork, withOneGun } from "#core/irrigation/gunsOnLine.ts";
+import type { SetPlanResult } from "#core/irrigation/sets.ts";
 import type { SolvableJob } from "../solveJob.ts";
 import { cansOf, type ToldCans } from "./cans.ts";
 import { dripOf, type ToldDrip } from "./drip.ts";

@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PathItem } from "#core/line/path.ts";
-import { gunsOf } from "#core/watering/gunsOnLine.ts";
+import { gunsOf } from "#core/irrigation/gunsOnLine.ts";
 
 /** Whether a job waters ground: it has a gun, or a field. */
 export function waters({ path, field }: Pick<JobDocument, "path" | "field">): boolean {

@@ -2,8 +2,8 @@ import type { FieldDocument } from "#contract/documents/job.ts";
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
 import { jetBore, type PathItem } from "#core/line/path.ts";
 import { rectangular } from "#core/measurement/instruments.ts";
-import { type Calibration, type Gun, inWindow, THROW_DOUBT } from "#core/watering/gun.ts";
-import { gunsOf, withGuns, withSecondGun } from "#core/watering/gunsOnLine.ts";
+import { type Calibration, type Gun, inWindow, THROW_DOUBT } from "#core/irrigation/gun.ts";
+import { gunsOf, withGuns, withSecondGun } from "#core/irrigation/gunsOnLine.ts";
 import {
   type Inferred,
   nozzleArea,
@@ -13,7 +13,7 @@ import {
   strengthFrom,
   strengthTogether,
   type TogetherStrength,
-} from "#core/watering/infer.ts";
+} from "#core/irrigation/infer.ts";
 import type { SolvableJob } from "../solveJob.ts";
 import type { ToldGun } from "./guns.ts";
 import { FLOW_DOUBT, GAUGE_DOUBT } from "./usual.ts";

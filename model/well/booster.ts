@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { quickDuty, systemCurve } from "#core/choose/systemCurve.ts";
+import { quickDuty, systemCurve } from "#core/hydraulics/systemCurve.ts";
 import { waterAt } from "#core/fluid/water.ts";
 import { type LineModel, lineModel, type Solution } from "#core/hydraulics/solveLine.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";

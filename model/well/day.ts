@@ -6,7 +6,7 @@ import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { levelsOf, type PathItem, type WaterLevel } from "#core/line/path.ts";
 import { firstAtOrAfter } from "#core/numeric/sorted.ts";
 import type { PipeRun } from "#core/pipe/darcyWeisbach.ts";
-import { meanArea } from "#core/well/casing.ts";
+import { meanArea } from "#core/line/casing.ts";
 import { drawdownAt } from "#core/well/drawdown.ts";
 import { type Tap, tapPressure } from "#core/well/houseLine.ts";
 import { type TankDay, tankDay, type WellSystem } from "#core/well/tankDay.ts";

@@ -3,7 +3,7 @@ import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
 import { levelsOf } from "#core/line/path.ts";
 import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
-import { boreAt } from "#core/well/casing.ts";
+import { boreAt } from "#core/line/casing.ts";
 import { annulusVelocity, coolingVelocity } from "#core/well/cooling.ts";
 import { drawdownAt } from "#core/well/drawdown.ts";
 import {

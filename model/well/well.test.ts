@@ -3,7 +3,7 @@ import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTe
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
-import { USUAL_DOUBT } from "#core/whatif/uncertainty.ts";
+import { USUAL_DOUBT } from "#core/condition/uncertainty.ts";
 import { checkWords } from "#words/checks.ts";
 import { DEMO_JOBS } from "../../demo/jobs.ts";
 import { BRAMBLE_BOREHOLE } from "../../demo/wellJobs.ts";

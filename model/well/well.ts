@@ -2,7 +2,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { checkContext, type Judgement } from "#core/check/registry.ts";
 import { windowFor, windowOf } from "#core/check/well.ts";
 import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
-import { meanArea, recoveryTime, settlingTime } from "#core/well/casing.ts";
+import { meanArea, recoveryTime, settlingTime } from "#core/line/casing.ts";
 import { type DrawdownFit, drawdownAt, drawdownDoubt } from "#core/well/drawdown.ts";
 import type { SettingWindow } from "#core/well/setting.ts";
 import { pumpedOff } from "#core/well/tankDay.ts";

@@ -4,7 +4,7 @@ import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import type { Answers } from "#core/simulation/answers.ts";
-import type { GunAtWork } from "#core/watering/gunsOnLine.ts";
+import type { GunAtWork } from "#core/irrigation/gunsOnLine.ts";
 import { volumeOf } from "#core/well/useOfDay.ts";
 import { inTime, toldOverTime } from "../overTime/told.ts";
 import { solveJob } from "../solveJob.ts";

@@ -3,7 +3,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
-import { gunsOf, withOneGun, withSecondGun } from "#core/watering/gunsOnLine.ts";
+import { gunsOf, withOneGun, withSecondGun } from "#core/irrigation/gunsOnLine.ts";
 import { besideItself, hasRoomForTwo } from "#core/whatif/changes.ts";
 import type { OfferSaid } from "#words/whatIf.ts";
 import { halfWithBooster } from "../well/booster.ts";

@@ -1,13 +1,13 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
-import type { Money, TogetherAsked } from "#core/choose/front.ts";
-import type { Weighing } from "#core/choose/weights.ts";
+import type { Money, TogetherAsked } from "#core/selection/front.ts";
+import type { Weighing } from "#core/selection/weights.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump, Tolerance } from "#core/pump/pump.ts";
 import { singleChanges, type Tried } from "#core/whatif/changes.ts";
-import { compareSizes, type SizeComparison } from "#core/whatif/sizes.ts";
-import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/whatif/uncertainty.ts";
+import { compareSizes, type SizeComparison } from "#core/sizes/sizes.ts";
+import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/condition/uncertainty.ts";
 import { type Chosen, choosePumps, type JobToChooseFor } from "#model/choose/choose.ts";
 import { type TogetherTold, togetherOf } from "#model/choose/together.ts";
 import { type Judged, judgeTests, type KeptReading } from "#model/fieldTests.ts";

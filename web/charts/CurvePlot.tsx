@@ -9,7 +9,7 @@ import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
 import { type Pump, toleranceOf } from "#core/pump/pump.ts";
-import type { Band } from "#core/whatif/uncertainty.ts";
+import type { Band } from "#core/condition/uncertainty.ts";
 import { waterOf } from "#words/items.ts";
 import { useSettings } from "../state/settings.ts";
 import { type Inks, inks } from "./inks.ts";

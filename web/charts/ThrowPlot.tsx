@@ -1,5 +1,5 @@
 import { format } from "#contract/units/format.ts";
-import { type Calibration, expectedThrow, type Gun, throwAt } from "#core/watering/gun.ts";
+import { type Calibration, expectedThrow, type Gun, throwAt } from "#core/irrigation/gun.ts";
 import type { ToldGun } from "#model/watering/guns.ts";
 import { useUnits } from "../state/settings.ts";
 

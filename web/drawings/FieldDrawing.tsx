@@ -1,8 +1,8 @@
 import { format } from "#contract/units/format.ts";
-import type { KeepOff } from "#core/watering/ground.ts";
-import { boxOf, type Point, stretchesOf } from "#core/watering/plane.ts";
-import type { SetPlan } from "#core/watering/sets.ts";
-import type { Stand } from "#core/watering/waterFallen.ts";
+import type { KeepOff } from "#core/irrigation/ground.ts";
+import { boxOf, type Point, stretchesOf } from "#core/irrigation/plane.ts";
+import type { SetPlan } from "#core/irrigation/sets.ts";
+import type { Stand } from "#core/irrigation/waterFallen.ts";
 import { useUnits } from "../state/settings.ts";
 
 /** A, B, C …: sides of a ground in the order they are walked. */

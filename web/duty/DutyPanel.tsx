@@ -9,7 +9,7 @@ import {
   type Spread,
   type Unsettled,
   USUAL_DRAWS,
-} from "#core/whatif/uncertainty.ts";
+} from "#core/condition/uncertainty.ts";
 import type { JobSolution } from "#model/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";

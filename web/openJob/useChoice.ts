@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import type { Weighing } from "#core/choose/weights.ts";
+import type { Weighing } from "#core/selection/weights.ts";
 import type { Chosen } from "#model/choose/choose.ts";
 import { slimPump } from "#model/choose/slim.ts";
 import { allPumps } from "../api/queries.ts";

@@ -3,7 +3,7 @@ import { create } from "zustand";
 import { persist } from "zustand/middleware";
 import { SETTINGS_COOKIE } from "#contract/api/pages.ts";
 import { type Steps, stepUnits, type UnitSystem, USUAL_STEPS } from "#contract/units/units.ts";
-import { WEIGHINGS, type Weighing } from "#core/choose/weights.ts";
+import { WEIGHINGS, type Weighing } from "#core/selection/weights.ts";
 import { asItIs } from "../lib/asItIs.ts";
 
 export type Theme = "light" | "dark";

@@ -3,7 +3,7 @@ import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { GALLON } from "#core/quantity/constants.ts";
-import type { DayStep } from "#core/watering/dayPlan.ts";
+import type { DayStep } from "#core/irrigation/dayPlan.ts";
 import { COOLING, FILLING, MOVE, PRIME, START } from "#model/watering/usual.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
 import { duration } from "#words/duration.ts";

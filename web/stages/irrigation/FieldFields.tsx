@@ -2,7 +2,7 @@ import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import { FOOT } from "#core/quantity/constants.ts";
-import { SPACING, type Wind } from "#core/watering/sets.ts";
+import { SPACING, type Wind } from "#core/irrigation/sets.ts";
 import { DEPTH, WIND } from "#model/watering/usual.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
 import { sideName } from "../../drawings/FieldDrawing.tsx";

@@ -3,7 +3,7 @@ import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { ACRE } from "#core/quantity/constants.ts";
-import type { Season } from "#core/watering/season.ts";
+import type { Season } from "#core/irrigation/season.ts";
 import { DRIP_LOSS, LOSS, WEEKLY } from "#model/watering/usual.ts";
 import type { WateringTold } from "#model/watering/watering.ts";
 import { duration } from "#words/duration.ts";

@@ -3,7 +3,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
-import { compareSizes, KNEE, type SizeComparison, type SizeRow } from "#core/whatif/sizes.ts";
+import { compareSizes, KNEE, type SizeComparison, type SizeRow } from "#core/sizes/sizes.ts";
 import { duration } from "#words/duration.ts";
 import { itemName, stockName, UNSETTLED } from "#words/items.ts";
 import type { ArgumentsOf } from "../../calculations/calculations.ts";

@@ -8,7 +8,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import { scaleFor } from "#core/measurement/reach.ts";
-import type { Band } from "#core/whatif/uncertainty.ts";
+import type { Band } from "#core/condition/uncertainty.ts";
 import { lineKnown } from "#model/assumed.ts";
 import { electricOf, needleAt } from "#model/fieldTests.ts";
 import { pitOf } from "#model/pit.ts";

@@ -4,7 +4,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
-import { laidIn, type Money, type Year } from "#core/choose/front.ts";
+import { laidIn, type Money, type Year } from "#core/selection/front.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { placeOf, withArrangement } from "#model/choose/choose.ts";
 import { slimPump } from "#model/choose/slim.ts";

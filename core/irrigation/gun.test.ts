@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { GUNS } from "../catalogue/guns.ts";
+import { GUNS } from "./guns.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
 import { compileLine } from "../line/compileLine.ts";
 import { everyItem, type PathItem } from "../line/path.ts";

@@ -1,7 +1,7 @@
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate, monotoneCubic } from "../numeric/monotoneCubic.ts";
-import { type PumpCurve, pumpCurve, shaftPower } from "../pump/curve.ts";
-import type { Pump } from "../pump/pump.ts";
+import { type PumpCurve, pumpCurve, shaftPower } from "./curve.ts";
+import type { Pump } from "./pump.ts";
 
 /** What may be put in one place of a line. */
 export type Arrangement =

@@ -27,8 +27,8 @@ import {
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { besideItself, hasRoomForTwo } from "../whatif/changes.ts";
-import { type Arrangement, curveOf, pumpsOf, speedFor } from "./arrangement.ts";
-import { flowFor, quickDuty, type SystemCurve, systemCurve } from "./systemCurve.ts";
+import { type Arrangement, curveOf, pumpsOf, speedFor } from "../pump/arrangement.ts";
+import { flowFor, quickDuty, type SystemCurve, systemCurve } from "../hydraulics/systemCurve.ts";
 import { MERITS, type Merit, WEIGHINGS, type Weights } from "./weights.ts";
 
 /** How what may be put in a place would do on the line, at the normal level. */

@@ -1,6 +1,6 @@
-import { christiansen } from "../watering/evenness.ts";
-import { applicationRate, textbookThrow, wettedArea } from "../watering/gun.ts";
-import { secondsPerSet } from "../watering/sets.ts";
+import { christiansen } from "../irrigation/evenness.ts";
+import { applicationRate, textbookThrow, wettedArea } from "../irrigation/gun.ts";
+import { secondsPerSet } from "../irrigation/sets.ts";
 import { formula, sign } from "./formula.ts";
 
 /** The equations of watering ground, each with the function that works it out. */

@@ -18,10 +18,10 @@ import {
   set,
   tablePump,
 } from "../test/fixtures.ts";
-import { afterEachOther, besideEachOther, speedFor } from "./arrangement.ts";
+import { afterEachOther, besideEachOther, speedFor } from "../pump/arrangement.ts";
 import { frontOf, frontThatHolds, pumpAndPipe } from "./front.ts";
 import { type Candidate, cardsOf, isOwned, pathWith, priceOf, rankPumps } from "./rankPumps.ts";
-import { quickDuty, systemCurve } from "./systemCurve.ts";
+import { quickDuty, systemCurve } from "../hydraulics/systemCurve.ts";
 import { WEIGHINGS } from "./weights.ts";
 
 /** H = 30 − 30 (Q / 6 L/s)², finely. */

@@ -1,5 +1,5 @@
-import { NOTHING } from "../hydraulics/hydraulicModel.ts";
-import type { LineModel } from "../hydraulics/solveLine.ts";
+import { NOTHING } from "./hydraulicModel.ts";
+import type { LineModel } from "./solveLine.ts";
 import type { WaterLevel } from "../line/path.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate, type MonotoneCubic, monotoneCubic } from "../numeric/monotoneCubic.ts";

@@ -6,7 +6,7 @@ import { changeItems, everyItem, type Line, WATER_LEVELS, type WaterLevel } from
 import { type PumpCurve, pumpCurve, shaftPower } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { priceOf } from "./rankPumps.ts";
-import { quickDuty, type SystemCurve, systemCurve } from "./systemCurve.ts";
+import { quickDuty, type SystemCurve, systemCurve } from "../hydraulics/systemCurve.ts";
 
 /** A pump and a size of pipe, together. */
 export interface Together {
