@@ -21,7 +21,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: "pure",
-          include: ["{core,contract,words,model,library,web,demo}/**/*.test.ts"],
+          include: ["{core,contract,model,words,report,library,web,demo}/**/*.test.ts"],
           // They change nothing outside themselves: what one loaded is there for the next.
           isolate: false,
         },

@@ -1,15 +1,15 @@
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
-import { frontThatHolds, pumpAndPipe } from "#core/selection/front.ts";
-import { rankPumps } from "#core/selection/rankPumps.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { changeItems } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
+import { frontThatHolds, pumpAndPipe } from "#core/selection/front.ts";
+import { rankPumps } from "#core/selection/rankPumps.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
-import { choosePumps } from "#model/choose/choose.ts";
-import { slimPump } from "#model/choose/slim.ts";
+import { choosePumps } from "#model/selection/choose.ts";
+import { slimPump } from "#model/selection/slim.ts";
 
 const job = jobSchema.parse(GLASSHOUSES) as JobDocument;
 const shipped = LIBRARY.map((pump) => slimPump(pumpSchema.parse(pump) as PumpDocument));

@@ -2,9 +2,9 @@ import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTe
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { DEMO_TESTS } from "#demo/fieldTests.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
-import { doubtOf } from "#model/assumed.ts";
-import { judgeTests } from "#model/fieldTests.ts";
-import { solveJob } from "#model/solveJob.ts";
+import { doubtOf } from "#model/job/assumed.ts";
+import { solveJob } from "#model/job/solveJob.ts";
+import { judgeTests } from "#model/measurement/fieldTests.ts";
 
 const TIMES = 7;
 

@@ -5,7 +5,7 @@ import { solveDrip } from "#core/irrigation/drip.ts";
 import type { Point } from "#core/irrigation/plane.ts";
 import { planSets } from "#core/irrigation/sets.ts";
 import { KETTERBY } from "#demo/jobs.ts";
-import { inWatering, wateringOf } from "#model/watering/watering.ts";
+import { inWatering, wateringOf } from "#model/irrigation/watering.ts";
 import { middle } from "./middle.ts";
 
 /** A field of about so many sets, watered and put on the clock. */

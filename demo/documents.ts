@@ -6,8 +6,8 @@ import {
 } from "#contract/documents/fieldTest.ts";
 import { firmVersions } from "#contract/documents/firm.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { compareReading } from "#model/readings.ts";
-import { solveJob } from "#model/solveJob.ts";
+import { solveJob } from "#model/job/solveJob.ts";
+import { compareReading } from "#model/measurement/readings.ts";
 import { judgementOf } from "#words/comparison.ts";
 import { DEMO_TESTS, INSTRUMENTS } from "./fieldTests.ts";
 import { fromLibrary } from "./fromLibrary.ts";

@@ -3,6 +3,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import type { Advice, Answers, OfUplift, Trouble } from "#core/simulation/answers.ts";
 import type { TimelineEvent } from "#core/simulation/dynamics.ts";
+import type { WorkedFigure } from "#model/simulation/derivations.ts";
 import { duration } from "./duration.ts";
 
 /** What the pumps and the bodies of water of a run are called. */
@@ -257,13 +258,6 @@ export function inBuckets(flow: number, system: UnitSystem): string {
   const [drum, bucket] = SIZES[system];
   return `${each(DRUM[system])} drums (${drum}) or ${each(BUCKET[system])} buckets (${bucket}) a minute`;
 }
-
-/** The figures of a run whose working can be shown. */
-export const WORKED = [
-  ...(["dry", "full", "unpumped", "wet", "survives", "starts", "cycle", "moved"] as const),
-  ...(["energy", "vacuum", "battery"] as const),
-] as const;
-export type WorkedFigure = (typeof WORKED)[number];
 
 export interface AnswerLine {
   name: string;

@@ -1,6 +1,5 @@
 import { format, formatPercent, withDoubt } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { ACRE, INCH } from "#core/quantity/constants.ts";
 import type { CanAgreement, CanReason, CanResult } from "#core/irrigation/catchCans.ts";
 import type { DayPlan, DayStep } from "#core/irrigation/dayPlan.ts";
 import type { DripResult } from "#core/irrigation/drip.ts";
@@ -9,6 +8,7 @@ import type { Calibration, Gun, ThrowResult } from "#core/irrigation/gun.ts";
 import type { Halving, Strength, TogetherStrength } from "#core/irrigation/infer.ts";
 import type { SetNote, SetPlanResult } from "#core/irrigation/sets.ts";
 import type { Runoff, Soil } from "#core/irrigation/soil.ts";
+import { ACRE, INCH } from "#core/quantity/constants.ts";
 import { duration } from "./duration.ts";
 import { doubtfulPercent } from "./fieldTests.ts";
 

@@ -1,22 +1,7 @@
 import { format, formatSize } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
+import type { OfferSaid } from "#model/whatif/offers.ts";
 import { lasting } from "./overTime.ts";
-
-/** What a what-if is about; the model offers these. */
-export type OfferSaid =
-  | { kind: "bigger-pipe"; from: string; to: string }
-  | { kind: "second-gun" }
-  | { kind: "one-gun" }
-  | { kind: "trash-pump" | "pressure-pump"; name: string }
-  | { kind: "second-pump" }
-  | { kind: "half-and-booster"; name: string; booster: string }
-  | { kind: "other-pump"; name: string }
-  | { kind: "float-higher"; by: number }
-  | { kind: "no-check" }
-  | { kind: "power-cut"; from: number; to: number }
-  | { kind: "no-power-cut" }
-  | { kind: "water-higher"; by: number }
-  | { kind: "more-rain"; times: number };
 
 /** The label of a what-if, as it stands over its column. */
 export function offerLabel(offer: OfferSaid, system: UnitSystem): string {

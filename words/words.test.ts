@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { format, formatDoubtful } from "#contract/units/format.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
-import { WEIGHINGS } from "#core/selection/weights.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { Line, PathItem } from "#core/line/path.ts";
 import type { AxisComparison, Comparison } from "#core/measurement/acceptance.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { GALLON } from "#core/quantity/constants.ts";
+import { WEIGHINGS } from "#core/selection/weights.ts";
 import { checkWords } from "./checks.ts";
 import { type Reasoned, reasonOf } from "./choosing.ts";
 import { comparisonWords } from "./comparison.ts";

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import * as z from "zod";
 import { DEMO_JOBS } from "#demo/jobs.ts";
-import { solveJob } from "#model/solveJob.ts";
+import { solveJob } from "#model/job/solveJob.ts";
 import { COLLECTION_NAMES, COLLECTIONS, readStored } from "../collections.ts";
 import { type JobDocument, jobSchema } from "./job.ts";
 import { sameDocument } from "./same.ts";

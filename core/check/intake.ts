@@ -5,10 +5,10 @@ import { PIPE_VOLUME } from "../formula/laws.ts";
 import { volumeTerms } from "../formula/losses.ts";
 import { PAST_THE_MOTOR } from "../formula/well.ts";
 import { AIR_PART, type AirToMove, airToMove } from "../hydraulics/priming.ts";
+import { boreAt } from "../line/casing.ts";
 import { drawsItself, type PlacedPump, type Segment, suctionOf } from "../line/compiledLine.ts";
 import { levelsOf } from "../line/path.ts";
 import { pipeVolume } from "../line/profile.ts";
-import { boreAt } from "../line/casing.ts";
 import { annulus, annulusVelocity, coolingVelocity, sleeveFor } from "../well/cooling.ts";
 import { isSlotted } from "../well/setting.ts";
 import {

@@ -1,6 +1,7 @@
 import { type DerivationStep, derive, deriveOver, sign, term } from "../formula/formula.ts";
 import { STATIC_PRESSURE } from "../formula/laws.ts";
 import { pressureHeadBefore } from "../hydraulics/headLine.ts";
+import { narrowestTo } from "../line/casing.ts";
 import {
   type CompiledLine,
   drawsItself,
@@ -11,7 +12,6 @@ import { levelsOf, type Supply, type WaterKind } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import type { Quantity } from "../quantity/quantity.ts";
-import { narrowestTo } from "../line/casing.ts";
 import { CLEARANCE } from "../well/setting.ts";
 import {
   type CheckContext,

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { systemCurve } from "../hydraulics/systemCurve.ts";
 import { staticHead } from "../hydraulics/boundary.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
+import { systemCurve } from "../hydraulics/systemCurve.ts";
 import { affinityMiss, pumpCurve } from "../pump/curve.ts";
 import { fromChartRows, fromSticker, fromThreePoints } from "../pump/curveFrom.ts";
 import type { Pump } from "../pump/pump.ts";

@@ -1,6 +1,6 @@
-import { speedFor } from "../pump/arrangement.ts";
 import { flowFor, quickDuty, type SystemCurve } from "../hydraulics/systemCurve.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
+import { speedFor } from "../pump/arrangement.ts";
 import { pumpCurve, shaftPower } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";

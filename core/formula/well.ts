@@ -1,6 +1,6 @@
 import { voltageDrop } from "../driving/conductor.ts";
-import { airLiftFlow, startPressure } from "../well/airLift.ts";
 import { recoveryTime, settlingTime } from "../line/casing.ts";
+import { airLiftFlow, startPressure } from "../well/airLift.ts";
 import { annulusVelocity } from "../well/cooling.ts";
 import { flowDrawing } from "../well/drawdown.ts";
 import { cylinderArea, handleForce } from "../well/handPump.ts";

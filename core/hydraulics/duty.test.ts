@@ -3,12 +3,12 @@ import { bisect } from "fmin/src/bisect.js";
 import { describe, expect, it } from "vitest";
 import { PIPE_STOCK } from "../catalogue/pipes.ts";
 import { checkContext, judge } from "../check/registry.ts";
-import { rankPumps } from "../selection/rankPumps.ts";
 import { waterAt } from "../fluid/water.ts";
 import type { Line, PathItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
+import { rankPumps } from "../selection/rankPumps.ts";
 import * as fixtures from "../test/fixtures.ts";
 import {
   check,

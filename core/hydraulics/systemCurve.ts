@@ -1,9 +1,9 @@
-import { NOTHING } from "./hydraulicModel.ts";
-import type { LineModel } from "./solveLine.ts";
 import type { WaterLevel } from "../line/path.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate, type MonotoneCubic, monotoneCubic } from "../numeric/monotoneCubic.ts";
 import type { PumpCurve } from "../pump/curve.ts";
+import { NOTHING } from "./hydraulicModel.ts";
+import type { LineModel } from "./solveLine.ts";
 
 /**
  * What a line asks of whatever pump stands in one place of it, at one level: the same for every pump, so that it is

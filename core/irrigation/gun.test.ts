@@ -1,6 +1,5 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { GUNS } from "./guns.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
 import { compileLine } from "../line/compileLine.ts";
 import { everyItem, type PathItem } from "../line/path.ts";
@@ -16,6 +15,7 @@ import {
   textbookThrow,
   throwAt,
 } from "./gun.ts";
+import { GUNS } from "./guns.ts";
 import { gunsAtWork, gunsOf, withGuns, withOneGun, withSecondGun } from "./gunsOnLine.ts";
 import {
   halvingOf,

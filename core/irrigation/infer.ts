@@ -1,12 +1,12 @@
+import { conditioned } from "../condition/condition.ts";
 import { headLine, pressureHeadBefore } from "../hydraulics/headLine.ts";
 import { segmentLoss } from "../hydraulics/resistance.ts";
 import type { LineModel } from "../hydraulics/solveLine.ts";
-import { type Propagated, propagate } from "../numeric/propagation.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
+import { type Propagated, propagate } from "../numeric/propagation.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { headAt, publishedValue } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
-import { conditioned } from "../condition/condition.ts";
 import { type Calibration, CHART_DOUBT, expectedThrow, type Gun, TEXTBOOK_DOUBT } from "./gun.ts";
 
 /** What is worked back from a reading, its doubt as one standard deviation, and what would halve that. */

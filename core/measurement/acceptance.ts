@@ -1,11 +1,11 @@
 import type { HydraulicModel, SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
+import { type Input, type Propagated, propagate } from "../numeric/propagation.ts";
 import { headAt, type PumpCurve, publishedValue, pumpCurve } from "../pump/curve.ts";
 import { type Pump, toleranceOf } from "../pump/pump.ts";
 import { GRAVITY, PSI } from "../quantity/constants.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
-import { type Input, type Propagated, propagate } from "../numeric/propagation.ts";
 import type { GaugedReading } from "./reading.ts";
 import { type HeadInput, headModel, type Misplaced, pumpFlow, throughPump } from "./totalHead.ts";
 

@@ -1,4 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { type Condition, conditioned } from "../condition/condition.ts";
+import { USUAL_DOUBT } from "../condition/uncertainty.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
@@ -16,8 +18,6 @@ import {
   solved,
   split,
 } from "../test/fixtures.ts";
-import { type Condition, conditioned } from "../condition/condition.ts";
-import { USUAL_DOUBT } from "../condition/uncertainty.ts";
 import { measuredInput } from "./electric.ts";
 import { measuredFlow } from "./instruments.ts";
 import { judgeTest, type TestJudgement } from "./judgeTest.ts";

@@ -3,12 +3,12 @@ import { solveLine } from "../hydraulics/solveLine.ts";
 import type { CompiledLine } from "../line/compiledLine.ts";
 import type { Line } from "../line/path.ts";
 import { uniform } from "../numeric/latinHypercube.ts";
+import { propagate } from "../numeric/propagation.ts";
 import { pumpCurve } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { tablePump } from "../test/fixtures.ts";
 import { COVERAGE, compareWithRated, flowAtHead } from "./acceptance.ts";
 import { measuredFlow } from "./instruments.ts";
-import { propagate } from "../numeric/propagation.ts";
 import type { GaugedReading } from "./reading.ts";
 
 const pump = tablePump("p", [0, 1, 2, 3, 4, 5], (q) => ({ head: 24 - 0.8 * q * q }));

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { dutyBand, type Spread, USUAL_DOUBT } from "../condition/uncertainty.ts";
 import { type Solution, solveLine } from "../hydraulics/solveLine.ts";
 import { GALLON, PSI } from "../quantity/constants.ts";
 import { check, hole, lineOf, open, pipe, pumpOf, set, split } from "../test/fixtures.ts";
-import { dutyBand, type Spread, USUAL_DOUBT } from "../condition/uncertainty.ts";
 import { compareWithRated } from "./acceptance.ts";
 import { compareWithPromise, type Kept, type PromiseComparison } from "./promise.ts";
 import type { FlowMeasurement, GaugedReading } from "./reading.ts";

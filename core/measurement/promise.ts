@@ -1,11 +1,11 @@
+import { type Condition, conditioned } from "../condition/condition.ts";
+import type { Doubt, Spread } from "../condition/uncertainty.ts";
 import type { SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import type { LineModel, Solution } from "../hydraulics/solveLine.ts";
 import type { PumpCondition } from "../pump/curve.ts";
 import { strengthDoubt } from "../pump/pump.ts";
 import { GALLON } from "../quantity/constants.ts";
-import { type Condition, conditioned } from "../condition/condition.ts";
-import type { Doubt, Spread } from "../condition/uncertainty.ts";
 import { COVERAGE } from "./acceptance.ts";
 import { type Estimate, measuredFlow } from "./instruments.ts";
 import { type FlowMeasurement, isOpen, type Reading } from "./reading.ts";

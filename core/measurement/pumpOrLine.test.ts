@@ -1,4 +1,5 @@
 import { expect, it } from "vitest";
+import { USUAL_DOUBT } from "../condition/uncertainty.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { uniform } from "../numeric/latinHypercube.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
@@ -8,7 +9,6 @@ import { pumpCurve } from "../pump/curve.ts";
 import { TOLERANCE } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { fitting, lineOf, open, pipe, pumpOf, set, solved } from "../test/fixtures.ts";
-import { USUAL_DOUBT } from "../condition/uncertainty.ts";
 import { judgeTest } from "./judgeTest.ts";
 import { fitTest, type Unknown } from "./pumpOrLine.ts";
 import type { GaugedReading } from "./reading.ts";

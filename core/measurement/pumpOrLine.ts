@@ -1,12 +1,13 @@
+import { conditioned } from "../condition/condition.ts";
+import type { Doubt } from "../condition/uncertainty.ts";
 import { type Boundary, pressureHead, sourcePressure } from "../hydraulics/boundary.ts";
 import { headLoss, resistanceOf } from "../hydraulics/resistance.ts";
 import type { LineModel } from "../hydraulics/solveLine.ts";
 import { type Adjusted, adjust } from "../numeric/leastSquares.ts";
 import { evaluate, slopeAt } from "../numeric/monotoneCubic.ts";
+import type { Input } from "../numeric/propagation.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
 import { type Pump, strengthDoubt } from "../pump/pump.ts";
-import { conditioned } from "../condition/condition.ts";
-import type { Doubt } from "../condition/uncertainty.ts";
 import {
   type Estimate,
   type FlowDoubt,
@@ -16,7 +17,6 @@ import {
   rectangular,
 } from "./instruments.ts";
 import { boundaryDuring, lostDuring } from "./lostWater.ts";
-import type { Input } from "../numeric/propagation.ts";
 import { isGauged, isOpen, type Reading } from "./reading.ts";
 import {
   type HeadInput,

@@ -8,9 +8,9 @@ import {
   type Segment,
   suctionOf,
 } from "../line/compiledLine.ts";
+import type { Input } from "../numeric/propagation.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
-import type { Input } from "../numeric/propagation.ts";
 import { type GaugedReading, isOpen } from "./reading.ts";
 
 /** The quantities a comparison is made of; each can be doubted on its own. */

@@ -1,13 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { pumpSchema } from "#contract/documents/pump.ts";
 import { LIBRARY } from "#library/pumps.ts";
+import { propagate } from "../numeric/propagation.ts";
 import { headAt, publishedValue, pumpCurve, shaftPower } from "../pump/curve.ts";
 import { type Pump, TOLERANCE, type ToleranceGrade } from "../pump/pump.ts";
 import { FOOT, GRAVITY, PSI } from "../quantity/constants.ts";
 import { lineOf, open, pipe, set, solved, tablePump } from "../test/fixtures.ts";
 import { compareWithRated } from "./acceptance.ts";
 import { flowDoubts, measuredFlow } from "./instruments.ts";
-import { propagate } from "../numeric/propagation.ts";
 import type { GaugedReading } from "./reading.ts";
 
 it("gives the worked example H.1 of the GUM: an end gauge held against a standard", () => {

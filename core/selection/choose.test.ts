@@ -3,8 +3,10 @@ import { describe, expect, it } from "vitest";
 import { findPipeStock, PIPE_STOCK } from "../catalogue/pipes.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import { lineModel, solveLine } from "../hydraulics/solveLine.ts";
+import { quickDuty, systemCurve } from "../hydraulics/systemCurve.ts";
 import type { Line, PathItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
+import { afterEachOther, besideEachOther, speedFor } from "../pump/arrangement.ts";
 import { pumpCurve } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import {
@@ -18,10 +20,8 @@ import {
   set,
   tablePump,
 } from "../test/fixtures.ts";
-import { afterEachOther, besideEachOther, speedFor } from "../pump/arrangement.ts";
 import { frontOf, frontThatHolds, pumpAndPipe } from "./front.ts";
 import { type Candidate, cardsOf, isOwned, pathWith, priceOf, rankPumps } from "./rankPumps.ts";
-import { quickDuty, systemCurve } from "../hydraulics/systemCurve.ts";
 import { WEIGHINGS } from "./weights.ts";
 
 /** H = 30 − 30 (Q / 6 L/s)², finely. */

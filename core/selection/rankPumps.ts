@@ -15,8 +15,10 @@ import { speedRange } from "../driving/variableSpeed.ts";
 import { lossCoefficient } from "../fitting/resistance.ts";
 import { type Duty, type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import { type LineModel, lineModel, type Solution, solveLine } from "../hydraulics/solveLine.ts";
+import { flowFor, quickDuty, type SystemCurve, systemCurve } from "../hydraulics/systemCurve.ts";
 import { changeItems, everyItem, type Line, type PathItem, type PumpItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
+import { type Arrangement, curveOf, pumpsOf, speedFor } from "../pump/arrangement.ts";
 import {
   bestEfficiencyFlow,
   headAt,
@@ -27,8 +29,6 @@ import {
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { besideItself, hasRoomForTwo } from "../whatif/changes.ts";
-import { type Arrangement, curveOf, pumpsOf, speedFor } from "../pump/arrangement.ts";
-import { flowFor, quickDuty, type SystemCurve, systemCurve } from "../hydraulics/systemCurve.ts";
 import { MERITS, type Merit, WEIGHINGS, type Weights } from "./weights.ts";
 
 /** How what may be put in a place would do on the line, at the normal level. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { findPipeStock } from "../catalogue/pipes.ts";
-import { FOOT, INCH, PSI } from "../quantity/constants.ts";
 import { boreAt, meanArea, narrowestTo, recoveringDrawdown, recoveryTime } from "../line/casing.ts";
+import { FOOT, INCH, PSI } from "../quantity/constants.ts";
 import { annulusVelocity, coolingVelocity, sleeveFor } from "./cooling.ts";
 import { dropPipePressures } from "./dropPipe.ts";
 import { settingWindow } from "./setting.ts";

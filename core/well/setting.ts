@@ -1,5 +1,5 @@
-import { FOOT } from "../quantity/constants.ts";
 import type { Casing } from "../line/casing.ts";
+import { FOOT } from "../quantity/constants.ts";
 
 /** m of water a pump is kept under at its lowest, 3 ft, and m it hangs off the bottom, 5 ft. Common practice, no source. */
 export const UNDER_WATER = 3 * FOOT;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { GALLON, PSI } from "../quantity/constants.ts";
 import { settlingTime } from "../line/casing.ts";
+import { GALLON, PSI } from "../quantity/constants.ts";
 import { pumpedOff, tankDay, type WellSystem } from "./tankDay.ts";
 import { usualDay, volumeOf } from "./useOfDay.ts";
 

@@ -6,8 +6,8 @@ import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
-import { confirmed, doubtOf, isAssumed, keepAssumed } from "../assumed.ts";
-import { solveJob } from "../solveJob.ts";
+import { confirmed, doubtOf, isAssumed, keepAssumed } from "../job/assumed.ts";
+import { solveJob } from "../job/solveJob.ts";
 import { settled, withStanding } from "../well/settle.ts";
 import { inBareUnit, MEASURES, type Measure, type Values } from "./kind.ts";
 import {

@@ -1,5 +1,5 @@
 import { INCH } from "#core/quantity/constants.ts";
-import { flowOfNeed } from "../need.ts";
+import { flowOfNeed } from "../demand/need.ts";
 import type { JobKind } from "./kind.ts";
 import { pit } from "./pit.ts";
 

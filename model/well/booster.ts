@@ -1,14 +1,14 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { quickDuty, systemCurve } from "#core/hydraulics/systemCurve.ts";
 import { waterAt } from "#core/fluid/water.ts";
 import { type LineModel, lineModel, type Solution } from "#core/hydraulics/solveLine.ts";
+import { quickDuty, systemCurve } from "#core/hydraulics/systemCurve.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
 import { continuedHead, powerAt, publishedValue, pumpCurve } from "#core/pump/curve.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
 import type { PumpToTank } from "#core/well/pumpToTank.ts";
-import type { FieldChange } from "../whatIf/changes.ts";
+import type { FieldChange } from "../job/changes.ts";
 import type { JobWithWell } from "./season.ts";
 import { tankOf } from "./usual.ts";
 

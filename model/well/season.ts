@@ -4,7 +4,7 @@ import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { levelsOf, type WaterLevel } from "#core/line/path.ts";
 import { type DrawdownFit, drawdownDoubt, flowDrawing } from "#core/well/drawdown.ts";
 import { UNDER_WATER } from "#core/well/setting.ts";
-import type { SolvableJob } from "../solveJob.ts";
+import type { SolvableJob } from "../job/solveJob.ts";
 import { pumpDepth, topOf } from "./settle.ts";
 
 /** What of a job its well depends on. */

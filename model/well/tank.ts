@@ -1,9 +1,9 @@
 import { currentOf, USUAL_POWER_FACTOR } from "#core/driving/motor.ts";
 import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
+import { boreAt } from "#core/line/casing.ts";
 import { levelsOf } from "#core/line/path.ts";
 import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
-import { boreAt } from "#core/line/casing.ts";
 import { annulusVelocity, coolingVelocity } from "#core/well/cooling.ts";
 import { drawdownAt } from "#core/well/drawdown.ts";
 import {

@@ -1,12 +1,12 @@
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { checkContext, type Judgement } from "#core/check/registry.ts";
 import { windowFor, windowOf } from "#core/check/well.ts";
-import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
 import { meanArea, recoveryTime, settlingTime } from "#core/line/casing.ts";
+import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
 import { type DrawdownFit, drawdownAt, drawdownDoubt } from "#core/well/drawdown.ts";
 import type { SettingWindow } from "#core/well/setting.ts";
 import { pumpedOff } from "#core/well/tankDay.ts";
-import { solveJob } from "../solveJob.ts";
+import { solveJob } from "../job/solveJob.ts";
 import { type CableTold, cableOf } from "./cable.ts";
 import { type DropPipeTold, dropPipeOf } from "./dropPipe.ts";
 import { guardOf } from "./guard.ts";

@@ -3,7 +3,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
-import { mended, sizeGains, solveJob } from "#model/solveJob.ts";
+import { mended, sizeGains, solveJob } from "#model/job/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { ledgerName } from "#words/ledger.ts";

@@ -1,8 +1,8 @@
 import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
-import { csvOf } from "#model/csv.ts";
-import { inTime, type ToldRun, toldOverTime } from "#model/overTime/told.ts";
+import { csvOf } from "#model/import/csv.ts";
+import { inTime, type ToldRun, toldOverTime } from "#model/simulation/told.ts";
 import { itemName } from "#words/items.ts";
 import { adviceWords, eventWords, troubleWords } from "#words/overTime.ts";
 

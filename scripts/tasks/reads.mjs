@@ -7,7 +7,7 @@ import { root, run } from "./prepare.mjs";
 export const bin = (name) =>
   join(root, "node_modules", ".bin", process.platform === "win32" ? `${name}.cmd` : name);
 
-const LAYERS = ["core", "contract", "words", "model", "library"];
+const LAYERS = ["core", "contract", "model", "words", "report", "library"];
 const TYPED = [...LAYERS, "server", "web", "web/drawn", "e2e", "tsconfig.tests.json"];
 /** The compiler as a native program: a tenth of the time. The other one is there for what reads its trees. */
 const TSC = join(root, "node_modules", "typescript-native", "bin", "tsc");

@@ -13,7 +13,7 @@ import {
   type InstrumentBox,
   instrumentBox,
   truthOf,
-} from "#model/instrumentBox.ts";
+} from "#model/measurement/instrumentBox.ts";
 
 /** What a box reads, in the order of its channels, with how good its instruments say they are. */
 export const BOX_CHANNELS = ["flow", "discharge", "suction", "current", "power", "speed"] as const;

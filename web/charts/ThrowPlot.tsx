@@ -1,6 +1,6 @@
 import { format } from "#contract/units/format.ts";
 import { type Calibration, expectedThrow, type Gun, throwAt } from "#core/irrigation/gun.ts";
-import type { ToldGun } from "#model/watering/guns.ts";
+import type { ToldGun } from "#model/irrigation/guns.ts";
 import { useUnits } from "../state/settings.ts";
 
 const WIDTH = 440;

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
-import type { PumpYears } from "#model/years.ts";
+import type { PumpYears } from "#model/measurement/years.ts";
 import { useSettings } from "../state/settings.ts";
 import { inks } from "./inks.ts";
 import { type Data, loadPlotly, useResized } from "./plot.ts";

@@ -1,5 +1,5 @@
-import { placeOfReading, readingPoint } from "#model/readings.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
+import { placeOfReading, readingPoint } from "#model/measurement/readings.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import type { MeasuredPoint } from "./CurvePlot.tsx";
 

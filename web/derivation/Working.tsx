@@ -5,7 +5,7 @@ import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { judgementKey } from "#core/check/registry.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
-import { derivationOf, type JobSolution, type Subject } from "#model/solveJob.ts";
+import { derivationOf, type JobSolution, type Subject } from "#model/job/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
 import { itemName, waterOf } from "#words/items.ts";
 import { ledgerSentence } from "#words/ledger.ts";

@@ -1,5 +1,5 @@
 import { format } from "#contract/units/format.ts";
-import type { ToldCans } from "#model/watering/cans.ts";
+import type { ToldCans } from "#model/irrigation/cans.ts";
 import { depthOf } from "#words/watering.ts";
 import { useUnits } from "../state/settings.ts";
 

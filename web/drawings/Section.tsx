@@ -7,8 +7,8 @@ import {
   type SectionGeometry,
   sectionGeometry,
   suctionShades,
-} from "#model/sectionGeometry.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+} from "#model/job/sectionGeometry.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { itemName } from "#words/items.ts";
 import { partOf } from "../openJob/jobStore.ts";
 import type { Part } from "../openJob/part.ts";

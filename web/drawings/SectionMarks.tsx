@@ -1,7 +1,7 @@
 import clsx from "clsx";
 import { format } from "#contract/units/format.ts";
 import type { Levels, Outlet } from "#core/line/path.ts";
-import { extent, type Point, type SectionGeometry } from "#model/sectionGeometry.ts";
+import { extent, type Point, type SectionGeometry } from "#model/job/sectionGeometry.ts";
 import { outletShape } from "../jobFields/outletKinds.tsx";
 
 /** The marks a section is drawn with. Places are in pixels. */

@@ -1,8 +1,8 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
-import { extent, sectionGeometry } from "#model/sectionGeometry.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import { extent, sectionGeometry } from "#model/job/sectionGeometry.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { useUnits } from "../state/settings.ts";
 
 /** The section folded: its heights and its length in a line. */

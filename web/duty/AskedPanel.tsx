@@ -1,8 +1,8 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
-import { withArrangement } from "#model/choose/choose.ts";
-import type { JobSolution, Solved } from "#model/solveJob.ts";
+import type { JobSolution, Solved } from "#model/job/solveJob.ts";
+import { withArrangement } from "#model/selection/choose.ts";
 import { WantedFlow } from "../jobFields/WantedFlow.tsx";
 import { edit } from "../openJob/jobStore.ts";
 import { PumpsThatDoIt } from "../stages/pump/PumpsThatDoIt.tsx";

@@ -1,8 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
-import { type Duty, settledDuty } from "#core/hydraulics/operatingPoint.ts";
-import type { Solution, SolvedCase } from "#core/hydraulics/solveLine.ts";
-import type { PathItem } from "#core/line/path.ts";
 import {
   type BandResult,
   type Doubt,
@@ -10,7 +7,10 @@ import {
   type Unsettled,
   USUAL_DRAWS,
 } from "#core/condition/uncertainty.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import { type Duty, settledDuty } from "#core/hydraulics/operatingPoint.ts";
+import type { Solution, SolvedCase } from "#core/hydraulics/solveLine.ts";
+import type { PathItem } from "#core/line/path.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
 import type { Calculation } from "../calculations/useCalculation.ts";

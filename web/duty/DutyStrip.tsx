@@ -1,7 +1,7 @@
 import { format } from "#contract/units/format.ts";
 import type { Severity } from "#core/check/check.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { useUnits } from "../state/settings.ts";
 
 /** Where the duty stands on the page. */

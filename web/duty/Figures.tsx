@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import { formatNumber } from "#contract/units/format.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";
 import type { WaterLevel } from "#core/line/path.ts";
-import type { Subject } from "#model/solveJob.ts";
+import type { Subject } from "#model/job/solveJob.ts";
 import { useWorking } from "../derivation/Working.tsx";
 import { useUnits } from "../state/settings.ts";
 

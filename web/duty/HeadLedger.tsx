@@ -3,7 +3,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
-import { type JobSolution, normalLedger } from "#model/solveJob.ts";
+import { type JobSolution, normalLedger } from "#model/job/solveJob.ts";
 import { ledgerName } from "#words/ledger.ts";
 import { useWorking } from "../derivation/Working.tsx";
 import { editItem, pumpItems } from "../openJob/jobStore.ts";

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { merge, type Touched } from "#contract/documents/merge.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { Quantity, UnitSystem } from "#contract/units/units.ts";
-import { PLATE_FIELDS } from "#model/pumpTable/fields.ts";
+import { PLATE_FIELDS } from "#model/import/pumpTable/fields.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 

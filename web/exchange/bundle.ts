@@ -1,5 +1,5 @@
 import { BUNDLE_FORMAT, type JobBundle } from "#contract/jobBundle.ts";
-import { picturesOf, withNewIds } from "#model/jobBundle.ts";
+import { picturesOf, withNewIds } from "#model/job/jobBundle.ts";
 import { api, newId } from "../api/client.ts";
 import { retrying } from "../api/retrying.ts";
 import { downloadText } from "../lib/downloadText.ts";

@@ -1,6 +1,6 @@
 import { expose } from "comlink";
-import { readLogger } from "#model/loggerTable.ts";
-import { readIncoming } from "#model/pumpTable/incoming.ts";
+import { readLogger } from "#model/import/loggerTable.ts";
+import { readIncoming } from "#model/import/pumpTable/incoming.ts";
 
 /** Tables of many thousand rows, read beside the page; the last argument of each hears how much is done, 0 to 1. */
 const TABLES = { pumps: readIncoming, logger: readLogger };

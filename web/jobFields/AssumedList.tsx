@@ -1,5 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import { confirmed } from "#model/assumed.ts";
+import { confirmed } from "#model/job/assumed.ts";
 import { assumedName } from "#words/assumed.ts";
 import { edit } from "../openJob/jobStore.ts";
 import { useUnits } from "../state/settings.ts";

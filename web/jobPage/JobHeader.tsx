@@ -1,7 +1,7 @@
 import { useState, useSyncExternalStore } from "react";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
-import { waters } from "#model/watering/waters.ts";
+import { waters } from "#model/irrigation/waters.ts";
 import { hasWell } from "#model/well/settle.ts";
 import { wallClock } from "../lib/clock.ts";
 import { edit, redo, undo, useJobStore, visit } from "../openJob/jobStore.ts";

@@ -2,7 +2,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import clsx from "clsx";
 import { lazy, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
-import { lineKnown } from "#model/assumed.ts";
+import { lineKnown } from "#model/job/assumed.ts";
 import { Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
 import { Working } from "../derivation/Working.tsx";

@@ -1,6 +1,6 @@
 import { lazy, memo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { Fetched } from "../lib/Fetched.tsx";
 import { useJobStore } from "../openJob/jobStore.ts";
 import type { Part } from "../openJob/part.ts";

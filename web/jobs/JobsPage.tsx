@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { JobSummary } from "#contract/api/api.ts";
-import { OWED, type Owed, owedNext } from "#model/owed.ts";
+import { OWED, type Owed, owedNext } from "#model/job/owed.ts";
 import { api } from "../api/client.ts";
 import { allJobs, queries } from "../api/queries.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";

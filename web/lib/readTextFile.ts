@@ -1,4 +1,4 @@
-import { decodeText } from "#model/decodeText.ts";
+import { decodeText } from "#model/import/decodeText.ts";
 
 /** The text of a file, whatever wrote it. */
 export const readTextFile = async (file: File): Promise<string> =>

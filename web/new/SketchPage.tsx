@@ -3,7 +3,6 @@ import { Link, useNavigate, useParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { type ArrangementOfDocuments, withArrangement } from "#model/choose/choose.ts";
 import { inBareUnit, type Measure } from "#model/kinds/kind.ts";
 import {
   beginJob,
@@ -13,6 +12,7 @@ import {
   stillToMeasure,
   usualOf,
 } from "#model/kinds/kinds.ts";
+import { type ArrangementOfDocuments, withArrangement } from "#model/selection/choose.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { DRAWN } from "../drawings/drawings.tsx";
 import { PlaceFields } from "../jobFields/PlaceFields.tsx";

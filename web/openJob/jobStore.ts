@@ -4,7 +4,7 @@ import type { Stored } from "#contract/api/api.ts";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { endAt, startElevations } from "#core/line/elevations.ts";
 import { changeItems, everyItem, locate } from "#core/line/path.ts";
-import { keepAssumed } from "#model/assumed.ts";
+import { keepAssumed } from "#model/job/assumed.ts";
 import { asItIs } from "../lib/asItIs.ts";
 import type { Part } from "./part.ts";
 

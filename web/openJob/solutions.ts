@@ -1,5 +1,11 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import { type JobSolution, type SolvableJob, solveJob, solving, triedOn } from "#model/solveJob.ts";
+import {
+  type JobSolution,
+  type SolvableJob,
+  solveJob,
+  solving,
+  triedOn,
+} from "#model/job/solveJob.ts";
 import { isLongLine } from "./longLine.ts";
 
 interface Kept {

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { BandResult, Doubt } from "#core/condition/uncertainty.ts";
-import { doubtOf } from "#model/assumed.ts";
+import { doubtOf } from "#model/job/assumed.ts";
 import { type Calculation, useCalculation } from "../calculations/useCalculation.ts";
 import { useLine } from "./useLine.ts";
 

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { inTime } from "#model/overTime/told.ts";
+import { inTime } from "#model/simulation/told.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { useDoubt } from "./useBand.ts";
 

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { isLongLine } from "./longLine.ts";
 import { solutionOf, triedHere } from "./solutions.ts";

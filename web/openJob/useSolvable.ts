@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { SolvableJob } from "#model/solveJob.ts";
+import type { SolvableJob } from "#model/job/solveJob.ts";
 import { solvableOf } from "./solutions.ts";
 
 /** What of a job its solution depends on; the same object while none of that changes. */

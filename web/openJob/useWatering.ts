@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { inWatering } from "#model/watering/watering.ts";
+import { inWatering } from "#model/irrigation/watering.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 
 /** What a job's watering comes to, worked out beside the page a moment after each change. */

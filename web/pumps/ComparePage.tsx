@@ -6,7 +6,7 @@ import { format, formatPercent } from "#contract/units/format.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, powerAt, publishedValue, pumpCurve } from "#core/pump/curve.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
-import { PLATE_FIELDS, valueAt } from "#model/pumpTable/fields.ts";
+import { PLATE_FIELDS, valueAt } from "#model/import/pumpTable/fields.ts";
 import { plateValue } from "#words/plate.ts";
 import { allPumps } from "../api/queries.ts";
 import { CurvesPlot } from "../charts/CurvesPlot.tsx";

@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { PUMP_COLUMNS } from "#model/pumpTable/columns.ts";
+import { PUMP_COLUMNS } from "#model/import/pumpTable/columns.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { newId } from "../api/client.ts";
 import { allPumps, queries } from "../api/queries.ts";

@@ -1,5 +1,5 @@
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { PLATE_FIELDS, type PlateField, valueAt } from "#model/pumpTable/fields.ts";
+import { PLATE_FIELDS, type PlateField, valueAt } from "#model/import/pumpTable/fields.ts";
 import { choiceName } from "#words/plate.ts";
 import { SelectField, TextField } from "../ui/Fields.tsx";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";

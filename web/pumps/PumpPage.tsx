@@ -5,7 +5,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { affinityMiss, pumpCurve } from "#core/pump/curve.ts";
 import { toleranceOf } from "#core/pump/pump.ts";
-import { PLATE_FIELDS, valueAt } from "#model/pumpTable/fields.ts";
+import { PLATE_FIELDS, valueAt } from "#model/import/pumpTable/fields.ts";
 import { CURVE_WAY_NAMES, plateValue } from "#words/plate.ts";
 import { api } from "../api/client.ts";
 import { allPumps, oneOf, queries } from "../api/queries.ts";

@@ -60,7 +60,7 @@ export default function PumpsPage() {
     }
   }
   const write = async (as: "csv" | "json") => {
-    const { writePumpTable } = await import("#model/pumpTable/readPumps.ts");
+    const { writePumpTable } = await import("#model/import/pumpTable/readPumps.ts");
     const text = as === "csv" ? writePumpTable(rows) : JSON.stringify(rows, null, 2);
     downloadText(`pumps.${as}`, text, as === "csv" ? "text/csv" : "application/json");
   };

@@ -1,5 +1,5 @@
 import { lazy, Suspense } from "react";
-import type { Block } from "#model/report/blocks.ts";
+import type { Block } from "#report/blocks.ts";
 import { Picture } from "../pictures/Picture.tsx";
 import { TriangleAlert } from "../ui/icons.ts";
 import { Loading } from "../ui/Notices.tsx";

@@ -1,6 +1,6 @@
 import regularUrl from "@fontsource/barlow/files/barlow-latin-400-normal.woff?url";
 import boldUrl from "@fontsource/barlow/files/barlow-latin-600-normal.woff?url";
-import type { Block } from "#model/report/blocks.ts";
+import type { Block } from "#report/blocks.ts";
 import { api } from "../api/client.ts";
 
 /** A drawing of the page, as it goes on paper. */

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatPercent } from "#contract/units/format.ts";
-import type { Ranged } from "#model/overTime/range.ts";
+import type { Ranged } from "#model/simulation/range.ts";
 import { amountOf, lasting } from "#words/overTime.ts";
 import { useTimeRange } from "../openJob/useOverTime.ts";
 import { useUnits } from "../state/settings.ts";

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import type { Answers } from "#core/simulation/answers.ts";
-import { runDerivation } from "#model/overTime/derivations.ts";
-import { answerLines, WORKED } from "#words/overTime.ts";
+import { runDerivation, WORKED } from "#model/simulation/derivations.ts";
+import { answerLines } from "#words/overTime.ts";
 import { FigureWorking, useAskedFigure, useFigureWorking } from "../derivation/FigureWorking.tsx";
 import { useUnits } from "../state/settings.ts";
 

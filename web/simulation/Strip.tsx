@@ -1,7 +1,7 @@
 import type { PointerEvent } from "react";
 import { format } from "#contract/units/format.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
-import type { ToldRun } from "#model/overTime/told.ts";
+import type { ToldRun } from "#model/simulation/told.ts";
 import { clockOf } from "#words/overTime.ts";
 import { bars, Mark, MarkerLine, MarkerSlider, points, Row, WIDE } from "../charts/rows.tsx";
 import { thinned } from "../charts/thinned.ts";

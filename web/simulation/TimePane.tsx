@@ -3,7 +3,7 @@ import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import { lastAtOrBefore } from "#core/numeric/sorted.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
-import type { ToldRun } from "#model/overTime/told.ts";
+import type { ToldRun } from "#model/simulation/told.ts";
 import { itemName } from "#words/items.ts";
 import {
   adviceWords,

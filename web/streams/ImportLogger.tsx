@@ -5,7 +5,7 @@ import {
   type ChannelName,
   MOST_SAMPLES,
 } from "#contract/streams/stream.ts";
-import { type LoggerColumn, retaken, unitsOf } from "#model/loggerTable.ts";
+import { type LoggerColumn, retaken, unitsOf } from "#model/import/loggerTable.ts";
 import { api, newId } from "../api/client.ts";
 import { retrying } from "../api/retrying.ts";
 import { Reading } from "../exchange/Reading.tsx";

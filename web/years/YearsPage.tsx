@@ -4,7 +4,7 @@ import { Link, useParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatDoubtful } from "#contract/units/format.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
-import type { PumpYears, Visit, YearRow } from "#model/years.ts";
+import type { PumpYears, Visit, YearRow } from "#model/measurement/years.ts";
 import { ACCEPTANCE } from "#words/comparison.ts";
 import { crossingWords, doubtfulPercent } from "#words/fieldTests.ts";
 import { itemName } from "#words/items.ts";

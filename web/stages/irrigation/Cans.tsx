@@ -3,7 +3,7 @@ import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FOOT } from "#core/quantity/constants.ts";
-import { WIND } from "#model/watering/usual.ts";
+import { WIND } from "#model/irrigation/usual.ts";
 import { agreementWords, CAN_REFUSED, depthOf, evennessWords, rateOf } from "#words/watering.ts";
 import { CansDrawing } from "../../drawings/CansDrawing.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";

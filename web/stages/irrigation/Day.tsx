@@ -2,10 +2,10 @@ import { useEffect, useRef } from "react";
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
-import { GALLON } from "#core/quantity/constants.ts";
 import type { DayStep } from "#core/irrigation/dayPlan.ts";
-import { COOLING, FILLING, MOVE, PRIME, START } from "#model/watering/usual.ts";
-import type { WateringTold } from "#model/watering/watering.ts";
+import { GALLON } from "#core/quantity/constants.ts";
+import { COOLING, FILLING, MOVE, PRIME, START } from "#model/irrigation/usual.ts";
+import type { WateringTold } from "#model/irrigation/watering.ts";
 import { duration } from "#words/duration.ts";
 import { clockAt, dayRefused, stepWords } from "#words/watering.ts";
 import { ClockField } from "../../jobFields/ClockField.tsx";
@@ -147,7 +147,7 @@ async function saveCalendar(
   round: string,
   job: JobDocument,
 ): Promise<void> {
-  const { calendarFile } = await import("#model/watering/calendar.ts");
+  const { calendarFile } = await import("#report/calendar.ts");
   const { id } = useJobStore.getState();
   const sequence = Math.floor(Date.now() / 60_000);
   const file = calendarFile(

@@ -2,7 +2,7 @@ import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { GALLON } from "#core/quantity/constants.ts";
-import { WEEKLY } from "#model/watering/usual.ts";
+import { WEEKLY } from "#model/irrigation/usual.ts";
 import { duration } from "#words/duration.ts";
 import {
   broughtWords,

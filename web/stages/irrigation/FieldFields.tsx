@@ -1,10 +1,10 @@
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { formatPercent } from "#contract/units/format.ts";
-import { FOOT } from "#core/quantity/constants.ts";
 import { SPACING, type Wind } from "#core/irrigation/sets.ts";
-import { DEPTH, WIND } from "#model/watering/usual.ts";
-import type { WateringTold } from "#model/watering/watering.ts";
+import { FOOT } from "#core/quantity/constants.ts";
+import { DEPTH, WIND } from "#model/irrigation/usual.ts";
+import type { WateringTold } from "#model/irrigation/watering.ts";
 import { sideName } from "../../drawings/FieldDrawing.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";

@@ -1,5 +1,5 @@
 import { format, formatPercent } from "#contract/units/format.ts";
-import { radiusOf } from "#model/watering/fieldPlan.ts";
+import { radiusOf } from "#model/irrigation/fieldPlan.ts";
 import { duration } from "#words/duration.ts";
 import { amountOf } from "#words/overTime.ts";
 import {

@@ -1,5 +1,5 @@
 import type { ComponentProps } from "react";
-import type { WateringFigure } from "#model/watering/derivations.ts";
+import type { WateringFigure } from "#model/irrigation/derivations.ts";
 import { useFigureWorking } from "../../derivation/FigureWorking.tsx";
 import { Figure as PlainFigure } from "../../ui/Figure.tsx";
 

@@ -1,7 +1,7 @@
 import clsx from "clsx";
 import { lazy, type ReactNode } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { WateringTold } from "#model/watering/watering.ts";
+import type { WateringTold } from "#model/irrigation/watering.ts";
 import { Fetched } from "../../lib/Fetched.tsx";
 import { useJobStore } from "../../openJob/jobStore.ts";
 import { useWatering } from "../../openJob/useWatering.ts";

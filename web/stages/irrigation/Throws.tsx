@@ -1,6 +1,6 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import type { WateringTold } from "#model/watering/watering.ts";
+import type { WateringTold } from "#model/irrigation/watering.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { without } from "../../lib/without.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
-import { WATERING_FIGURES, wateringDerivation } from "#model/watering/derivations.ts";
-import type { WateringTold } from "#model/watering/watering.ts";
+import { WATERING_FIGURES, wateringDerivation } from "#model/irrigation/derivations.ts";
+import type { WateringTold } from "#model/irrigation/watering.ts";
 import {
   FigureWorking,
   useAskedFigure,

@@ -1,5 +1,5 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { WateringTold } from "#model/watering/watering.ts";
+import type { WateringTold } from "#model/irrigation/watering.ts";
 
 /** What every view of the ground is given. */
 export interface ToldProps {

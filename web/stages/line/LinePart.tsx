@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from "react";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { newId } from "../../api/client.ts";
 import { edit, insertItem, partsOf, pumpItems } from "../../openJob/jobStore.ts";

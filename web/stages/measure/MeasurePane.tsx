@@ -5,13 +5,14 @@ import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatDoubtful } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
+import type { Band } from "#core/condition/uncertainty.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import { scaleFor } from "#core/measurement/reach.ts";
-import type { Band } from "#core/condition/uncertainty.ts";
-import { lineKnown } from "#model/assumed.ts";
-import { electricOf, needleAt } from "#model/fieldTests.ts";
-import { pitOf } from "#model/pit.ts";
+import { pitOf } from "#model/demand/pit.ts";
+import { lineKnown } from "#model/job/assumed.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
+import { electricOf, needleAt } from "#model/measurement/fieldTests.ts";
 import {
   comparePromise,
   compareReading,
@@ -20,8 +21,7 @@ import {
   pumpOfReading,
   reachOfJob,
   standingPumps,
-} from "#model/readings.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+} from "#model/measurement/readings.ts";
 import { judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { electricWords } from "#words/fieldTests.ts";

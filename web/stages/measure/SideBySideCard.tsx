@@ -1,7 +1,7 @@
 import { formatDoubtful } from "#contract/units/format.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import type { Estimate } from "#core/measurement/instruments.ts";
-import type { SetupsCompared } from "#model/sideBySide.ts";
+import type { SetupsCompared } from "#model/measurement/sideBySide.ts";
 import { RATIO_OF, ratioWords } from "#words/fieldTests.ts";
 import { useUnits } from "../../state/settings.ts";
 

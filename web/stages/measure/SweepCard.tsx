@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { SWEEP_POINTS } from "#core/measurement/sweep.ts";
-import type { SweepState } from "#model/fieldTests.ts";
+import type { SweepState } from "#model/measurement/fieldTests.ts";
 import { nextPointWords } from "#words/fieldTests.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";

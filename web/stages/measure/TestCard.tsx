@@ -2,7 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { reachOf } from "#core/measurement/reach.ts";
-import type { Judged, KeptReading } from "#model/fieldTests.ts";
+import type { Judged, KeptReading } from "#model/measurement/fieldTests.ts";
 import { doubtName, levelWords, partingWords, shrinkWords, wholeWords } from "#words/fieldTests.ts";
 import { itemName } from "#words/items.ts";
 import { useInstruments } from "../../instruments/useInstruments.ts";

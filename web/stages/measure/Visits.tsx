@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import type { TestWithReadings } from "../../api/client.ts";
 import type { Owner } from "../../openJob/owner.ts";
 import type { Entry } from "../../outbox/outbox.ts";

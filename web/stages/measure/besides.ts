@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { KeptReading } from "#model/fieldTests.ts";
-import { compareSetups, type SetupsCompared } from "#model/sideBySide.ts";
+import type { KeptReading } from "#model/measurement/fieldTests.ts";
+import { compareSetups, type SetupsCompared } from "#model/measurement/sideBySide.ts";
 import type { TestWithReadings } from "../../api/client.ts";
 
 /** Set-ups of a visit side by side; of a visit as left, what it was found as on the same day. */

@@ -1,13 +1,13 @@
 import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import {
   type Judged,
   type KeptReading,
   pumpTests,
   type SweepState,
   sweepOf,
-} from "#model/fieldTests.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+} from "#model/measurement/fieldTests.ts";
 import type { TestWithReadings } from "../../api/client.ts";
 import { type Calculation, useCalculation } from "../../calculations/useCalculation.ts";
 import type { AsInstalled } from "../../charts/CurvePlot.tsx";

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import type { BodyOfWater } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { readAreas } from "#model/overTime/readAreas.ts";
+import { readAreas } from "#model/import/readAreas.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { readTextFile } from "../../lib/readTextFile.ts";
 import { useUnits } from "../../state/settings.ts";

@@ -2,6 +2,7 @@ import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import type { Quantity } from "#contract/units/units.ts";
 import { startElevations } from "#core/line/elevations.ts";
+import { bottomOf, depthOf, type Shape, storeOf } from "#model/demand/bodies.ts";
 import {
   GRAVEL,
   SHAPES,
@@ -10,9 +11,8 @@ import {
   withoutBody,
   withReceiver,
   withSourceBody,
-} from "#model/overTime/begin.ts";
-import { bottomOf, depthOf, type Shape, storeOf } from "#model/overTime/bodies.ts";
-import { troublesOf } from "#model/overTime/troubles.ts";
+} from "#model/simulation/begin.ts";
+import { troublesOf } from "#model/simulation/troubles.ts";
 import { amountOf, troubleWords } from "#words/overTime.ts";
 import { BodyDrawing } from "../../drawings/BodyDrawing.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";

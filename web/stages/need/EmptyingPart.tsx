@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { liftingOfSource } from "#model/overTime/uplift.ts";
+import { liftingOfSource } from "#model/simulation/uplift.ts";
 import { adviceWords, RELIEF_VALVE, upliftUnknownWords } from "#words/overTime.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, visit } from "../../openJob/jobStore.ts";

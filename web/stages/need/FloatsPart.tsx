@@ -1,7 +1,7 @@
 import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { alarmFor, nextFloat } from "#model/overTime/begin.ts";
-import { troublesOf } from "#model/overTime/troubles.ts";
+import { alarmFor, nextFloat } from "#model/simulation/begin.ts";
+import { troublesOf } from "#model/simulation/troubles.ts";
 import { itemName } from "#words/items.ts";
 import { troubleWords } from "#words/overTime.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";

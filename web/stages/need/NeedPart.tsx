@@ -1,7 +1,7 @@
 import type { JobDocument, Need } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
-import { flowOfNeed, PER_HEAD, USUAL_HOURS, USUAL_IN_HAND, withNeed } from "#model/need.ts";
+import { flowOfNeed, PER_HEAD, USUAL_HOURS, USUAL_IN_HAND, withNeed } from "#model/demand/need.ts";
 import { inBuckets } from "#words/overTime.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { WantedFlow } from "../../jobFields/WantedFlow.tsx";

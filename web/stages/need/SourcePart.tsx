@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { levelsOf, type WaterLevel } from "#core/line/path.ts";
-import { doubtOf } from "#model/assumed.ts";
+import { doubtOf } from "#model/job/assumed.ts";
 import { AssumedList } from "../../jobFields/AssumedList.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { PlaceFields, withKnown } from "../../jobFields/PlaceFields.tsx";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { Band } from "#core/condition/uncertainty.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { itemName } from "#words/items.ts";
 import { testsOf } from "../../api/queries.ts";
 import { type AsInstalled, CurvePlot, type MeasuredPoint } from "../../charts/CurvePlot.tsx";

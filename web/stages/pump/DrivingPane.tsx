@@ -3,7 +3,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { ZERO_CELSIUS } from "#core/quantity/constants.ts";
-import { type Driving, drivingOf, USUAL_AIR } from "#model/choose/driving.ts";
+import { type Driving, drivingOf, USUAL_AIR } from "#model/selection/driving.ts";
 import { PUMP_KINDS, pumpsName } from "#words/items.ts";
 import { lasting } from "#words/overTime.ts";
 import { SpeedPlot } from "../../charts/SpeedPlot.tsx";

@@ -13,7 +13,7 @@ import {
   START_VOLTAGE,
   USUAL_START,
 } from "#core/driving/motor.ts";
-import type { Driving } from "#model/choose/driving.ts";
+import type { Driving } from "#model/selection/driving.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, useJobStore, visit } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { besideItself, hasRoomForTwo } from "#core/whatif/changes.ts";
-import type { JobSolution } from "#model/solveJob.ts";
+import type { JobSolution } from "#model/job/solveJob.ts";
 import { newId } from "../../api/client.ts";
 import { PlaceFields, withKnown } from "../../jobFields/PlaceFields.tsx";
 import { edit, insertItem, partsOf, pumpItems, replaceItem } from "../../openJob/jobStore.ts";

@@ -1,8 +1,8 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import type { Reach } from "#core/measurement/reach.ts";
-import { pitOf } from "#model/pit.ts";
-import { pumpSets } from "#model/pumpSets.ts";
+import { pitOf } from "#model/demand/pit.ts";
+import { pumpSets } from "#model/job/pumpSets.ts";
 import { pumpsName } from "#words/items.ts";
 import { outletItems, pumpItems } from "../../../openJob/jobStore.ts";
 import { useUnits } from "../../../state/settings.ts";

@@ -1,0 +1,214 @@
+import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { PumpDocument } from "#contract/documents/pump.ts";
+import type { Severity } from "#core/check/check.ts";
+import type { Judgement } from "#core/check/registry.ts";
+import { changeItems, everyItem, type PathItem } from "#core/line/path.ts";
+import { type Arrangement, pumpsOf } from "#core/pump/arrangement.ts";
+import type { Pump } from "#core/pump/pump.ts";
+import {
+  type Candidate,
+  type Fit,
+  isOwned,
+  massOf,
+  pathWith,
+  priceOf,
+  rankPumps,
+  workPerVolume,
+} from "#core/selection/rankPumps.ts";
+import { WEIGHINGS, type Weighing } from "#core/selection/weights.ts";
+import type { Advice } from "#core/simulation/answers.ts";
+import type { JobInTime } from "../simulation/overTime.ts";
+import { inTime, toldOverTime } from "../simulation/told.ts";
+
+/** What may be put in a place, as plain data by the ids of its pumps. */
+export interface Chosen {
+  /** tells it from all others */
+  key: string;
+  kind: Arrangement["kind"];
+  ids: string[];
+  /** running speed over rated speed, where it is chosen */
+  speedRatio?: number;
+  /** m³/s at the outlets, m at the pump, W taken; money still to be spent; kg */
+  flow?: number;
+  head?: number;
+  power?: number;
+  /** J for a m³, from the plug or out of the tank */
+  work?: number;
+  price?: number;
+  mass?: number;
+  owned: boolean;
+  looked: boolean;
+  worst: Severity;
+  judgements: Judgement[];
+  fit?: ChosenFit;
+  /** what came of it over time */
+  run?: ChosenRun;
+}
+
+export type ChosenFit =
+  | Fit
+  /** over time there is something to stop for */
+  | { kind: "fails"; why: Advice };
+
+export interface ChosenRun {
+  /** starts an hour at the worst, and what the motor bears */
+  starts?: { most: number; limit: number };
+  /** s until it is dry, or the other body full */
+  dry?: number;
+  full?: number;
+  /** m³/s it holds at the rim */
+  survives?: number;
+}
+
+/** What choosing depends on: all that the job's run over time does. */
+export type JobToChooseFor = JobInTime;
+
+/** How many of the best are solved in full, and followed over time where the job moves in it. */
+export const CLOSELY = 20;
+
+/**
+ * Everything that may be put in a place of a job, the best first: pumps, their speeds, twins and pairs of what is
+ * owned. The best twenty of them are followed over time where the water moves, and what fails there goes behind.
+ */
+export function choosePumps(
+  job: JobToChooseFor,
+  library: readonly Pump[],
+  itemId: string,
+  weighing: Weighing,
+  soFar: (found: Chosen[]) => void = () => undefined,
+): Chosen[] {
+  // A speed chosen for what stands there now is no speed of the others.
+  const line = { ...job, path: atRatedSpeed(job.path as PathItem[], itemId) };
+  const ranked = rankPumps(line, library, job.wantedFlow, {
+    place: placeOf(job, itemId),
+    weights: WEIGHINGS[weighing],
+    ...(library.length > ALL_CLOSELY && { closely: CLOSELY }),
+    wider: true,
+    soFar: (found) => soFar(found.map(chosenOf)),
+  });
+  const chosen = ranked.map(chosenOf);
+  if (!job.bodies?.length) return chosen;
+  soFar(chosen);
+  let followed = 0;
+  for (const [i, own] of chosen.entries()) {
+    if (!own.looked || own.fit?.kind !== "ranked" || followed >= CLOSELY) continue;
+    followed++;
+    follow(own, job, (ranked[i] as Candidate).arrangement, itemId);
+  }
+  const behind = (own: Chosen) => Number(own.fit?.kind === "fails");
+  const apart = (own: Chosen) => Number(own.fit?.kind !== "ranked" && own.fit?.kind !== "fails");
+  // What fails over time stands after what does not, and before what cannot do it at all.
+  return chosen
+    .map((own, i) => ({ own, i }))
+    .sort((a, b) => apart(a.own) - apart(b.own) || behind(a.own) - behind(b.own) || a.i - b.i)
+    .map(({ own }) => own);
+}
+
+/** A place of a job's line, with the pumps that stand in the others. */
+export function placeOf({ path, pumps }: Pick<JobDocument, "path" | "pumps">, itemId: string) {
+  const elsewhere = new Set(
+    everyItem(path as PathItem[]).flatMap((item) =>
+      item.kind === "pump" && item.id !== itemId ? [item.pump] : [],
+    ),
+  );
+  return { itemId, others: pumps.filter(({ id }) => elsewhere.has(id)) };
+}
+
+/** A library so small that all of it is solved in full. */
+const ALL_CLOSELY = 60;
+
+function follow(own: Chosen, job: JobToChooseFor, arrangement: Arrangement, itemId: string): void {
+  const tried = withArrangement(job as JobDocument, itemId, arrangement as ArrangementOfDocuments);
+  const told = tried && toldOverTime(inTime(tried));
+  if (told?.kind !== "run") return;
+  const { switching, dry, full, survives, advice } = told.answers;
+  own.run = {
+    ...(switching && { starts: { most: switching.worst.startsPerHour, limit: switching.limit } }),
+    ...(dry && { dry: dry.at }),
+    ...(full && { full: full.at }),
+    ...(survives !== undefined && { survives }),
+  };
+  // A shell that floats up does so whatever pump empties it.
+  const why = advice.find(({ severity, code }) => severity === "stop" && code !== "floats-up");
+  if (why) own.fit = { kind: "fails", why };
+}
+
+function chosenOf(candidate: Candidate): Chosen {
+  const { arrangement, flow, head, power, fit, judgements, worst, looked } = candidate;
+  const ids = pumpsOf(arrangement).map(({ id }) => id);
+  const speedRatio = arrangement.kind === "one" ? arrangement.speedRatio : undefined;
+  const price = priceOf(candidate);
+  const mass = massOf(candidate);
+  const work = workPerVolume(candidate);
+  return {
+    key: `${arrangement.kind} ${ids.join(" ")}${speedRatio === undefined ? "" : " slowed"}`,
+    ...{ kind: arrangement.kind, ids, looked, worst },
+    owned: isOwned(candidate),
+    ...(speedRatio !== undefined && { speedRatio }),
+    ...(flow !== undefined && { flow }),
+    ...(head !== undefined && { head }),
+    ...(power !== undefined && { power }),
+    ...(work !== undefined && { work }),
+    ...(price !== undefined && { price }),
+    ...(mass !== undefined && { mass }),
+    judgements: judgements.filter(({ severity }) => severity !== "good"),
+    ...(fit && { fit }),
+  };
+}
+
+/** An arrangement of whole documents, as a job takes it. */
+export type ArrangementOfDocuments =
+  | { kind: "one"; pump: PumpDocument; speedRatio?: number }
+  | { kind: "beside" | "after"; pumps: readonly [PumpDocument, PumpDocument] };
+
+/** What was chosen with the documents of its pumps; nothing where one of them is not there any more. */
+export function arrangementOf(
+  { kind, ids, speedRatio }: Pick<Chosen, "kind" | "ids" | "speedRatio">,
+  documents: ReadonlyMap<string, PumpDocument>,
+): ArrangementOfDocuments | undefined {
+  const [first, second] = ids.map((id) => documents.get(id));
+  if (!first) return undefined;
+  if (kind === "one") return { kind, pump: first, ...(speedRatio !== undefined && { speedRatio }) };
+  return second && { kind, pumps: [first, second] };
+}
+
+/**
+ * The job with an arrangement in a place, copies of its pumps kept with it; nothing where two do not go there. A speed
+ * that was chosen for what stood there before is not kept.
+ */
+export function withArrangement(
+  job: JobDocument,
+  itemId: string,
+  arrangement: ArrangementOfDocuments,
+): JobDocument | undefined {
+  const taken = new Set(everyItem<JobPathItem>(job.path).map(({ id }) => id));
+  const fresh = new Map<string, string>();
+  const name = (of: string) => {
+    let id = fresh.get(of);
+    for (let n = 2; id === undefined; n++) if (!taken.has(`${of}-${n}`)) id = `${of}-${n}`;
+    taken.add(id);
+    fresh.set(of, id);
+    return id;
+  };
+  const bare = atRatedSpeed(job.path as PathItem[], itemId);
+  const path = pathWith(bare, arrangement as Arrangement, itemId, name);
+  if (!path) return undefined;
+  const pumps = arrangement.kind === "one" ? [arrangement.pump] : [...arrangement.pumps];
+  const named = new Set(
+    everyItem(path).flatMap((item) => (item.kind === "pump" ? [item.pump] : [])),
+  );
+  const own = new Map([...job.pumps, ...pumps].map((pump) => [pump.id, pump]));
+  return {
+    ...job,
+    path: path as JobPathItem[],
+    pumps: [...own.values()].filter(({ id }) => named.has(id)),
+  };
+}
+
+/** The path with a place run at the rated speed of whatever stands there. */
+export const atRatedSpeed = (path: PathItem[], itemId: string): PathItem[] =>
+  changeItems(path, (item) => {
+    if (item.kind !== "pump" || item.id !== itemId) return item;
+    const { speedRatio: _, ...rest } = item;
+    return rest;
+  });

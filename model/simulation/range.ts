@@ -1,0 +1,70 @@
+import { type Doubt, drawsOf, type Spread, spread } from "#core/condition/uncertainty.ts";
+import { lineModel } from "#core/hydraulics/solveLine.ts";
+import { flowOfNeed } from "../demand/need.ts";
+import { answersOf } from "./answers.ts";
+import { type JobInTime, runOf, settingOf } from "./overTime.ts";
+
+/** Figures of a run that are told with their range. */
+export const RANGED = ["dry", "full", "wet", "unpumped", "starts", "moved"] as const;
+export type Ranged = (typeof RANGED)[number];
+
+export interface TimeRange {
+  kind: "range";
+  /** where nineteen of twenty draws lie, of those in which it comes to that at all */
+  spreads: Partial<Record<Ranged, Spread & { part: number }>>;
+  tried: number;
+}
+export type TimeRangeResult = TimeRange | { kind: "none" };
+
+/** Draws of a run shown to a person. */
+export const TIME_DRAWS = 200;
+
+/**
+ * The likely range of a run's times and starts, by the same draws as the duty's, and the doubt of what comes in beside
+ * them. `progress` hears how many are done.
+ */
+export function timeRange(
+  job: JobInTime,
+  doubt: Doubt,
+  count: number,
+  progress: (done: number) => void = () => undefined,
+): TimeRangeResult {
+  const ready = lineModel(job, job.pumps, job.wantedFlow);
+  if (ready.kind === "refused" || settingOf(job).kind !== "setting") return { kind: "none" };
+  const need = flowOfNeed(job.need);
+  const found: Record<Ranged, number[]> = {
+    ...{ dry: [], full: [], wet: [], unpumped: [], starts: [], moved: [] },
+  };
+  let tried = 0;
+  for (const [done, { condition, more }] of drawsOf(ready, doubt, count).entries()) {
+    if (done % 5 === 0) progress(done);
+    const inflow = need?.comesIn
+      ? more < 0
+        ? 1 + more * (1 - need.low / need.flow)
+        : 1 + more * (need.high / need.flow - 1)
+      : 1 + more * USUAL_INFLOW;
+    const drawn = settingOf(job, { condition, inflow });
+    if (drawn.kind !== "setting") continue;
+    tried++;
+    const answers = answersOf(runOf(drawn.setting), job);
+    const put = (which: Ranged, value: number | undefined) => {
+      if (value !== undefined) found[which].push(value);
+    };
+    put("dry", answers.dry?.at);
+    put("full", answers.full?.at);
+    put("wet", answers.wet?.at);
+    put("unpumped", answers.unpumped?.fromOn);
+    put("starts", answers.switching?.worst.startsPerHour);
+    put("moved", answers.moved);
+  }
+  const spreads = Object.fromEntries(
+    RANGED.flatMap((which) => {
+      const values = found[which];
+      return values.length > 0 ? [[which, { ...spread(values), part: values.length / tried }]] : [];
+    }),
+  );
+  return { kind: "range", spreads, tried };
+}
+
+/** How far water that comes in may differ where it was only typed. Common practice, no source. */
+const USUAL_INFLOW = 0.15;

@@ -1,8 +1,0 @@
-import type { JobDocument } from "#contract/documents/job.ts";
-import type { PathItem } from "#core/line/path.ts";
-import { gunsOf } from "#core/irrigation/gunsOnLine.ts";
-
-/** Whether a job waters ground: it has a gun, or a field. */
-export function waters({ path, field }: Pick<JobDocument, "path" | "field">): boolean {
-  return field !== undefined || gunsOf(path as PathItem[]).length > 0;
-}
