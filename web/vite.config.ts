@@ -129,7 +129,7 @@ export default defineConfig({
             // What fetches the others is there before them.
             {
               name: "fetching",
-              test: /vite\/preload-helper|app\/(?:fetchModules|early)\.ts/,
+              test: /vite\/preload-helper|lib\/(?:fetchModules|early)\.ts/,
               priority: 2,
             },
             { name: "react", test: /node_modules\/(?:react|react-dom|scheduler)\//, priority: 1 },
