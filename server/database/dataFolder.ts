@@ -39,7 +39,11 @@ export async function databaseIn(
   make: (folder: string) => Promise<Engine>,
 ): Promise<string> {
   const found = findDatabase(folder);
-  if (found === undefined) return create(folder, make);
+  if (found === undefined) {
+    return beside(folder, async (place) => {
+      if (!unpack(place)) await (await make(place)).close();
+    });
+  }
   if (!fs.existsSync(join(folder, MARK))) {
     // Earlier versions put nothing on the disk by themselves.
     syncTree(found);
@@ -48,19 +52,36 @@ export async function databaseIn(
   return found;
 }
 
-/** Makes the database beside and renames it in: a cut at any moment leaves all of it or nothing. */
-export async function create(
+/** Makes a database and what `fill` puts in it. */
+export function create(
   folder: string,
   fill: (folder: string) => Promise<Engine>,
 ): Promise<string> {
+  return beside(folder, async (place) => {
+    unpack(place);
+    await (await fill(place)).close();
+  });
+}
+
+/** An empty database as the build laid it out; where nothing was built the engine lays out its own, which takes longer. */
+const PREPARED = join(import.meta.dirname, "empty-database");
+
+function unpack(place: string): boolean {
+  if (!fs.existsSync(PREPARED)) return false;
+  fs.cpSync(PREPARED, place, { recursive: true });
+  closeToOthers(place);
+  return true;
+}
+
+/** Makes a database beside and renames it in: a cut at any moment leaves all of it or nothing. */
+async function beside(folder: string, make: (place: string) => Promise<void>): Promise<string> {
   requireRoomToBegin(folder);
-  const beside = join(folder, UNFINISHED);
-  fs.rmSync(beside, { recursive: true, force: true });
-  const engine = await fill(beside);
-  await engine.close();
-  syncTree(beside);
+  const unfinished = join(folder, UNFINISHED);
+  fs.rmSync(unfinished, { recursive: true, force: true });
+  await make(unfinished);
+  syncTree(unfinished);
   const place = join(folder, DATABASE);
-  fs.renameSync(beside, place);
+  fs.renameSync(unfinished, place);
   syncPath(folder);
   mark(folder);
   return place;
