@@ -7,7 +7,7 @@ import { type BrowserContext, test as base, expect, type Page } from "@playwrigh
 import { serverOf } from "./servers.ts";
 
 /** Pages of the server that this worker has. One that is opened is gone on with when it answers to what is done. */
-export const bare = base.extend<{ elsewhere: BrowserContext }>({
+export const bare = base.extend<{ elsewhere: BrowserContext; demo: undefined }>({
   baseURL: async ({ browserName: _ }, use, { parallelIndex }) => {
     await use(serverOf(parallelIndex).address);
   },
@@ -15,6 +15,15 @@ export const bare = base.extend<{ elsewhere: BrowserContext }>({
     if (javaScriptEnabled) context.on("page", answersWhenOpened);
     await use(context);
   },
+  // What another file did to the jobs is none of this one's matter: the files may come in any order.
+  demo: [
+    async ({ request }, use, { file: here }) => {
+      if (here !== file) expect((await request.post("/api/demo/reset")).ok()).toBe(true);
+      file = here;
+      await use(undefined);
+    },
+    { auto: true },
+  ],
   /** Another person, or another device. */
   elsewhere: async ({ browser, contextOptions }, use) => {
     const context = await browser.newContext(contextOptions);
@@ -39,6 +48,9 @@ export function answersWhenOpened(page: Page): void {
     return response;
   };
 }
+
+/** Where the last test of this process stood: another file begins with the demo as it was. */
+let file = "";
 
 /** A page that fails its test on any console error, uncaught error or request to another host. */
 export const test = bare.extend<{ page: Page }>({
