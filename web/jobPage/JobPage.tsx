@@ -36,15 +36,27 @@ import { JobHeader } from "./JobHeader.tsx";
 import { loadPart, PartInHand } from "./PartInHand.tsx";
 
 // Only what the first view shows is fetched with the page; the rest when it is first looked at, or once the page rests.
-const ChangesSheet = lazy(() => import("../whatif/ChangesSheet.tsx"));
 const ConflictDialog = lazy(() => import("./ConflictDialog.tsx"));
-const SizeSheet = lazy(() => import("../stages/line/SizeSheet.tsx"));
 const MeasurePane = lazy(() => import("../stages/measure/MeasurePane.tsx"));
-const CurveSheet = lazy(() => import("../stages/pump/CurveSheet.tsx"));
-const TimePane = lazy(() => import("../simulation/TimePane.tsx"));
-const DrivingPane = lazy(() => import("../stages/pump/DrivingPane.tsx"));
-const TogetherPane = lazy(() => import("../stages/pump/TogetherPane.tsx"));
-const WhatIfPane = lazy(() => import("../whatif/WhatIfPane.tsx"));
+const changes = () => import("../whatif/ChangesSheet.tsx");
+const sizes = () => import("../stages/line/SizeSheet.tsx");
+const curve = () => import("../stages/pump/CurveSheet.tsx");
+const time = () => import("../simulation/TimePane.tsx");
+const driving = () => import("../stages/pump/DrivingPane.tsx");
+const together = () => import("../stages/pump/TogetherPane.tsx");
+const whatIf = () => import("../whatif/WhatIfPane.tsx");
+/** What a view of the line is fetched with. */
+const VIEW_LOADS: Record<string, () => Promise<unknown>> = {
+  ...{ sizes, curve, time, driving, together },
+  changes: () => Promise.all([changes(), whatIf()]),
+};
+const ChangesSheet = lazy(changes);
+const SizeSheet = lazy(sizes);
+const CurveSheet = lazy(curve);
+const TimePane = lazy(time);
+const DrivingPane = lazy(driving);
+const TogetherPane = lazy(together);
+const WhatIfPane = lazy(whatIf);
 const ground = () => import("../stages/irrigation/GroundPane.tsx");
 const well = () => import("../stages/well/WellPane.tsx");
 const GroundPane = lazy(ground);
@@ -56,9 +68,11 @@ const opened = (id: string) =>
 /** A job is on the bench before its page is drawn, unless this device holds something of its own of it. */
 export async function prepare(search: URLSearchParams, id = "", step?: string): Promise<boolean> {
   const { stage, part } = whereAt(step, search.get("part"));
-  // What is typed into is there with the page.
-  const typedInto = stage === "ground" ? ground() : stage === "well" ? well() : loadPart(part);
-  if (stage !== "measure") await typedInto;
+  // What is typed into and what is looked at are there with the page.
+  if (stage === "ground") await ground();
+  else if (stage === "well") await well();
+  else if (stage !== "measure")
+    await Promise.all([loadPart(part), VIEW_LOADS[search.get("view") ?? ""]?.()]);
   const stored = await queries.ensureQueryData(opened(id));
   const asStored = await putOnBenchAsStored(stored);
   if (asStored) await solveAhead(stored.document);
