@@ -34,28 +34,17 @@ import { Switch } from "../ui/Switch.tsx";
 import { toast } from "../ui/toast.ts";
 import { JobHeader } from "./JobHeader.tsx";
 import { loadPart, PartInHand } from "./PartInHand.tsx";
+import { loadView, VIEWS, viewAt, viewsAt, whatIf } from "./views.ts";
 
 // Only what the first view shows is fetched with the page; the rest when it is first looked at, or once the page rests.
 const ConflictDialog = lazy(() => import("./ConflictDialog.tsx"));
 const MeasurePane = lazy(() => import("../stages/measure/MeasurePane.tsx"));
-const changes = () => import("../whatif/ChangesSheet.tsx");
-const sizes = () => import("../stages/line/SizeSheet.tsx");
-const curve = () => import("../stages/pump/CurveSheet.tsx");
-const time = () => import("../simulation/TimePane.tsx");
-const driving = () => import("../stages/pump/DrivingPane.tsx");
-const together = () => import("../stages/pump/TogetherPane.tsx");
-const whatIf = () => import("../whatif/WhatIfPane.tsx");
-/** What a view of the line is fetched with. */
-const VIEW_LOADS: Record<string, () => Promise<unknown>> = {
-  ...{ sizes, curve, time, driving, together },
-  changes: () => Promise.all([changes(), whatIf()]),
-};
-const ChangesSheet = lazy(changes);
-const SizeSheet = lazy(sizes);
-const CurveSheet = lazy(curve);
-const TimePane = lazy(time);
-const DrivingPane = lazy(driving);
-const TogetherPane = lazy(together);
+const SizeSheet = lazy(VIEWS.sizes.load);
+const CurveSheet = lazy(VIEWS.curve.load);
+const TimePane = lazy(VIEWS.time.load);
+const DrivingPane = lazy(VIEWS.driving.load);
+const TogetherPane = lazy(VIEWS.together.load);
+const ChangesSheet = lazy(VIEWS.changes.load);
 const WhatIfPane = lazy(whatIf);
 const ground = () => import("../stages/irrigation/GroundPane.tsx");
 const well = () => import("../stages/well/WellPane.tsx");
@@ -68,12 +57,13 @@ const opened = (id: string) =>
 /** A job is on the bench before its page is drawn, unless this device holds something of its own of it. */
 export async function prepare(search: URLSearchParams, id = "", step?: string): Promise<boolean> {
   const { stage, part } = whereAt(step, search.get("part"));
+  const ofItsOwn = stage === "ground" ? ground : stage === "well" ? well : undefined;
+  const ofLine = ofItsOwn === undefined && stage !== "measure";
   // What is typed into and what is looked at are there with the page.
-  if (stage === "ground") await ground();
-  else if (stage === "well") await well();
-  else if (stage !== "measure")
-    await Promise.all([loadPart(part), VIEW_LOADS[search.get("view") ?? ""]?.()]);
+  if (ofItsOwn) await ofItsOwn();
+  if (ofLine) await loadPart(part);
   const stored = await queries.ensureQueryData(opened(id));
+  if (ofLine) await loadView(viewAt(stage, stored.document, search));
   const asStored = await putOnBenchAsStored(stored);
   if (asStored) await solveAhead(stored.document);
   return asStored;
@@ -136,24 +126,6 @@ function NoSuchJob({ id }: { id: string }) {
   );
 }
 
-const VIEWS = [
-  { value: "ledger", name: "Head ledger" },
-  { value: "sizes", name: "Sizes" },
-  { value: "curve", name: "Curve sheet" },
-  { value: "driving", name: "Driving" },
-  { value: "together", name: "With pipe" },
-  { value: "changes", name: "Changes" },
-  { value: "time", name: "Over time" },
-] as const;
-type View = (typeof VIEWS)[number]["value"];
-
-/** Views that belong to some stages only; a stage that has views of its own leaves one out that they stand for. */
-const BELONGS: Partial<Record<View, readonly Stage[]>> = {
-  driving: ["pump"],
-  together: ["pump"],
-  sizes: ["need", "line"],
-};
-
 /** The parts of a job in the order the water meets them, each in the stage it belongs to. */
 const PARTS: readonly { part: Part; name: string; stage: Stage }[] = [
   { part: "source", name: "Source", stage: "need" },
@@ -202,14 +174,8 @@ function Bench() {
   // A job with changes on their way is none of its revisions.
   const conflict = useJobStore((s) => s.saved.kind === "conflict");
   const jobRevision = useJobStore((s) => (s.saved.kind === "saved" ? s.revision : 0));
-  const views = VIEWS.filter(
-    ({ value }) =>
-      (value !== "time" || stage === "need" || job.bodies) &&
-      (BELONGS[value]?.includes(stage) ?? true),
-  );
-  const moves = stage === "need" && job.bodies && job.bodies.length > 0;
-  const usual = stage === "pump" ? "curve" : moves ? "time" : "ledger";
-  const view = views.find(({ value }) => value === params.get("view"))?.value ?? usual;
+  const views = viewsAt(stage, job);
+  const view = viewAt(stage, job, params);
   const [selected, setSelected] = useState<string>();
   const { sectionFolded, toggleSection } = useSettings();
   const scroller = useRef<HTMLDivElement>(null);
