@@ -5,7 +5,7 @@ import newtonRaphson from "newton-raphson-method";
 import { Solver } from "odex";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
-import { dutyBand, USUAL_DOUBT, USUAL_DRAWS } from "#core/condition/uncertainty.ts";
+import { dutyBand, USUAL_DRAWS, USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
 import { boundaryAt } from "#core/hydraulics/boundary.ts";
 import { hydraulicModel } from "#core/hydraulics/hydraulicModel.ts";
 import { type Link, type Network, solveNetwork } from "#core/hydraulics/network.ts";
@@ -153,7 +153,7 @@ row(
 );
 
 const band = (document: JobDocument) => () =>
-  dutyBand(document, document.pumps, USUAL_DOUBT, USUAL_DRAWS);
+  dutyBand(document, document.pumps, USUAL_UNCERTAINTY, USUAL_DRAWS);
 const ofTen = microseconds(band(ten));
 /** The band's work by a general solver: as many roots of the same line against the same pump. */
 const bandGeneral = microseconds(() => {
@@ -358,7 +358,7 @@ console.log("\nA pit over time\n");
     `×${((two as number) / (one as number)).toFixed(1)} for two days, ${starts(48)} starts; tables solved anew each time`,
   );
   const began = performance.now();
-  const range = timeRange(day(24), USUAL_DOUBT, TIME_DRAWS);
+  const range = timeRange(day(24), USUAL_UNCERTAINTY, TIME_DRAWS);
   if (range.kind !== "range") throw new Error(range.kind);
   row(`${TIME_DRAWS} draws of it`, `${((performance.now() - began) / 1000).toFixed(1)} s`);
 }

@@ -2,7 +2,7 @@ import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTe
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { DEMO_TESTS } from "#demo/fieldTests.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
-import { doubtOf } from "#model/job/assumed.ts";
+import { uncertaintyOf } from "#model/job/assumed.ts";
 import { solveJob } from "#model/job/solveJob.ts";
 import { judgeTests } from "#model/measurement/fieldTests.ts";
 
@@ -23,7 +23,7 @@ export function benchMeasuring(row: (name: string, value: string, note?: string)
     ).flat();
     const all = Array.from({ length: TIMES }, () => {
       const begins = performance.now();
-      judgeTests(solved, job, readings, doubtOf(job));
+      judgeTests(solved, job, readings, uncertaintyOf(job));
       return performance.now() - begins;
     });
     return all.toSorted((a, b) => a - b)[TIMES >> 1] as number;

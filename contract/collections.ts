@@ -18,7 +18,12 @@ import {
 import { type FirmDocument, firmSchema, firmShape, firmVersions } from "./documents/firm.ts";
 import { type JobDocument, jobSchema, jobShape, jobVersions } from "./documents/job.ts";
 import { type PumpDocument, pumpSchema, pumpShape, pumpVersions } from "./documents/pump.ts";
-import { type UnitDocument, unitSchema, unitShape, unitVersions } from "./documents/unit.ts";
+import {
+  type PumpAssetDocument,
+  pumpAssetSchema,
+  pumpAssetVersions,
+  unitShape,
+} from "./documents/pumpAsset.ts";
 import { upgraded, type Versions } from "./documents/versioned.ts";
 
 /**
@@ -80,12 +85,12 @@ export const COLLECTIONS = {
     versions: readingVersions,
     parent: { of: "tests", column: "test_id", field: "testId" },
   }),
-  units: collection<UnitDocument>({
+  units: collection<PumpAssetDocument>({
     table: "units",
     noun: "unit",
-    schema: unitSchema,
+    schema: pumpAssetSchema,
     shape: unitShape,
-    versions: unitVersions,
+    versions: pumpAssetVersions,
     listed: true,
   }),
   attachments: collection<AttachmentDocument>({

@@ -6,7 +6,7 @@ import { compareWithRated } from "#core/measurement/acceptance.ts";
 import { isGauged } from "#core/measurement/reading.ts";
 import { bestEfficiencyFlow, pumpCurve } from "#core/pump/curve.ts";
 import { LIBRARY } from "#library/pumps.ts";
-import { doubtOf } from "#model/job/assumed.ts";
+import { uncertaintyOf } from "#model/job/assumed.ts";
 import { solveJob } from "#model/job/solveJob.ts";
 import { judgeTests } from "#model/measurement/fieldTests.ts";
 import { checkWords } from "#words/checks.ts";
@@ -124,7 +124,7 @@ describe("the demo jobs", () => {
       id: readingId,
       document: readingSchema.parse({ ...reading, testId: id }) as ReadingDocument,
     }));
-    const [judged] = judgeTests(solved, job, readings, doubtOf(job));
+    const [judged] = judgeTests(solved, job, readings, uncertaintyOf(job));
     expect(judged?.whole?.acceptance).toBe("falls-short");
     expect(judged?.parting).toMatchObject({
       kind: "parted",

@@ -1,6 +1,6 @@
 import { createEvents, type EventAttributes } from "ics";
 import type { DayStep } from "#core/irrigation/dayPlan.ts";
-import { clockAt, stepWords } from "#words/watering.ts";
+import { formatClock, stepWords } from "#words/irrigation.ts";
 
 /**
  * A day plan as a calendar file (iCalendar, RFC 5545): an event for every set and every stop for fuel, in the wall
@@ -23,7 +23,7 @@ export function calendarFile(
         uid: `${job.id}-${plan.round}-${step.kind}-${step.set + 1}@upright-gusher`,
         sequence: plan.sequence,
         title: `${title}: ${job.name}`,
-        description: note ?? `Runs to ${clockAt(step.to)}.`,
+        description: note ?? `Runs to ${formatClock(step.to)}.`,
         ...(job.place && { location: job.place }),
         start: partsAt(day, step.from),
         end: partsAt(day, step.to),

@@ -4,20 +4,20 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import type { Band } from "#core/condition/uncertainty.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
-import type { WateringTold } from "#model/irrigation/watering.ts";
+import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { lineKnown } from "#model/job/assumed.ts";
-import { derivationOf, type JobSolution, mended, normalLedger } from "#model/job/solveJob.ts";
-import type { ToldRun } from "#model/simulation/told.ts";
-import type { WellTold } from "#model/well/well.ts";
+import { derivationOf, type JobSolution, normalLedger, withRemedies } from "#model/job/solveJob.ts";
+import type { ToldRun } from "#model/simulation/result.ts";
+import type { WellResult } from "#model/well/well.ts";
 import { assumedName } from "#words/assumed.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName, waterOf } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
 import { type Block, customerWords, left, right } from "./blocks.ts";
-import { groundBlocks } from "./groundBlocks.ts";
-import { overTimeBlocks, permissionBlocks } from "./overTimeBlocks.ts";
+import { irrigationBlocks } from "./irrigationBlocks.ts";
 import { partsOfLine } from "./partsOfLine.ts";
+import { permissionBlocks, simulationBlocks } from "./simulationBlocks.ts";
 import { wellBlocks } from "./wellBlocks.ts";
 
 /** Pictures kept with the job itself. */
@@ -52,8 +52,8 @@ export function jobSheet(
   system: UnitSystem,
   band?: Band,
   run?: ToldRun,
-  watering?: WateringTold,
-  well?: WellTold,
+  watering?: IrrigationResult,
+  well?: WellResult,
 ): JobSheet {
   const head = (si: number) => format(si, "head", system);
   const flow = (si: number) => format(si, "flow", system);
@@ -123,7 +123,7 @@ export function jobSheet(
     return { sheet, working: [] };
   }
   const { solution } = solved;
-  const judgements = mended(job, solved);
+  const judgements = withRemedies(job, solved);
   const asked = solved.kind === "asked";
   sheet.push({
     ...{ kind: "heading", level: 2 },
@@ -169,9 +169,9 @@ export function jobSheet(
   const good = judgements.filter(({ severity }) => severity === "good").length;
   sheet.push(
     { kind: "paragraph", text: `${good} ${good === 1 ? "check" : "checks"} good.` },
-    ...(run ? overTimeBlocks(job, run, system) : []),
+    ...(run ? simulationBlocks(job, run, system) : []),
     ...(well ? wellBlocks(job, well, system) : []),
-    ...(watering ? groundBlocks(job, watering, system) : []),
+    ...(watering ? irrigationBlocks(job, watering, system) : []),
     ...permissionBlocks(job),
     ...parts,
     ...unmeasured,

@@ -1,7 +1,7 @@
 import type { FieldTestDocument, ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { FirmDocument } from "#contract/documents/firm.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { format, formatDoubtful, formatNumber, formatPercent } from "#contract/units/format.ts";
+import { format, formatNumber, formatPercent, formatUncertain } from "#contract/units/format.ts";
 import { SHOWN, type UnitSystem } from "#contract/units/units.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
@@ -9,11 +9,11 @@ import type { JobSolution } from "#model/job/solveJob.ts";
 import type { Judged, KeptReading } from "#model/measurement/fieldTests.ts";
 import { ACCEPTANCE } from "#words/comparison.ts";
 import {
-  CAUTION_WORDS,
-  cautionsFor,
-  doubtName,
   levelWords,
   partingWords,
+  SAFETY_CHECKLIST_WORDS,
+  safetyChecklistFor,
+  uncertaintyName,
   wholeWords,
 } from "#words/fieldTests.ts";
 import { instrumentLine } from "#words/instruments.ts";
@@ -96,8 +96,8 @@ export function testSheet(
     {
       kind: "ticks",
       caption: "Seen to",
-      items: cautionsFor(pump?.drive).map((caution) => ({
-        text: CAUTION_WORDS[caution],
+      items: safetyChecklistFor(pump?.drive).map((caution) => ({
+        text: SAFETY_CHECKLIST_WORDS[caution],
         done: test.cautions?.includes(caution) ?? false,
       })),
     },
@@ -142,11 +142,11 @@ function readingRow(
     flow.method === "shut" ? "shut" : throttled ? "throttled" : "open",
     flow.method === "shut"
       ? "0"
-      : bare(formatDoubtful(value, COVERAGE * standardUncertainty, "flow", system)),
+      : bare(formatUncertain(value, COVERAGE * standardUncertainty, "flow", system)),
     discharge ? formatNumber(discharge.pressure, "pressure", system) : "",
     comparison
       ? bare(
-          formatDoubtful(
+          formatUncertain(
             comparison.head.value,
             COVERAGE * comparison.head.standardUncertainty,
             "head",
@@ -187,7 +187,7 @@ function setUp(
     }
     if (suction?.kind === "water-level") {
       said.add(
-        `Water level by tape: ${formatDoubtful(suction.level, suction.tolerance, "length", system)}.`,
+        `Water level by tape: ${formatUncertain(suction.level, suction.tolerance, "length", system)}.`,
       );
     }
     if (discharge && !suction) said.add("Water level not known.");
@@ -226,7 +226,7 @@ function budget(judged: readonly Judged[]): Block[] {
     if (!whole || whole.budget.length === 0) return [];
     const told = whole.budget
       .filter(({ share }) => share >= 0.01)
-      .map(({ of, share }) => `${doubtName(of).toLowerCase()} ${formatPercent(share)}`);
+      .map(({ of, share }) => `${uncertaintyName(of).toLowerCase()} ${formatPercent(share)}`);
     return [{ kind: "paragraph", text: `The doubt of the whole comes from: ${told.join(", ")}.` }];
   });
 }

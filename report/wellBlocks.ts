@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import type { WellTold } from "#model/well/well.ts";
+import type { WellResult } from "#model/well/well.ts";
 import { RULES } from "#words/checks.ts";
 import { itemName } from "#words/items.ts";
 import {
@@ -19,7 +19,7 @@ import { type Block, left, right } from "./blocks.ts";
 /** A well on the sheet: through the year, where the pump hangs and on what, its cable, its tank, and what goes down. */
 export function wellBlocks(
   job: Pick<JobDocument, "path" | "site">,
-  told: WellTold,
+  told: WellResult,
   system: UnitSystem,
 ): Block[] {
   const length = (si: number | undefined) =>

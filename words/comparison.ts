@@ -1,8 +1,8 @@
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
-import { format, formatDoubtful, formatNumber, formatPercent } from "#contract/units/format.ts";
+import { format, formatNumber, formatPercent, formatUncertain } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { type AxisComparison, COVERAGE, type Comparison } from "#core/measurement/acceptance.ts";
-import type { Kept, PromiseComparison, Slip } from "#core/measurement/promise.ts";
+import type { Kept, PredictionComparison, Slip } from "#core/measurement/prediction.ts";
 import type { HeadInput, Misplaced } from "#core/measurement/totalHead.ts";
 
 export const ACCEPTANCE = {
@@ -64,13 +64,13 @@ export function judgementOf(
 }
 
 /** What was said of a flow alone, as it is kept with the reading. */
-export function keptPromise(
-  promise: PromiseComparison,
+export function keptPrediction(
+  promise: PredictionComparison,
   on: string,
   system: UnitSystem,
 ): NonNullable<ReadingDocument["judged"]> {
   const { kept, flow, promised, likely } = promise;
-  const { sentence, mend } = promiseWords(promise, system);
+  const { sentence, mend } = predictionWords(promise, system);
   return {
     ...{ on, acceptance: kept, promised, low: likely.low, high: likely.high },
     flow: flow.value,
@@ -80,9 +80,9 @@ export function keptPromise(
 }
 
 /** A flow held against what the line was promised, in words. */
-export function promiseWords(promise: PromiseComparison, system: UnitSystem) {
+export function predictionWords(promise: PredictionComparison, system: UnitSystem) {
   const { kept, flow, promised, likely, ran, beyondCurve, slip } = promise;
-  const measured = formatDoubtful(flow.value, COVERAGE * flow.standardUncertainty, "flow", system);
+  const measured = formatUncertain(flow.value, COVERAGE * flow.standardUncertainty, "flow", system);
   const range = `${formatNumber(likely.low, "flow", system)} to ${format(likely.high, "flow", system)}`;
   const past = beyondCurve ? " That is beyond the published curve of the pump." : "";
   const mends: Record<Kept, string> = {
@@ -132,8 +132,8 @@ export function comparisonWords(c: Comparison, system: UnitSystem) {
     misplaced: c.misplaced && MISPLACED[c.misplaced].why,
     measured:
       c.atHead.kind === "off-curve" && c.atHead.where === "shut"
-        ? `Shut off it makes ${formatDoubtful(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)}.`
-        : `Measured ${formatDoubtful(c.flow.value, COVERAGE * c.flow.standardUncertainty, "flow", system)} at ${formatDoubtful(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)} of total head.`,
+        ? `Shut off it makes ${formatUncertain(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)}.`
+        : `Measured ${formatUncertain(c.flow.value, COVERAGE * c.flow.standardUncertainty, "flow", system)} at ${formatUncertain(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)} of total head.`,
     atHead: axisSentence(c.atHead, "flow", system),
     atFlow: axisSentence(c.atFlow, "head", system),
     mend: mends[c.acceptance],

@@ -1,12 +1,12 @@
-import { CAUTIONS, type Caution } from "#contract/documents/fieldTest.ts";
+import { SAFETY_CHECKLIST, type SafetyItem } from "#contract/documents/fieldTest.ts";
 import type { FirmDocument } from "#contract/documents/firm.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import {
   format,
-  formatDoubtful,
   formatPercent,
   formatSize,
-  withDoubt,
+  formatUncertain,
+  withUncertainty,
 } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
@@ -16,8 +16,8 @@ import type { Extra, Gain } from "#core/measurement/extraReading.ts";
 import type { Likely, SameAs } from "#core/measurement/extraResistance.ts";
 import {
   type Estimate,
-  type FlowDoubt,
-  flowDoubts,
+  type FlowUncertainty,
+  flowUncertainties,
   measuredFlow,
 } from "#core/measurement/instruments.ts";
 import type { LineIs, Parting, PumpIs, Whole } from "#core/measurement/judgeTest.ts";
@@ -36,13 +36,13 @@ import { itemName } from "./items.ts";
 export function doubtfulPercent({ value, standardUncertainty }: Estimate): string {
   const spread = 100 * COVERAGE * standardUncertainty;
   const decimals = spread > 0 ? Math.min(Math.max(1 - Math.floor(Math.log10(spread)), 0), 3) : 1;
-  return `${withDoubt(100 * value, spread, decimals)} %`;
+  return `${withUncertainty(100 * value, spread, decimals)} %`;
 }
 
 const times = ({ value, standardUncertainty }: Estimate) => {
   const spread = COVERAGE * standardUncertainty;
   const decimals = Math.min(Math.max(1 - Math.floor(Math.log10(Math.max(spread, 1e-3))), 1), 3);
-  return `${withDoubt(value, spread, decimals)} times`;
+  return `${withUncertainty(value, spread, decimals)} times`;
 };
 
 /** All readings of a pump together against its curve. */
@@ -112,7 +112,7 @@ export function partingWords(
     case "parted": {
       const { pump, line, at, extra, sameAs, gains } = parting;
       const flow = format(at, "flow", system);
-      const more = formatDoubtful(
+      const more = formatUncertain(
         Math.abs(extra.value),
         COVERAGE * extra.standardUncertainty,
         "head",
@@ -233,10 +233,10 @@ export function levelWords({ value, standardUncertainty }: Estimate, system: Uni
   const said = (metres: number) => format(metres, "length", system);
   return Math.abs(value) < spread
     ? `${published} between ${said(spread - value)} below and ${said(spread + value)} above the job’s usual level.`
-    : `${published} ${formatDoubtful(Math.abs(value), spread, "length", system)} ${value < 0 ? "below" : "above"} the job’s usual level.`;
+    : `${published} ${formatUncertain(Math.abs(value), spread, "length", system)} ${value < 0 ? "below" : "above"} the job’s usual level.`;
 }
 
-const DOUBT_NAMES: Record<FlowDoubt | "pump" | "line", string> = {
+const DOUBT_NAMES: Record<FlowUncertainty | "pump" | "line", string> = {
   volume: "The bucket’s mark",
   timing: "The timing",
   meter: "The flow meter",
@@ -247,15 +247,15 @@ const DOUBT_NAMES: Record<FlowDoubt | "pump" | "line", string> = {
   line: "What is taken of the line",
 };
 
-export const doubtName = (of: FitInput): string =>
-  of in INPUT_NAMES ? INPUT_NAMES[of as HeadInput] : DOUBT_NAMES[of as FlowDoubt];
+export const uncertaintyName = (of: FitInput): string =>
+  of in INPUT_NAMES ? INPUT_NAMES[of as HeadInput] : DOUBT_NAMES[of as FlowUncertainty];
 
 /** A budget with the flow told by what it is made of, the largest first. */
 export function parted(
   budget: readonly { name: HeadInput; share: number }[],
   flow: FlowMeasurement,
 ): { of: FitInput; share: number }[] {
-  const { doubts } = flowDoubts(flow);
+  const { doubts } = flowUncertainties(flow);
   const all = doubts.reduce((sum, { standardUncertainty }) => sum + standardUncertainty ** 2, 0);
   return budget
     .flatMap(({ name, share }): { of: FitInput; share: number }[] =>
@@ -281,7 +281,7 @@ export function shrinkWords(
   const [first] = budget;
   if (!first || first.share < WORTH_NAMING) return undefined;
   const { of, share } = first;
-  return `${doubtName(of)} is ${formatPercent(share)} of the doubt: ${better(of, reading, instruments, reach) ?? SHRINK[of]}.`;
+  return `${uncertaintyName(of)} is ${formatPercent(share)} of the doubt: ${better(of, reading, instruments, reach) ?? SHRINK[of]}.`;
 }
 /** Share of the doubt from which one cause is worth naming alone. */
 const WORTH_NAMING = 0.3;
@@ -418,7 +418,7 @@ export function electricWords(
   const { power, current, ofPlate, unbalance, voltsOff } = input;
   const said: string[] = [];
   if (power) {
-    const watts = formatDoubtful(
+    const watts = formatUncertain(
       power.value,
       COVERAGE * power.standardUncertainty,
       "power",
@@ -482,7 +482,7 @@ export function crossingWords(
   const [moved, spread] = [slope.value, COVERAGE * slope.standardUncertainty].map(
     (part) => 100 * year * part,
   ) as [number, number];
-  const fall = `${withDoubt(Math.abs(moved), spread, 1)} %`;
+  const fall = `${withUncertainty(Math.abs(moved), spread, 1)} %`;
   const bound = formatPercent(limit);
   switch (crossing.kind) {
     case "not-falling":
@@ -499,7 +499,7 @@ export function crossingWords(
 }
 
 /** What is seen to when a pump is measured. */
-export const CAUTION_WORDS: Record<Caution, string> = {
+export const SAFETY_CHECKLIST_WORDS: Record<SafetyItem, string> = {
   isolated: "Supply isolated and locked off before hands went near pump or water",
   lifting: "Pump lifted by rope or handle, never by its cable",
   exhaust: "Engine in the open, its exhaust away from pit and intake",
@@ -509,8 +509,8 @@ export const CAUTION_WORDS: Record<Caution, string> = {
 };
 
 /** The cautions that bear on a pump. */
-export const cautionsFor = (drive: Pump["drive"] | undefined): Caution[] =>
-  CAUTIONS.filter((caution) => caution !== "exhaust" || drive === "engine");
+export const safetyChecklistFor = (drive: Pump["drive"] | undefined): SafetyItem[] =>
+  SAFETY_CHECKLIST.filter((caution) => caution !== "exhaust" || drive === "engine");
 
 export const RATIO_OF: Record<Compared, string> = {
   flow: "Flow",

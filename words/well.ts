@@ -9,7 +9,7 @@ import type { DrawdownFit } from "#core/well/drawdown.ts";
 import type { DropPipeState } from "#core/well/dropPipe.ts";
 import { FOR_ONE, type Hangs, ROPE_FACTOR } from "#core/well/hanging.ts";
 import { duration } from "./duration.ts";
-import { amountOf } from "./overTime.ts";
+import { amountOf } from "./simulation.ts";
 
 /** A sentence with how much it matters. */
 export interface SaidOfWell {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { format, formatDoubtful } from "#contract/units/format.ts";
+import { format, formatUncertain } from "#contract/units/format.ts";
 import type { CheckCode, Judgement } from "#core/check/registry.ts";
 import { solveLine } from "#core/hydraulics/solveLine.ts";
 import type { Line, PathItem } from "#core/line/path.ts";
@@ -8,12 +8,12 @@ import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import { WEIGHINGS } from "#core/selection/weights.ts";
 import { checkWords } from "./checks.ts";
-import { type Reasoned, reasonOf } from "./choosing.ts";
 import { comparisonWords } from "./comparison.ts";
 import { diagnosticSentence } from "./diagnostics.ts";
 import { itemName } from "./items.ts";
 import { ledgerName } from "./ledger.ts";
-import { adviceWords, amountOf, clockOf, inBuckets, lasting } from "./overTime.ts";
+import { type Reasoned, reasonOf } from "./selection.ts";
+import { adviceWords, amountOf, clockOf, formatDuration, inBuckets } from "./simulation.ts";
 
 const path: PathItem[] = [
   { kind: "pipe", id: "hose", stock: "suction-hose-2in", length: 6, rise: 2 },
@@ -182,20 +182,20 @@ describe("comparisons in words", () => {
   };
 
   it("give the value as finely as its doubt", () => {
-    expect(formatDoubtful(0.0031, 0.00007, "flow", "metric")).toBe("3.100 ± 0.070 L/s");
-    expect(formatDoubtful(0.0031, 0.00007, "flow", "us")).toBe("49.1 ± 1.1 gpm");
+    expect(formatUncertain(0.0031, 0.00007, "flow", "metric")).toBe("3.100 ± 0.070 L/s");
+    expect(formatUncertain(0.0031, 0.00007, "flow", "us")).toBe("49.1 ± 1.1 gpm");
     // A litre a minute typed as 1.65 gpm, known to a hundredth: never "± 0.0".
-    expect(formatDoubtful(1.65 * 6.30901964e-5, 0.02 * 6.30901964e-5, "flow", "us")).toBe(
+    expect(formatUncertain(1.65 * 6.30901964e-5, 0.02 * 6.30901964e-5, "flow", "us")).toBe(
       "1.650 ± 0.020 gpm",
     );
   });
 
   it("tell no doubt wider than its number: what may be none is at most so much", () => {
-    expect(formatDoubtful(0.4, 0.5, "head", "metric")).toBe("at most 0.90 m");
-    expect(formatDoubtful(0, 0.5, "head", "metric")).toBe("at most 0.50 m");
-    expect(formatDoubtful(0.51, 0.5, "head", "metric")).toBe("0.51 ± 0.50 m");
+    expect(formatUncertain(0.4, 0.5, "head", "metric")).toBe("at most 0.90 m");
+    expect(formatUncertain(0, 0.5, "head", "metric")).toBe("at most 0.50 m");
+    expect(formatUncertain(0.51, 0.5, "head", "metric")).toBe("0.51 ± 0.50 m");
     // What lies under nothing, such as suction, has no most that says anything.
-    expect(formatDoubtful(-0.4, 0.5, "head", "metric")).toBe("−0.40 ± 0.50 m");
+    expect(formatUncertain(-0.4, 0.5, "head", "metric")).toBe("−0.40 ± 0.50 m");
   });
 
   it("hold a reading against the curve by where it may lie where that says more than the difference", () => {
@@ -241,7 +241,7 @@ describe("water over time in words", () => {
       "47:59:59",
       "2 d 2:00",
     ]);
-    expect([59, 119, 120, 260, 599, 600, 7200].map(lasting)).toEqual([
+    expect([59, 119, 120, 260, 599, 600, 7200].map(formatDuration)).toEqual([
       ...["59 s", "119 s", "2 min", "4 min 20 s", "9 min 59 s", "10 min", "2 h 0 min"],
     ]);
   });

@@ -38,8 +38,15 @@ const gaugeFields = {
 };
 
 /** What is seen to when a pump is measured, in the order of the work. */
-export const CAUTIONS = ["isolated", "lifting", "exhaust", "pressure", "outlet", "valve"] as const;
-export type Caution = (typeof CAUTIONS)[number];
+export const SAFETY_CHECKLIST = [
+  "isolated",
+  "lifting",
+  "exhaust",
+  "pressure",
+  "outlet",
+  "valve",
+] as const;
+export type SafetyItem = (typeof SAFETY_CHECKLIST)[number];
 
 /** One reading of a field test. */
 export const readingShape = z.looseObject({
@@ -216,7 +223,7 @@ export const fieldTestShape = z.looseObject({
   configuration: z.enum(["as-found", "as-left", "shop-stand"]).optional(),
   by: text(80).optional(),
   /** what was seen to before and while measuring, so that nobody was hurt */
-  cautions: z.array(z.enum(CAUTIONS)).max(20).optional(),
+  cautions: z.array(z.enum(SAFETY_CHECKLIST)).max(20).optional(),
   /** the pump on a stand in the shop, where no job says it */
   pumpId: idSchema.optional(),
   /** how far the pump may lie from its curve, as the parties agreed, instead of a grade */

@@ -61,7 +61,7 @@ export function formatPercent(fraction: number, decimals = 0): string {
  * A number as finely as its doubt: the doubt has two figures, and the value ends where the doubt does.
  * "2.43 ± 0.08" with the unit after it. Of what may as well be nothing only the most it can be is told.
  */
-export function formatDoubtful(
+export function formatUncertain(
   si: number,
   doubt: number,
   quantity: Quantity,
@@ -71,11 +71,11 @@ export function formatDoubtful(
   const spread = Math.abs(doubt / unit.factor);
   const decimals =
     spread > 0 ? Math.min(Math.max(1 - Math.floor(Math.log10(spread) + 1e-9), 0), 6) : 2;
-  return `${withDoubt(toUnit(si, unit), spread, decimals)} ${unit.symbol}`;
+  return `${withUncertainty(toUnit(si, unit), spread, decimals)} ${unit.symbol}`;
 }
 
 /** A value and its doubt, both in the unit they are shown in: "2.43 ± 0.08", or "at most 0.11" where it may be none. */
-export function withDoubt(value: number, spread: number, decimals: number): string {
+export function withUncertainty(value: number, spread: number, decimals: number): string {
   return value >= 0 && spread > value
     ? `at most ${(value + spread).toFixed(decimals)}`
     : `${value.toFixed(decimals).replace("-", "−")} ± ${spread.toFixed(decimals)}`;

@@ -317,7 +317,7 @@ const REGION = formula({
 });
 
 /** The two friction formulas side by side. */
-export const schoolsDisagree = check<NoFacts>({
+export const methodsDisagree = check<NoFacts>({
   quantity: "flow",
   each: "line",
   find: ({ solution: { cases, crossChecks } }) => {

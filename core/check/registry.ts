@@ -29,9 +29,9 @@ import {
   belowCurve,
   beyondCurve,
   cannotLift,
+  methodsDisagree,
   operatingRegion,
   pumpHeldShut,
-  schoolsDisagree,
   siphons,
   twoCrossings,
   wantedFlow,
@@ -112,7 +112,7 @@ export const CHECKS = {
   "discharge-under-suction": dischargeUnderSuction,
   "operating-region": operatingRegion,
   "hazen-williams-range": hazenWilliamsRange,
-  "schools-disagree": schoolsDisagree,
+  "schools-disagree": methodsDisagree,
 } as const;
 
 export type CheckCode = keyof typeof CHECKS;

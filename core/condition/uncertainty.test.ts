@@ -4,7 +4,7 @@ import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import type { Pump } from "../pump/pump.ts";
 import { check, levels, lineOf, open, pipe, set, tablePump } from "../test/fixtures.ts";
-import { type Band, dutyBand, USUAL_DOUBT } from "./uncertainty.ts";
+import { type Band, dutyBand, USUAL_UNCERTAINTY } from "./uncertainty.ts";
 
 const pump = tablePump("p", [0, 1, 2, 3, 4, 5, 6], (q) => ({ head: 30 - 0.6 * q * q }));
 const line = lineOf(
@@ -38,7 +38,7 @@ describe("the band of a duty", () => {
   if (!duty) throw new Error("fixture must run");
 
   it("holds the duty, and grows with every doubt", () => {
-    const usual = bandOf(line, [pump], USUAL_DOUBT, 400);
+    const usual = bandOf(line, [pump], USUAL_UNCERTAINTY, 400);
     const least = bandOf(line, [exact], NONE, 400);
     expect(usual.flow.low).toBeLessThan(duty.flow);
     expect(usual.flow.high).toBeGreaterThan(duty.flow);
@@ -82,18 +82,18 @@ describe("the band of a duty", () => {
 
   it("says how far it has got", () => {
     const heard: number[] = [];
-    bandOf(line, [pump], USUAL_DOUBT, 200, (done) => heard.push(done));
+    bandOf(line, [pump], USUAL_UNCERTAINTY, 200, (done) => heard.push(done));
     expect(heard).toEqual([0, 50, 100, 150]);
   });
 
   it("is not claimed where the pump does not settle", () => {
     const weak = { ...pump, points: pump.points.map((p) => ({ ...p, head: p.head / 4 })) };
-    expect(dutyBand(line, [weak], USUAL_DOUBT, 100)).toMatchObject({
+    expect(dutyBand(line, [weak], USUAL_UNCERTAINTY, 100)).toMatchObject({
       kind: "unsettled",
       settled: 0,
       mostly: "cannot-lift",
     });
-    expect(dutyBand({ ...line, path: [] }, [pump], USUAL_DOUBT, 100)).toMatchObject({
+    expect(dutyBand({ ...line, path: [] }, [pump], USUAL_UNCERTAINTY, 100)).toMatchObject({
       kind: "refused",
       diagnostics: [{ code: "no-outlet" }, { code: "no-pump" }],
     });

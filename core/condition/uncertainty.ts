@@ -2,14 +2,14 @@ import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import { type LineModel, lineModel, type Refused } from "../hydraulics/solveLine.ts";
 import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
-import { type Pump, strengthDoubt } from "../pump/pump.ts";
+import { headFactorUncertainty, type Pump } from "../pump/pump.ts";
 import { type Condition, conditioned } from "./condition.ts";
 
 /**
  * How far the inputs of a line are in doubt, each as the half-width of a uniform spread. Common practice,
  * no source.
  */
-export interface Doubt {
+export interface Uncertainty {
   /** m, of every level */
   level: number;
   /** roughness between 1/factor and factor times the stock's */
@@ -23,7 +23,7 @@ export interface Doubt {
 /** Draws for a band shown to a person. */
 export const USUAL_DRAWS = 1000;
 
-export const USUAL_DOUBT: Doubt = {
+export const USUAL_UNCERTAINTY: Uncertainty = {
   level: 0.05,
   roughnessFactor: 2,
   hazenWilliamsC: 0.05,
@@ -65,7 +65,7 @@ export type Unsettled = Exclude<Outcome["kind"], "runs" | "two-crossings"> | "no
 export function dutyBand(
   line: Line,
   pumps: readonly Pump[],
-  doubt: Doubt,
+  doubt: Uncertainty,
   count: number,
   progress?: (done: number) => void,
 ): BandResult {
@@ -113,7 +113,7 @@ const PROGRESS_EVERY = 50;
  */
 export function drawsOf(
   ready: LineModel,
-  doubt: Doubt,
+  doubt: Uncertainty,
   count: number,
 ): { condition: Condition; more: number }[] {
   const outlets = ready.line.outlets.flatMap(({ item }) =>
@@ -137,7 +137,7 @@ export function drawsOf(
       pumps: Object.fromEntries(
         pumps.map(({ itemId, pump }, i) => {
           const strength = rest[outlets.length + i] as number;
-          const { flow, head } = strengthDoubt(pump);
+          const { flow, head } = headFactorUncertainty(pump);
           return [itemId, { flowFactor: 1 + strength * flow, headFactor: 1 + strength * head }];
         }),
       ),

@@ -8,7 +8,7 @@ import {
 import { NOTHING, type SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import { headLoss, resistanceOf } from "../hydraulics/resistance.ts";
-import { otherSchools, type Running, type Solution, solveLine } from "../hydraulics/solveLine.ts";
+import { otherMethods, type Running, type Solution, solveLine } from "../hydraulics/solveLine.ts";
 import type { PlacedOutlet, Stretch } from "../line/compiledLine.ts";
 import { type Line, levelsOf, type WaterLevel } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
@@ -376,7 +376,7 @@ function otherDerivation(
   { pumps }: Solution,
   line: Line,
 ): Derivation {
-  const method = { ...line.method, [school]: otherSchools(line.method)[school] };
+  const method = { ...line.method, [school]: otherMethods(line.method)[school] };
   const result = solveLine(
     { ...line, method },
     pumps.map(({ pump }) => pump),

@@ -200,7 +200,7 @@ export function solveModel(ready: LineModel, line: Line): SolveResult {
     if (solved.kind === "refused") return solved;
     cases[at] = solved.solved;
   }
-  const { friction, fittings } = otherSchools(line.method);
+  const { friction, fittings } = otherMethods(line.method);
   const { line: compiled, states, boundaries } = ready;
   const dutyOf = (model: HydraulicModel) => {
     const result = model.solve(boundaries.normal, states);
@@ -250,7 +250,7 @@ function siphon({ model, states }: LineModel, boundary: Boundary): number | unde
 }
 
 /** The school of friction, and that of fittings, a line is not reckoned by. */
-export function otherSchools({ friction, fittings }: Method): Method {
+export function otherMethods({ friction, fittings }: Method): Method {
   return {
     friction: friction === "darcy-weisbach" ? "hazen-williams" : "darcy-weisbach",
     fittings: fittings === "coefficient" ? "equivalent-length" : "coefficient",

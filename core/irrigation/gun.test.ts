@@ -11,7 +11,7 @@ import {
   coefficientOfChart,
   expectedThrow,
   type Gun,
-  TEXTBOOK_DOUBT,
+  TEXTBOOK_UNCERTAINTY,
   textbookThrow,
   throwAt,
 } from "./gun.ts";
@@ -19,10 +19,10 @@ import { GUNS } from "./guns.ts";
 import { gunsAtWork, gunsOf, withGuns, withOneGun, withSecondGun } from "./gunsOnLine.ts";
 import {
   halvingOf,
+  headFactorFrom,
+  headFactorTogether,
   nozzleArea,
   pressureFromThrow,
-  strengthFrom,
-  strengthTogether,
 } from "./infer.ts";
 
 const plain: Gun = { bore: 0.014, dischargeCoefficient: 0.95 };
@@ -255,7 +255,7 @@ describe("worked back", () => {
       const ready = lineModel(lineOf(items), [pump]);
       if (ready.kind !== "ready") throw new Error("refused");
       const pressure = { value: by * (seen?.pressure ?? 0), standardUncertainty: 0.05 * BAR };
-      return strengthFrom({ ready, gunId: "g", guns, pressure });
+      return headFactorFrom({ ready, gunId: "g", guns, pressure });
     };
 
     it("comes back from one gun's pressure, and from two", () => {
@@ -272,7 +272,7 @@ describe("worked back", () => {
     it("together is at least as sure as either, and no surer than what both rest on allows", () => {
       const [one, both] = [strength(path, 1), strength(two, 2)];
       if (!one || !both) throw new Error("none");
-      const found = strengthTogether(one, both);
+      const found = headFactorTogether(one, both);
       expect(found?.value).toBeCloseTo(worn, 3);
       expect(found?.agree).toBe(true);
       const least = Math.min(one.standardUncertainty, both.standardUncertainty);
@@ -282,14 +282,14 @@ describe("worked back", () => {
 
     it("says when one and two do not agree: more is lost with more flow than the line says", () => {
       const [one, both] = [strength(path, 1), strength(two, 2, 0.6)];
-      expect(one && both && strengthTogether(one, both)?.agree).toBe(false);
+      expect(one && both && headFactorTogether(one, both)?.agree).toBe(false);
     });
 
     it("has none where the curve does not reach", () => {
       const ready = lineModel(lineOf([...path.slice(0, 3), gun("g", 0.045)]), [one]);
       if (ready.kind !== "ready") throw new Error("refused");
       const pressure = { value: 20 * BAR, standardUncertainty: 1 };
-      expect(strengthFrom({ ready, gunId: "g", guns: 1, pressure })).toBeUndefined();
+      expect(headFactorFrom({ ready, gunId: "g", guns: 1, pressure })).toBeUndefined();
     });
   });
 });
@@ -303,8 +303,8 @@ describe("the guns there are to choose from", () => {
       for (const { pressure, radius } of own.chart) {
         // No chart throws farther than the textbook's best, or less than half of it.
         const textbook = textbookThrow(own.bore, pressure / 9797.8);
-        expect(radius / textbook).toBeGreaterThan(1 - TEXTBOOK_DOUBT);
-        expect(radius / textbook).toBeLessThan(1 + TEXTBOOK_DOUBT);
+        expect(radius / textbook).toBeGreaterThan(1 - TEXTBOOK_UNCERTAINTY);
+        expect(radius / textbook).toBeLessThan(1 + TEXTBOOK_UNCERTAINTY);
       }
     },
   );

@@ -28,8 +28,8 @@ export function textbookThrow(bore: number, head: number): number {
 }
 
 /** Half-widths of what is not measured, as parts of the throw. Common practice, no source. */
-export const TEXTBOOK_DOUBT = 0.45;
-export const CHART_DOUBT = 0.15;
+export const TEXTBOOK_UNCERTAINTY = 0.45;
+export const CHART_UNCERTAINTY = 0.15;
 
 /**
  * m that the gun's maker, or else the textbook, says it throws. Between the rows of a chart the throw runs straight
@@ -69,7 +69,7 @@ export interface Calibration {
 }
 
 /** One standard deviation as a part of the throw: where the last drops fall, and the way it is measured. Common practice, no source. */
-export const THROW_DOUBT = { tape: 0.03, paces: 0.07 };
+export const THROW_UNCERTAINTY = { tape: 0.03, paces: 0.07 };
 
 /**
  * The factor between what a gun was expected to throw and what it threw: mean of the throws taken inside its window,
@@ -85,7 +85,7 @@ export function calibration(gun: Gun, throws: readonly MeasuredThrow[]): Calibra
   const used = throws.filter(usable);
   if (used.length === 0) return undefined;
   const of = used.map((own) => own.radius / expectedThrow(gun, own.pressure));
-  const weights = used.map(({ by }, i) => 1 / ((of[i] as number) * THROW_DOUBT[by]) ** 2);
+  const weights = used.map(({ by }, i) => 1 / ((of[i] as number) * THROW_UNCERTAINTY[by]) ** 2);
   const sum = weights.reduce((all, w) => all + w, 0);
   const factor = of.reduce((all, f, i) => all + f * (weights[i] as number), 0) / sum;
   const misfit = of.reduce((all, f, i) => all + (weights[i] as number) * (f - factor) ** 2, 0);
@@ -126,7 +126,7 @@ export function throwAt(gun: Gun, pressure: number, measured?: Calibration): Thr
     return { ...known, radius, low: radius - half, high: radius + half, by: "measured" };
   }
   const by = gun.chart && gun.chart.length > 0 ? "chart" : "textbook";
-  const half = expected * (by === "chart" ? CHART_DOUBT : TEXTBOOK_DOUBT);
+  const half = expected * (by === "chart" ? CHART_UNCERTAINTY : TEXTBOOK_UNCERTAINTY);
   return { ...known, radius: expected, low: expected - half, high: expected + half, by };
 }
 

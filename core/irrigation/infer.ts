@@ -7,7 +7,13 @@ import { type Propagated, propagate } from "../numeric/propagation.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { headAt, publishedValue } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
-import { type Calibration, CHART_DOUBT, expectedThrow, type Gun, TEXTBOOK_DOUBT } from "./gun.ts";
+import {
+  type Calibration,
+  CHART_UNCERTAINTY,
+  expectedThrow,
+  type Gun,
+  TEXTBOOK_UNCERTAINTY,
+} from "./gun.ts";
 
 /** What is worked back from a reading, its doubt as one standard deviation, and what would halve that. */
 export interface Inferred<Name extends string = string> extends Propagated<Name> {
@@ -85,7 +91,7 @@ export function pressureFromThrow(
   radius: Read,
   measured?: Calibration,
 ): Inferred<"throw" | "calibration"> | undefined {
-  const expected = gun.chart && gun.chart.length > 0 ? CHART_DOUBT : TEXTBOOK_DOUBT;
+  const expected = gun.chart && gun.chart.length > 0 ? CHART_UNCERTAINTY : TEXTBOOK_UNCERTAINTY;
   const factor = measured
     ? { value: measured.factor, standardUncertainty: measured.standardUncertainty }
     : { value: 1, standardUncertainty: expected / 2 };
@@ -118,7 +124,7 @@ const NOZZLE_DOUBT = 0.03;
 const LINE_DOUBT = 0.1;
 const LEVEL_DOUBT = 0.1;
 
-export interface Strength extends Inferred<keyof Assumed> {
+export interface HeadFactor extends Inferred<keyof Assumed> {
   guns: number;
   /** m³/s and m the pump was at */
   flow: number;
@@ -130,7 +136,12 @@ export interface Strength extends Inferred<keyof Assumed> {
  * the one at which the line leaves that pressure there, and the head what the line then takes. Nothing where that flow
  * lies off the published curve, or no flow gives it.
  */
-export function strengthFrom({ ready, gunId, guns, pressure }: GunReading): Strength | undefined {
+export function headFactorFrom({
+  ready,
+  gunId,
+  guns,
+  pressure,
+}: GunReading): HeadFactor | undefined {
   if (ready.pumps.length !== 1 || ready.asked) return undefined;
   const found = inferred(
     propagate<keyof Assumed>(
@@ -194,7 +205,7 @@ function pumpPoint(ready: LineModel, gunId: string, of: Assumed) {
   return { flow, head, strength: head / rated };
 }
 
-export interface TogetherStrength extends Inferred<string> {
+export interface TogetherHeadFactor extends Inferred<string> {
   /** they say the same within twice the doubt of their difference */
   agree: boolean;
   /** the later reading over the first, less 1, and its doubt as one standard deviation */
@@ -205,11 +216,14 @@ export interface TogetherStrength extends Inferred<string> {
  * One strength from the pump with one gun and with two. What both rest on alike (nozzles, line, level) is not made
  * surer by saying it twice: the two are weighted by their covariance, and the doubt of their difference leaves it out.
  */
-export function strengthTogether(one: Strength, two: Strength): TogetherStrength | undefined {
+export function headFactorTogether(
+  one: HeadFactor,
+  two: HeadFactor,
+): TogetherHeadFactor | undefined {
   const shared = ["nozzle", "line", "level"] as const;
-  const effect = (own: Strength, name: (typeof shared)[number] | "pressure") =>
+  const effect = (own: HeadFactor, name: (typeof shared)[number] | "pressure") =>
     own.effects[name] ?? 0;
-  const common = (a: Strength, b: Strength) =>
+  const common = (a: HeadFactor, b: HeadFactor) =>
     shared.reduce((sum, name) => sum + effect(a, name) * effect(b, name), 0);
   const c11 = common(one, one) + effect(one, "pressure") ** 2;
   const c22 = common(two, two) + effect(two, "pressure") ** 2;
@@ -218,7 +232,7 @@ export function strengthTogether(one: Strength, two: Strength): TogetherStrength
   if (!(differ > 0)) return undefined;
   // A weight below nothing would lean on a difference that is mostly doubt.
   const weight = Math.min(Math.max((c22 - c12) / differ, 0), 1);
-  const mix = (of: (own: Strength) => number) => weight * of(one) + (1 - weight) * of(two);
+  const mix = (of: (own: HeadFactor) => number) => weight * of(one) + (1 - weight) * of(two);
   const effects: Record<string, number> = {
     "pressure-one": weight * effect(one, "pressure"),
     "pressure-two": (1 - weight) * effect(two, "pressure"),

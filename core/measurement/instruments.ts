@@ -45,16 +45,16 @@ function fillParts(times: readonly number[], timingTolerance: number) {
 
 /** Flow in m³/s and its standard uncertainty to first order (GUM 5.1.2). */
 export function measuredFlow(measurement: FlowMeasurement): Estimate {
-  const parts = flowDoubts(measurement);
+  const parts = flowUncertainties(measurement);
   const doubts = parts.doubts.map(({ standardUncertainty }) => standardUncertainty);
   return { value: parts.value, standardUncertainty: Math.hypot(...doubts) };
 }
 
 /** What of a measurement of flow is in doubt. */
-export type FlowDoubt = "volume" | "timing" | "meter" | "area" | "fall" | "inflow";
+export type FlowUncertainty = "volume" | "timing" | "meter" | "area" | "fall" | "inflow";
 
-export interface DoubtOfFlow {
-  of: FlowDoubt;
+export interface FlowUncertaintyOf {
+  of: FlowUncertainty;
   /** m³/s it brings to the flow */
   standardUncertainty: number;
   /**
@@ -68,12 +68,19 @@ export interface DoubtOfFlow {
  * A measured flow with everything in doubt about it, the largest first. A mark on a bucket and a measured area are
  * wrong alike at every reading; a meter and a rule are taken to be, until the readings show that they are not.
  */
-export function flowDoubts(measurement: FlowMeasurement): { value: number; doubts: DoubtOfFlow[] } {
-  const doubt = (of: FlowDoubt, standardUncertainty: number, common?: number): DoubtOfFlow => ({
+export function flowUncertainties(measurement: FlowMeasurement): {
+  value: number;
+  doubts: FlowUncertaintyOf[];
+} {
+  const doubt = (
+    of: FlowUncertainty,
+    standardUncertainty: number,
+    common?: number,
+  ): FlowUncertaintyOf => ({
     ...{ of, standardUncertainty },
     ...(common !== undefined && { common }),
   });
-  const all = (value: number, ...doubts: DoubtOfFlow[]) => ({
+  const all = (value: number, ...doubts: FlowUncertaintyOf[]) => ({
     value,
     doubts: doubts.toSorted((a, b) => b.standardUncertainty - a.standardUncertainty),
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Condition, conditioned } from "../condition/condition.ts";
-import { USUAL_DOUBT } from "../condition/uncertainty.ts";
+import { USUAL_UNCERTAINTY } from "../condition/uncertainty.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
@@ -71,7 +71,10 @@ function readings(
 }
 
 const judge = (given: Reading[], over: Partial<Pump> = {}): TestJudgement =>
-  judgeTest({ on, pump: { ...pump, ...over }, at: 0, readings: given, doubt: USUAL_DOUBT }, true);
+  judgeTest(
+    { on, pump: { ...pump, ...over }, at: 0, readings: given, doubt: USUAL_UNCERTAINTY },
+    true,
+  );
 const SOUND: Condition = {};
 const SILTED: Condition = { items: { main: { boreFactor: 0.8 } } };
 
@@ -158,7 +161,7 @@ it("tells the water's level less surely by a table that is only a band", () => {
   const { suction: _, ...blind } = given as Reading;
   const level = (curveDoubt: number) => {
     const found = fitTest(
-      { on, pump: { ...pump, curveDoubt }, at: 0, readings: [blind], doubt: USUAL_DOUBT },
+      { on, pump: { ...pump, curveDoubt }, at: 0, readings: [blind], doubt: USUAL_UNCERTAINTY },
       ["level"],
     );
     if (found.kind !== "found" || !found.values.level) throw new Error(found.kind);

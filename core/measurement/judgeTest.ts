@@ -1,6 +1,6 @@
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { pumpCurve } from "../pump/curve.ts";
-import { type Pump, strengthDoubt, toleranceOf } from "../pump/pump.ts";
+import { headFactorUncertainty, type Pump, toleranceOf } from "../pump/pump.ts";
 import {
   type Acceptance,
   COVERAGE,
@@ -12,7 +12,7 @@ import { extraReadings, type Gain } from "./extraReading.ts";
 import { type SameAs, sameAs } from "./extraResistance.ts";
 import type { Estimate } from "./instruments.ts";
 import { lostDuring } from "./lostWater.ts";
-import { type FitResult, type Found, fitTest, lineDoubt, type Test } from "./pumpOrLine.ts";
+import { type FitResult, type Found, fitTest, lineUncertainty, type Test } from "./pumpOrLine.ts";
 import { isGauged } from "./reading.ts";
 
 /** What a test of a pump on its line says. */
@@ -177,7 +177,7 @@ function partingOf(test: Test, pumpAlone: FitResult, shutAllowed: boolean): Part
     const { pump, line } = both.values;
     const { flow, losses } = both.ofLine;
     const pumpIs = pumpStands(test.pump, pump);
-    const lineIs = lineStands(line, lineDoubt(test));
+    const lineIs = lineStands(line, lineUncertainty(test));
     const extra = {
       value: (line.value - 1) * losses,
       standardUncertainty: line.standardUncertainty * losses,
@@ -221,7 +221,7 @@ function partingOf(test: Test, pumpAlone: FitResult, shutAllowed: boolean): Part
 
 function pumpStands(pump: Pump, { value, standardUncertainty }: Estimate): PumpIs {
   const expanded = COVERAGE * standardUncertainty;
-  const { head } = strengthDoubt(pump);
+  const { head } = headFactorUncertainty(pump);
   if (value + expanded < 1 - head) return "weak";
   if (value - expanded > 1 + head) return "strong";
   return value - expanded >= 1 - head ? "sound" : "unclear";

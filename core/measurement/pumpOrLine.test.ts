@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { USUAL_DOUBT } from "../condition/uncertainty.ts";
+import { USUAL_UNCERTAINTY } from "../condition/uncertainty.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { uniform } from "../numeric/latinHypercube.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
@@ -195,7 +195,7 @@ function recover(
     if (!exact || !best) continue;
     done++;
     const found = fitTest(
-      { on, pump, at: 0, readings: noisy(exact, normal, fresh), doubt: USUAL_DOUBT },
+      { on, pump, at: 0, readings: noisy(exact, normal, fresh), doubt: USUAL_UNCERTAINTY },
       asked,
     );
     if (found.kind !== "found") throw new Error(found.kind);
@@ -257,7 +257,7 @@ it("does not accuse a pump at the edge of its tolerance for a gauge that is low 
         discharge: { ...own.discharge, pressure: pressure - fullScale * accuracyClass },
       };
     });
-    const { whole } = judgeTest({ on, pump, at: 0, readings, doubt: USUAL_DOUBT }, true);
+    const { whole } = judgeTest({ on, pump, at: 0, readings, doubt: USUAL_UNCERTAINTY }, true);
     if (whole?.acceptance === "falls-short") accused++;
   }
   console.log(
@@ -280,7 +280,7 @@ it("one reading that cannot be is left out of the whole, and named", () => {
       : own,
   );
   const judged = (readings: GaugedReading[]) =>
-    judgeTest({ on, pump, at: 0, readings, doubt: USUAL_DOUBT }, true);
+    judgeTest({ on, pump, at: 0, readings, doubt: USUAL_UNCERTAINTY }, true);
   const [before, after] = [judged(sound), judged(wild)];
   expect(before.whole?.acceptance).toBe("meets");
   expect(after.points[2]?.comparison.acceptance).toBe("cannot-be");

@@ -1,5 +1,5 @@
 import { conditioned } from "../condition/condition.ts";
-import type { Doubt } from "../condition/uncertainty.ts";
+import type { Uncertainty } from "../condition/uncertainty.ts";
 import { type Boundary, pressureHead, sourcePressure } from "../hydraulics/boundary.ts";
 import { headLoss, resistanceOf } from "../hydraulics/resistance.ts";
 import type { LineModel } from "../hydraulics/solveLine.ts";
@@ -7,11 +7,11 @@ import { type Adjusted, adjust } from "../numeric/leastSquares.ts";
 import { evaluate, slopeAt } from "../numeric/monotoneCubic.ts";
 import type { Input } from "../numeric/propagation.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
-import { type Pump, strengthDoubt } from "../pump/pump.ts";
+import { headFactorUncertainty, type Pump } from "../pump/pump.ts";
 import {
   type Estimate,
-  type FlowDoubt,
-  flowDoubts,
+  type FlowUncertainty,
+  flowUncertainties,
   HALF,
   measuredFlow,
   rectangular,
@@ -42,7 +42,7 @@ export interface Test {
   /** which of the line's pumps */
   at: number;
   readings: readonly Reading[];
-  doubt: Doubt;
+  doubt: Uncertainty;
 }
 
 export interface Found {
@@ -236,7 +236,7 @@ interface TestInput {
 }
 
 /** What the doubt of a fit may come from. */
-export type FitInput = HeadInput | FlowDoubt | (typeof TAKEN)[number];
+export type FitInput = HeadInput | FlowUncertainty | (typeof TAKEN)[number];
 
 function solve(
   { inputs, rows }: Pick<Conditions, "inputs" | "rows">,
@@ -365,8 +365,8 @@ function conditionsOf(test: Test, levelAsked: boolean, fresh: Fresh): Conditions
       return total.atGauge(values) - asked.fixed - parameters.line * beyond;
     });
   }
-  add("pump", 1, rectangular(strengthDoubt(pump).head));
-  add("line", 1, rectangular(lineDoubt(test)));
+  add("pump", 1, rectangular(headFactorUncertainty(pump).head));
+  add("line", 1, rectangular(lineUncertainty(test)));
   return { inputs, rows, ofLine };
 }
 
@@ -388,7 +388,7 @@ function doubtsOf(reading: Reading, inputs: readonly Input<HeadInput>[], fresh: 
   return inputs.flatMap(({ name, standardUncertainty: u }): DoubtIn[] => {
     if (name === "flow") {
       const { method } = reading.flow;
-      return flowDoubts(reading.flow).doubts.flatMap(
+      return flowUncertainties(reading.flow).doubts.flatMap(
         ({ of, standardUncertainty, common = 1 - fresh.flow }) =>
           standardUncertainty > 0
             ? [{ name, of, instrument: method, u: standardUncertainty, common }]
@@ -416,7 +416,7 @@ function flowAlone(
   { flow, suction }: Reading,
   normal: number,
   wasted: number,
-  doubt: Doubt,
+  doubt: Uncertainty,
 ): Input<HeadInput>[] {
   const level =
     suction?.kind === "water-level"
@@ -459,7 +459,7 @@ function lineDemand(
 }
 
 /** Half-width, as a fraction, of what the line takes at the flow it was measured at. */
-export function lineDoubt({ on, at, readings, doubt }: Test): number {
+export function lineUncertainty({ on, at, readings, doubt }: Test): number {
   const flow = Math.max(...readings.map(({ flow: own }) => measuredFlow(own).value), 0);
   const asWorkedOut = lineDemand(on, on.boundaries.normal, at, flow);
   const rough = conditioned(on, {

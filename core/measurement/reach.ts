@@ -3,7 +3,7 @@ import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { LineModel, Solution } from "../hydraulics/solveLine.ts";
 import { WATER_LEVELS } from "../line/path.ts";
 import { pumpCurve } from "../pump/curve.ts";
-import { type Pump, strengthDoubt } from "../pump/pump.ts";
+import { headFactorUncertainty, type Pump } from "../pump/pump.ts";
 import { BAR, GRAVITY, PSI } from "../quantity/constants.ts";
 import { measuredFlow } from "./instruments.ts";
 import type { FlowMeasurement } from "./reading.ts";
@@ -32,7 +32,7 @@ export function mostHead(on: LineModel, at: number): MostHead | undefined {
   const past = downstreamOf(on, placed.outlet);
   const most = (stronger: boolean): ShutHead => {
     const states = pumps.map(({ pump }, i): PumpState => {
-      const headFactor = stronger ? 1 + strengthDoubt(pump).head : 1;
+      const headFactor = stronger ? 1 + headFactorUncertainty(pump).head : 1;
       const speed = line.pumps[i]?.item.speedRatio ?? 1;
       return { kind: "running", curve: pumpCurve(pump, speed, { headFactor }) };
     });
@@ -92,7 +92,7 @@ export interface Reach {
 export function reachOfPump(pump: Pump, speedRatio: number, density: number): Reach {
   const pressure = (headFactor: number) =>
     pumpCurve(pump, speedRatio, { headFactor }).peak.head * density * GRAVITY;
-  const strongest = pressure(1 + strengthDoubt(pump).head);
+  const strongest = pressure(1 + headFactorUncertainty(pump).head);
   return { gauge: { most: pressure(1), strongest, published: false } };
 }
 

@@ -1,8 +1,8 @@
 import { COVERAGE } from "./acceptance.ts";
 import {
-  type DoubtOfFlow,
   type Estimate,
-  flowDoubts,
+  type FlowUncertaintyOf,
+  flowUncertainties,
   HALF,
   LEAST_HABIT,
   rectangular,
@@ -92,9 +92,9 @@ function measured(reading: Reading, of: Compared): Measured | undefined {
   const { flow, discharge, throwDistance, throwTolerance = USUAL_THROW } = reading;
   switch (of) {
     case "flow": {
-      const { value, doubts } = flowDoubts(flow);
+      const { value, doubts } = flowUncertainties(flow);
       // Held against each other, what is not sure to repeat is taken to differ: a hand's habit, a needle.
-      const repeats = ({ of, common = HALF }: DoubtOfFlow) =>
+      const repeats = ({ of, common = HALF }: FlowUncertaintyOf) =>
         of === "timing" ? Math.min(common, LEAST_HABIT) : common;
       const part = (share: (common: number) => number) =>
         Math.sqrt(

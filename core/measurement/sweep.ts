@@ -8,7 +8,7 @@ import { levelsOf, WATER_LEVELS } from "../line/path.ts";
 import { segmentsInWater } from "../line/profile.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
-import { strengthDoubt } from "../pump/pump.ts";
+import { headFactorUncertainty } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { flowAtHead } from "./acceptance.ts";
 
@@ -46,7 +46,7 @@ export function throttling(on: LineModel, at: number, temperature: number): Thro
   if (!placed || !own) return { kind: "unknown", why: "shutoff" };
   const { pump } = own;
   if (pump.family === "positive-displacement") return { kind: "never" };
-  const { head: more } = strengthDoubt(pump);
+  const { head: more } = headFactorUncertainty(pump);
   const strongest = pumpCurve(pump, placed.item.speedRatio ?? 1, { headFactor: 1 + more });
   if (strongest.firstFlow > 0) return { kind: "unknown", why: "shutoff" };
 

@@ -7,7 +7,7 @@ import { type Pump, TOLERANCE, type ToleranceGrade } from "../pump/pump.ts";
 import { FOOT, GRAVITY, PSI } from "../quantity/constants.ts";
 import { lineOf, open, pipe, set, solved, tablePump } from "../test/fixtures.ts";
 import { compareWithRated } from "./acceptance.ts";
-import { flowDoubts, measuredFlow } from "./instruments.ts";
+import { flowUncertainties, measuredFlow } from "./instruments.ts";
 import type { GaugedReading } from "./reading.ts";
 
 it("gives the worked example H.1 of the GUM: an end gauge held against a standard", () => {
@@ -54,7 +54,7 @@ describe("what the trade knows of measuring (common practice, no source)", () =>
       ...{ timingTolerance: 0.5, inflow: 0.001, inflowTolerance: 0.1 },
     } as const;
     expect(measuredFlow(given).value).toBeCloseTo(0.007, 12);
-    expect(flowDoubts(given).doubts[0]?.of).toBe("area");
+    expect(flowUncertainties(given).doubts[0]?.of).toBe("area");
     // The doubts of a product and a sum, by hand.
     const r = Math.sqrt(3);
     const expected = Math.hypot(

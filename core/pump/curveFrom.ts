@@ -8,7 +8,7 @@ export interface DrawnPoint {
 const POINTS = 9;
 
 /** Half-width, as a part of flow and head, of a curve of which only a sticker's two numbers are known. Common practice, no source. */
-export const STICKER_DOUBT = 0.2;
+export const STICKER_UNCERTAINTY = 0.2;
 
 /**
  * A curve of a sticker alone, "158 gpm max, 92 ft max": a parabola from the most head at no flow to the most flow at no

@@ -116,7 +116,9 @@ export function gradeApplies({ points }: Pick<Pump, "points">): boolean {
 const LEAST_GRADED = 1000;
 
 /** Half-widths of what a sound pump makes, of flow and of head: its tolerance, and the doubt of a curve that is rough. */
-export function strengthDoubt(pump: Pick<Pump, "limits" | "tolerance" | "curveDoubt">): Tolerance {
+export function headFactorUncertainty(
+  pump: Pick<Pump, "limits" | "tolerance" | "curveDoubt">,
+): Tolerance {
   const { flow, head } = toleranceOf(pump);
   return { flow, head: head + (pump.curveDoubt ?? 0) };
 }

@@ -14,7 +14,7 @@ export interface Dynamics {
   /** writes what the line does at these levels with these pumps running */
   line: (levels: Float64Array, running: readonly boolean[], flows: LineFlows) => void;
   /** what falls back out of the line when its last pump stops */
-  fallBack?: FallBack;
+  fallBack?: DrainBack;
   /** s: the mains are off from one to the other */
   powerCut?: { from: number; to: number };
   battery?: Battery;
@@ -63,7 +63,7 @@ export interface Guard {
 }
 
 /** m³ that runs back into a store within so many s, by the level in m above datum its water stands at when the last pump stops. */
-export interface FallBack {
+export interface DrainBack {
   store: number;
   at: (level: number) => { volume: number; time: number };
 }

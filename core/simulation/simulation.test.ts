@@ -10,8 +10,8 @@ import { colebrookWhite } from "../pipe/frictionFactor.ts";
 import { FOOT, GALLON, GRAVITY, INCH } from "../quantity/constants.ts";
 import { check, fitting, lineOf, one, open, pipe, set, split, tank } from "../test/fixtures.ts";
 import { cycleAt, floatFor, worstCycle } from "./cycle.ts";
+import { fallingBack } from "./drainBack.ts";
 import type { Control, Dynamics, Timeline } from "./dynamics.ts";
-import { fallingBack } from "./fallBack.ts";
 import { lineTable } from "./lineTable.ts";
 import { simulate } from "./simulate.ts";
 import {

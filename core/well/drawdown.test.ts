@@ -1,7 +1,7 @@
 import { assert, constantFrom, double, property, uniqueArray } from "fast-check";
 import { linearRegression } from "simple-statistics";
 import { describe, expect, it } from "vitest";
-import { drawdownAt, drawdownDoubt, fitDrawdown, flowDrawing } from "./drawdown.ts";
+import { drawdownAt, drawdownUncertainty, fitDrawdown, flowDrawing } from "./drawdown.ts";
 
 const fitted = (steps: Parameters<typeof fitDrawdown>[0]) => {
   const fit = fitDrawdown(steps);
@@ -83,7 +83,9 @@ describe("the drawdown of a well from its test", () => {
           // Doubt grows past what was tested.
           const most = Math.max(...flows) / 1000;
           const own = { drawdown, ...fit };
-          expect(drawdownDoubt(own, 2 * most)).toBeGreaterThan(drawdownDoubt(own, most));
+          expect(drawdownUncertainty(own, 2 * most)).toBeGreaterThan(
+            drawdownUncertainty(own, most),
+          );
         },
       ),
     );

@@ -101,7 +101,7 @@ export const drawdownAt = ({ linear, quadratic }: Drawdown, flow: number): numbe
   linear * flow + quadratic * flow * flow;
 
 /** Half-width in m of a drawdown by its fit, at two standard deviations. */
-export function drawdownDoubt(
+export function drawdownUncertainty(
   { covariance }: Extract<DrawdownFit, { kind: "fitted" }>,
   flow: number,
 ): number {

@@ -13,10 +13,10 @@ export interface PressureTank {
 
 /** Pa under the cut-in a tank's air is set to: for a common pump, and for one that starts softly. Common practice, no source. */
 export const PRE_CHARGE_UNDER = { "2-psi-under": 2 * PSI, "5-psi-under": 5 * PSI } as const;
-export type PreChargeSchool = keyof typeof PRE_CHARGE_UNDER;
+export type PreChargeMethod = keyof typeof PRE_CHARGE_UNDER;
 
 /** Pa (gauge) of air by a school; never under none. */
-export const preChargeBy = (school: PreChargeSchool, cutIn: number): number =>
+export const preChargeBy = (school: PreChargeMethod, cutIn: number): number =>
   Math.max(cutIn - PRE_CHARGE_UNDER[school], 0);
 
 export const AIR = 101_325;

@@ -1,11 +1,11 @@
 import { expect, it } from "vitest";
 import { coreReading, type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { USUAL_DOUBT } from "#core/condition/uncertainty.ts";
-import { flowDoubts, measuredFlow } from "#core/measurement/instruments.ts";
+import { USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
+import { flowUncertainties, measuredFlow } from "#core/measurement/instruments.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { solveJob } from "../job/solveJob.ts";
-import { comparePromise, compareReading } from "../measurement/readings.ts";
+import { comparePrediction, compareReading } from "../measurement/readings.ts";
 import { pitOf } from "./pit.ts";
 
 const base = {
@@ -38,10 +38,10 @@ it("nothing is a reading by every way of measuring, and judged as less than was 
     expect(parsed.error?.issues ?? []).toEqual([]);
     const reading = parsed.data as ReadingDocument;
     expect(measuredFlow(coreReading(reading).flow).value).toBeCloseTo(0, 12);
-    for (const { standardUncertainty } of flowDoubts(coreReading(reading).flow).doubts) {
+    for (const { standardUncertainty } of flowUncertainties(coreReading(reading).flow).doubts) {
       expect(standardUncertainty).toBeGreaterThanOrEqual(0);
     }
-    expect(comparePromise(solved, reading, band, USUAL_DOUBT)?.kept).toBe("less");
+    expect(comparePrediction(solved, reading, band, USUAL_UNCERTAINTY)?.kept).toBe("less");
   }
 });
 

@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { topArea } from "./bodies.ts";
-import { flowOfNeed } from "./need.ts";
+import { flowOfDemand } from "./demand.ts";
 
 /**
  * What a job knows of the water its pump draws from, for a test by its fall: m² where its walls stand upright, and m³/s
@@ -14,6 +14,7 @@ export function pitOf({ source, bodies, need }: Pick<JobDocument, "source" | "bo
   const upright = body && (body.shape.kind === "box" || body.shape.kind === "cylinder");
   const ofTest = need?.kind === "rise-test" ? need.area : undefined;
   const area = upright ? topArea(body.shape) : ofTest;
-  const inflow = body?.inflow ?? (need?.kind === "rise-test" ? flowOfNeed(need)?.flow : undefined);
+  const inflow =
+    body?.inflow ?? (need?.kind === "rise-test" ? flowOfDemand(need)?.flow : undefined);
   return { ...(area !== undefined && { area }), ...(inflow !== undefined && { inflow }) };
 }

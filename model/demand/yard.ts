@@ -2,7 +2,7 @@ import type { JobDocument, Need } from "#contract/documents/job.ts";
 import { grateFlow, USUAL_GRATE } from "#core/pipe/grate.ts";
 import { fullFlow, headToPass, MANNING_N } from "#core/pipe/manning.ts";
 import { WATER_DENSITY } from "#core/quantity/constants.ts";
-import { runoffArea } from "./need.ts";
+import { runoffArea } from "./demand.ts";
 
 export type Run = NonNullable<NonNullable<JobDocument["yard"]>["runs"]>[number];
 type Catch = NonNullable<Extract<Need, { kind: "rain" }>["catches"]>[number];

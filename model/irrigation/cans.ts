@@ -8,7 +8,7 @@ import {
   depthInCan,
 } from "#core/irrigation/catchCans.ts";
 import type { ToldGun } from "./guns.ts";
-import { MODEL_DOUBT, WIND } from "./usual.ts";
+import { MODEL_UNCERTAINTY, WIND } from "./usual.ts";
 
 type Cans = NonNullable<FieldDocument["cans"]>;
 
@@ -34,7 +34,7 @@ export function cansOf(field: FieldDocument, gun: ToldGun | undefined): ToldCans
     ...told,
     flow,
     agreement: agreement({
-      ...{ test, flow, flowUncertainty: MODEL_DOUBT * flow },
+      ...{ test, flow, flowUncertainty: MODEL_UNCERTAINTY * flow },
       thrown: thrown.kind === "throws" ? thrown : undefined,
       wind: cans.wind ?? field.wind ?? WIND,
     }),

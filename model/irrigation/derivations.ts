@@ -13,10 +13,10 @@ import {
 import { expectedThrow } from "#core/irrigation/gun.ts";
 import { GRAVITY, WATER_DENSITY } from "#core/quantity/constants.ts";
 import type { ToldGun } from "./guns.ts";
-import type { WateringTold } from "./watering.ts";
+import type { IrrigationResult } from "./irrigation.ts";
 
 /** Figures of a watering that show their working. */
-export const WATERING_FIGURES = [
+export const IRRIGATION_FIGURES = [
   "throw",
   "wets",
   "rate",
@@ -25,12 +25,12 @@ export const WATERING_FIGURES = [
   "christiansen",
   "low-quarter",
 ] as const;
-export type WateringFigure = (typeof WATERING_FIGURES)[number];
+export type IrrigationFigure = (typeof IRRIGATION_FIGURES)[number];
 
 /** How a figure comes about; nothing while it is not told. `gun` is the one it is asked of. */
-export function wateringDerivation(
-  figure: WateringFigure,
-  told: WateringTold,
+export function irrigationDerivation(
+  figure: IrrigationFigure,
+  told: IrrigationResult,
   gun: ToldGun | undefined = told.guns[0],
 ): Derivation | undefined {
   const { sets, timing, flow, cans } = told;
@@ -63,7 +63,10 @@ export function wateringDerivation(
   }
 }
 
-function throwOf({ calibration }: WateringTold, { gun, pressure, thrown }: ToldGun): Derivation {
+function throwOf(
+  { calibration }: IrrigationResult,
+  { gun, pressure, thrown }: ToldGun,
+): Derivation {
   if (thrown.kind !== "throws") return [];
   const expected = expectedThrow(gun, pressure);
   const first =

@@ -16,7 +16,7 @@ export const DRIP_LOSS = 0.1;
 /** m a week */
 export const WEEKLY = 0.025;
 /** half-widths, as a part of the flow, and Pa of the gauge */
-export const FLOW_DOUBT = 0.05;
-export const GAUGE_DOUBT = 10_000;
+export const FLOW_UNCERTAINTY = 0.05;
+export const GAUGE_UNCERTAINTY = 10_000;
 /** one standard deviation of the flow the line says a gun passes, as a part of it */
-export const MODEL_DOUBT = 0.05;
+export const MODEL_UNCERTAINTY = 0.05;

@@ -4,7 +4,14 @@ import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
 import { compareSizes } from "#core/sizes/sizes.ts";
 import { LINE_KINDS, newJob } from "../kinds/kinds.ts";
-import { type Asked, derivationOf, mended, type Solved, sizeGains, solveJob } from "./solveJob.ts";
+import {
+  type Asked,
+  derivationOf,
+  type Solved,
+  sizeGains,
+  solveJob,
+  withRemedies,
+} from "./solveJob.ts";
 
 const wanting = (kind: JobKindId, wantedFlow: number): JobDocument => ({
   ...newJob("Line before pump", kind, "metric"),
@@ -68,7 +75,7 @@ describe("a line asked before its pump is chosen", () => {
         [],
       );
       expect(codes.some((code) => code.startsWith("discharge-velocity"))).toBe(true);
-      for (const judgement of mended(job, found)) {
+      for (const judgement of withRemedies(job, found)) {
         const steps = derivationOf({ kind: "check", judgement }, found.solution, job);
         expect(steps.at(-1)?.result.value).toBeCloseTo(judgement.value, 6);
       }

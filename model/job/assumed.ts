@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
-import { type Doubt, USUAL_DOUBT } from "#core/condition/uncertainty.ts";
+import { type Uncertainty, USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
 import { everyItem } from "#core/line/path.ts";
 
 /**
@@ -43,18 +43,18 @@ export const lineKnown = ({ kind, assumed }: Pick<JobDocument, "kind" | "assumed
 const UNMEASURED = { level: 4, fittings: 2 };
 
 /** How far the inputs of a job are in doubt: as typed, or usual and wider where they are assumed. */
-export function doubtOf(job: Pick<JobDocument, "doubt" | "assumed" | "path">): Doubt {
+export function uncertaintyOf(job: Pick<JobDocument, "doubt" | "assumed" | "path">): Uncertainty {
   const { assumed = [], doubt } = job;
   if (doubt) return doubt;
-  if (assumed.length === 0) return USUAL_DOUBT;
+  if (assumed.length === 0) return USUAL_UNCERTAINTY;
   const levels = assumed.some((field) => field === "source" || field.startsWith("source.level"));
   const fittings = everyItem(job.path).some(
     ({ id, kind }) => kind === "fitting" && isAssumed(job, id),
   );
   return {
-    ...USUAL_DOUBT,
-    level: USUAL_DOUBT.level * (levels ? UNMEASURED.level : 1),
-    fittings: USUAL_DOUBT.fittings * (fittings ? UNMEASURED.fittings : 1),
+    ...USUAL_UNCERTAINTY,
+    level: USUAL_UNCERTAINTY.level * (levels ? UNMEASURED.level : 1),
+    fittings: USUAL_UNCERTAINTY.fittings * (fittings ? UNMEASURED.fittings : 1),
   };
 }
 

@@ -8,8 +8,8 @@ import { speedRange } from "#core/driving/variableSpeed.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { BRAMBLE_BOREHOLE } from "#demo/wellJobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
-import { adviceWords } from "#words/overTime.ts";
-import { flowOfNeed } from "../demand/need.ts";
+import { adviceWords } from "#words/simulation.ts";
+import { flowOfDemand } from "../demand/demand.ts";
 import { seasonsOf } from "../irrigation/fieldPlan.ts";
 import { drivingOf } from "../selection/driving.ts";
 import { halfWithBooster } from "../well/booster.ts";
@@ -32,7 +32,7 @@ it("a season costs its litres of fuel or its kilowatt-hours, each at its own pri
 });
 
 it("a rise test is out by its tape, its mark and its watch", () => {
-  const found = flowOfNeed({ kind: "rise-test", area: 0.2, rise: 0.03, time: 120 });
+  const found = flowOfDemand({ kind: "rise-test", area: 0.2, rise: 0.03, time: 120 });
   // 3 % of the area, 3 mm of the rise, a second of the time, at right angles.
   const doubt = Math.hypot(0.03, 0.003 / 0.03, 1 / 120);
   expect(found?.low).toBeCloseTo((0.006 / 120) * (1 - doubt), 12);

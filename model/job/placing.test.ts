@@ -9,7 +9,7 @@ import { MERITS, WEIGHINGS } from "#core/selection/weights.ts";
 import { TALLOW_MILL } from "#demo/jobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { checkWords } from "#words/checks.ts";
-import { reasonOf } from "#words/choosing.ts";
+import { reasonOf } from "#words/selection.ts";
 import { LINE_KINDS, newJob } from "../kinds/kinds.ts";
 import { arrangementOf, choosePumps, withArrangement } from "../selection/choose.ts";
 import { solveJob } from "./solveJob.ts";

@@ -81,7 +81,10 @@ export function* solving(job: SolvableJob): Generator<void, JobSolution, void> {
 }
 
 /** The judgements of a solved job with the sizes that mend them, each tried on the line: not for every key. */
-export function mended(job: SolvableJob, { solution, judgements }: Solved | Asked): Judgement[] {
+export function withRemedies(
+  job: SolvableJob,
+  { solution, judgements }: Solved | Asked,
+): Judgement[] {
   return completed(judgements, contextOf(solution, job));
 }
 
@@ -100,7 +103,7 @@ export function triedOn(
   solved: JobSolution = solveJob(job),
 ): { judgements: Judgement[]; sizeUps: SizeUp[] } {
   return solved.kind !== "refused"
-    ? { judgements: mended(job, solved), sizeUps: sizeGains(job) }
+    ? { judgements: withRemedies(job, solved), sizeUps: sizeGains(job) }
     : { judgements: [], sizeUps: [] };
 }
 

@@ -6,7 +6,7 @@ import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
-import { confirmed, doubtOf, isAssumed, keepAssumed } from "../job/assumed.ts";
+import { confirmed, isAssumed, keepAssumed, uncertaintyOf } from "../job/assumed.ts";
 import { solveJob } from "../job/solveJob.ts";
 import { settled, withStanding } from "../well/settle.ts";
 import { inBareUnit, MEASURES, type Measure, type Values } from "./kind.ts";
@@ -134,7 +134,7 @@ it("what is assumed counts until it is changed or found right, and widens the do
   const job = pit({ depth: 1, up: 1 });
   expect(job.assumed).toContain("source.level");
   expect(job.assumed).toContain("path.run.length");
-  expect(doubtOf(job)).toMatchObject({ level: 0.2, fittings: 0.4 });
+  expect(uncertaintyOf(job)).toMatchObject({ level: 0.2, fittings: 0.4 });
   const run = everyItem(job.path).find(({ id }) => id === "run");
   const longer = keepAssumed(job, {
     ...job,
@@ -145,15 +145,18 @@ it("what is assumed counts until it is changed or found right, and widens the do
   const gone = { ...job, path: job.path.filter(({ id }) => id !== "check") };
   expect(keepAssumed(job, gone).assumed).not.toContain("path.check");
   const level = confirmed(job, ["source.level"]);
-  expect(doubtOf(level)).toMatchObject({ level: 0.05, fittings: 0.4 });
-  expect(doubtOf(confirmed(job, job.assumed ?? []))).toMatchObject({ level: 0.05, fittings: 0.2 });
+  expect(uncertaintyOf(level)).toMatchObject({ level: 0.05, fittings: 0.4 });
+  expect(uncertaintyOf(confirmed(job, job.assumed ?? []))).toMatchObject({
+    level: 0.05,
+    fittings: 0.2,
+  });
   // A part of the line that is called as a part of the document is another thing.
   expect(isAssumed({ assumed: ["source.level"] }, "level")).toBe(false);
   expect(isAssumed({ assumed: ["path.level.stock"] }, "level")).toBe(true);
   expect(isAssumed({ assumed: ["path"] }, "level")).toBe(true);
   // What a person said of the doubt stands.
   const doubt = { level: 0.01, roughnessFactor: 1.5, hazenWilliamsC: 0.02, fittings: 0.1 };
-  expect(doubtOf({ ...job, doubt })).toBe(doubt);
+  expect(uncertaintyOf({ ...job, doubt })).toBe(doubt);
 });
 
 it("more water than a job can have is named where it was typed, and begins no job with it", () => {

@@ -3,11 +3,11 @@ import { JOB_KINDS, type JobKindId } from "#contract/documents/jobKinds.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { emptying } from "./emptying.ts";
+import { watering } from "./irrigation.ts";
 import type { Clash, Demand, JobKind, Measure, Values } from "./kind.ts";
 import { pit } from "./pit.ts";
 import { measuring, plainLine } from "./plainLine.ts";
 import { transfer } from "./transfer.ts";
-import { watering } from "./watering.ts";
 import { well } from "./well.ts";
 import { yard } from "./yard.ts";
 

@@ -1,5 +1,5 @@
 import { INCH } from "#core/quantity/constants.ts";
-import { flowOfNeed } from "../demand/need.ts";
+import { flowOfDemand } from "../demand/demand.ts";
 import type { JobKind } from "./kind.ts";
 import { pit } from "./pit.ts";
 
@@ -19,7 +19,7 @@ export const yard: JobKind = {
       ...{ kind: "rain" as const, hardestHour: of("hardestHour"), inHand: of("inHand") },
       catches: [{ surface: "paving" as const, area: of("area") }],
     };
-    const found = known ? flowOfNeed(rain) : undefined;
+    const found = known ? flowOfDemand(rain) : undefined;
     return {
       ...begun,
       site: { ...begun.site, standsAt: "pit", measuredFrom: "rim" },

@@ -1,5 +1,5 @@
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
-import type { Doubt } from "#core/condition/uncertainty.ts";
+import type { Uncertainty } from "#core/condition/uncertainty.ts";
 import { pressureHead, sourcePressure } from "#core/hydraulics/boundary.ts";
 import type { Comparison } from "#core/measurement/acceptance.ts";
 import { type MeasuredInput, measuredInput, wireToWater } from "#core/measurement/electric.ts";
@@ -36,7 +36,7 @@ export interface PumpTest {
 export function pumpTests(
   solved: Solved,
   readings: readonly KeptReading[],
-  doubt: Doubt,
+  doubt: Uncertainty,
   limits?: Tolerance,
 ): PumpTest[] {
   const { solution } = solved;
@@ -90,7 +90,7 @@ export function judgeTests(
   solved: Solved,
   job: Pick<SolvableJob, "site">,
   readings: readonly KeptReading[],
-  doubt: Doubt,
+  doubt: Uncertainty,
   limits?: Tolerance,
 ): Judged[] {
   return pumpTests(solved, readings, doubt, limits).map(({ at, ids, test }) => {

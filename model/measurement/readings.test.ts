@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { jobSchema } from "#contract/documents/job.ts";
-import { dutyBand, USUAL_DOUBT } from "#core/condition/uncertainty.ts";
+import { dutyBand, USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
 import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { check, hole, lineOf, open, pipe, pumpOf, set, split } from "#core/test/fixtures.ts";
@@ -10,7 +10,7 @@ import { keepAssumed } from "../job/assumed.ts";
 import { type Solved, solveJob } from "../job/solveJob.ts";
 import { newJob } from "../kinds/kinds.ts";
 import {
-  comparePromise,
+  comparePrediction,
   compareReading,
   placeOfReading,
   pumpOfReading,
@@ -52,9 +52,9 @@ const reading = (flow: number, running?: string[], afterItemId = "main"): Readin
 
 describe("one of several pumps, measured alone", () => {
   it.each(["a", "b"] as const)("is promised what its own line would give: pump %s", (id) => {
-    const band = dutyBand(lineOf(paths.both), pumps, USUAL_DOUBT, 40);
+    const band = dutyBand(lineOf(paths.both), pumps, USUAL_UNCERTAINTY, 40);
     if (band.kind !== "band") throw new Error("fixture must have a range");
-    const found = comparePromise(several, reading(1e-3, [id]), band, USUAL_DOUBT);
+    const found = comparePrediction(several, reading(1e-3, [id]), band, USUAL_UNCERTAINTY);
     expect(found?.promised).toBeCloseTo(flowOf(alone[id]), 9);
     expect(found?.ran).toEqual({ count: 1, of: 2 });
     expect(found?.promised).toBeLessThan(flowOf(several));

@@ -1,16 +1,16 @@
 import { coreReading, type ReadingDocument } from "#contract/documents/fieldTest.ts";
-import type { Band, Doubt } from "#core/condition/uncertainty.ts";
+import type { Band, Uncertainty } from "#core/condition/uncertainty.ts";
 import { waterAt } from "#core/fluid/water.ts";
 import { type Comparison, compareWithRated } from "#core/measurement/acceptance.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
 import { lostDuring } from "#core/measurement/lostWater.ts";
 import {
-  compareWithPromise,
+  compareWithPrediction,
   outletOf,
-  type PromiseComparison,
+  type PredictionComparison,
   standingDuring,
   stateAsTaken,
-} from "#core/measurement/promise.ts";
+} from "#core/measurement/prediction.ts";
 import { type Reach, reachOf, reachOfPump } from "#core/measurement/reach.ts";
 import { isGauged } from "#core/measurement/reading.ts";
 import type { Pump, Tolerance } from "#core/pump/pump.ts";
@@ -79,15 +79,15 @@ export function compareReading(
  * The flow of a reading held against what the line was promised at its outlet.
  * @param band where the duty likely lies; nothing can be said before it is known
  */
-export function comparePromise(
+export function comparePrediction(
   solved: JobSolution,
   reading: ReadingDocument,
   band: Band | undefined,
-  doubt: Doubt,
-): PromiseComparison | undefined {
+  doubt: Uncertainty,
+): PredictionComparison | undefined {
   if (solved.kind !== "solved" || !band || takenOnAnother(solved, reading)) return undefined;
   const likely = band.byOutlet[outletOf(solved.solution, reading.outletId)];
-  return likely && compareWithPromise(solved.solution, coreReading(reading), likely, doubt);
+  return likely && compareWithPrediction(solved.solution, coreReading(reading), likely, doubt);
 }
 
 /** Which of the line's pumps a reading was taken on; −1 when it stands there no more. */

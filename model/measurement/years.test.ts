@@ -3,7 +3,7 @@ import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTe
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { DEMO_TESTS } from "#demo/fieldTests.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
-import { doubtOf } from "../job/assumed.ts";
+import { uncertaintyOf } from "../job/assumed.ts";
 import { type Visit, yearsOf } from "./years.ts";
 
 const job = jobSchema.parse(GLASSHOUSES) as JobDocument;
@@ -30,7 +30,7 @@ it("judges each visit by the job of its day and by today's, and finds where it i
       points: pump.points.map((point) => ({ ...point, head: 1.1 * point.head })),
     })),
   };
-  const [years] = yearsOf(today, visits(job), doubtOf(job));
+  const [years] = yearsOf(today, visits(job), uncertaintyOf(job));
   expect(years?.rows.map(({ takenOn }) => takenOn)).toEqual(
     years?.rows.map(({ takenOn }) => takenOn).toSorted(),
   );
@@ -42,6 +42,6 @@ it("judges each visit by the job of its day and by today's, and finds where it i
 });
 
 it("says the same twice where the job is as it was", () => {
-  const [years] = yearsOf(job, visits(), doubtOf(job));
+  const [years] = yearsOf(job, visits(), uncertaintyOf(job));
   for (const { onItsDay, today } of years?.rows ?? []) expect(onItsDay).toEqual(today);
 });

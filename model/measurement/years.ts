@@ -1,5 +1,5 @@
 import { coreReading } from "#contract/documents/fieldTest.ts";
-import type { Doubt } from "#core/condition/uncertainty.ts";
+import type { Uncertainty } from "#core/condition/uncertainty.ts";
 import type { Acceptance } from "#core/measurement/acceptance.ts";
 import type { Estimate } from "#core/measurement/instruments.ts";
 import { measuredFlow } from "#core/measurement/instruments.ts";
@@ -50,7 +50,11 @@ const dayNumber = (day: string) => Date.parse(`${day}T12:00:00Z`) / DAY;
 const dayOf = (number: number) => new Date(number * DAY).toISOString().slice(0, 10);
 
 /** Every visit to a job, by the pump it was of: as judged on its day, as judged today, and how it goes. */
-export function yearsOf(job: SolvableJob, visits: readonly Visit[], doubt: Doubt): PumpYears[] {
+export function yearsOf(
+  job: SolvableJob,
+  visits: readonly Visit[],
+  doubt: Uncertainty,
+): PumpYears[] {
   const solved = solveJob(job);
   if (solved.kind !== "solved") return [];
   const inTime = visits.toSorted((a, b) => a.takenOn.localeCompare(b.takenOn));

@@ -17,8 +17,8 @@ import {
 } from "#core/selection/rankPumps.ts";
 import { WEIGHINGS, type Weighing } from "#core/selection/weights.ts";
 import type { Advice } from "#core/simulation/answers.ts";
-import type { JobInTime } from "../simulation/overTime.ts";
-import { inTime, toldOverTime } from "../simulation/told.ts";
+import type { SimulatedJob } from "../simulation/overTime.ts";
+import { simulatedJob, simulationOf } from "../simulation/result.ts";
 
 /** What may be put in a place, as plain data by the ids of its pumps. */
 export interface Chosen {
@@ -61,7 +61,7 @@ export interface ChosenRun {
 }
 
 /** What choosing depends on: all that the job's run over time does. */
-export type JobToChooseFor = JobInTime;
+export type JobToChooseFor = SimulatedJob;
 
 /** How many of the best are solved in full, and followed over time where the job moves in it. */
 export const CLOSELY = 20;
@@ -119,7 +119,7 @@ const ALL_CLOSELY = 60;
 
 function follow(own: Chosen, job: JobToChooseFor, arrangement: Arrangement, itemId: string): void {
   const tried = withArrangement(job as JobDocument, itemId, arrangement as ArrangementOfDocuments);
-  const told = tried && toldOverTime(inTime(tried));
+  const told = tried && simulationOf(simulatedJob(tried));
   if (told?.kind !== "run") return;
   const { switching, dry, full, survives, advice } = told.answers;
   own.run = {

@@ -16,7 +16,7 @@ export interface TogetherFound extends Omit<Together, "pump" | "stock"> {
   stock: string;
 }
 
-export interface TogetherTold {
+export interface TogetherResult {
   /** how many pairs run at every level and move what is wanted */
   tried: number;
   /** those that nothing beats, cheapest first */
@@ -35,7 +35,7 @@ export function togetherOf(
   asked: Omit<TogetherAsked, "soFar">,
   money: Money,
   progress: (done: number) => void = () => undefined,
-): TogetherTold {
+): TogetherResult {
   const line = { ...job, path: atRatedSpeed(job.path, asked.place.itemId) };
   const allowed = mayStand(line, library, asked.place, asked.wanted ?? 0);
   const found = pumpAndPipe(line, allowed, { ...asked, soFar: (_, done) => progress(done) });

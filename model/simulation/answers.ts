@@ -13,14 +13,14 @@ import { simulate } from "#core/simulation/simulate.ts";
 import type { WaterStore } from "#core/simulation/waterStore.ts";
 import { LEAD_ACID } from "./battery.ts";
 import { emptyingOf } from "./emptying.ts";
-import type { OverTimeRun, Setting } from "./overTime.ts";
+import type { Setting, SimulationRun } from "./overTime.ts";
 import { liftingOf } from "./uplift.ts";
 
 /** Starts an hour of a motor whose plate does not say. Common practice, no source. */
 const USUAL_STARTS = 20;
 
 export function answersOf(
-  { setting, timeline }: OverTimeRun,
+  { setting, timeline }: SimulationRun,
   job: Pick<JobDocument, "pumps" | "overTime" | "path">,
 ): Answers {
   const { totals, events } = timeline;

@@ -16,14 +16,14 @@ import type { Answers } from "#core/simulation/answers.ts";
 import type { Cycle } from "#core/simulation/cycle.ts";
 
 /** The figures of a run whose working can be shown. */
-export const WORKED = [
+export const DERIVED = [
   ...(["dry", "full", "unpumped", "wet", "survives", "starts", "cycle", "moved"] as const),
   ...(["energy", "vacuum", "battery"] as const),
 ] as const;
-export type WorkedFigure = (typeof WORKED)[number];
+export type DerivedFigure = (typeof DERIVED)[number];
 
 /** How a figure comes about; the last step ends with it. Undefined where the run has none. */
-export function runDerivation(which: WorkedFigure, answers: Answers): Derivation | undefined {
+export function runDerivation(which: DerivedFigure, answers: Answers): Derivation | undefined {
   const { switching, moved, cameIn, balance } = answers;
   switch (which) {
     case "starts":

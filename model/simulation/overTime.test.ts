@@ -1,24 +1,24 @@
 import { Solver } from "odex";
 import { describe, expect, it } from "vitest";
 import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/job.ts";
-import { USUAL_DOUBT } from "#core/condition/uncertainty.ts";
+import { USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON } from "#core/quantity/constants.ts";
 import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
 import { DEMO_JOBS, TALLOW_MILL } from "#demo/jobs.ts";
-import { adviceWords, answerLines, eventWords } from "#words/overTime.ts";
+import { adviceWords, answerLines, eventWords } from "#words/simulation.ts";
 import { readAreas } from "../import/readAreas.ts";
 import { readStorm } from "../import/readStorm.ts";
 import { beginJob } from "../kinds/kinds.ts";
 import { answersOf } from "./answers.ts";
 import { batteryOf } from "./battery.ts";
 import { withoutBody } from "./begin.ts";
-import { runDerivation, WORKED, type WorkedFigure } from "./derivations.ts";
+import { DERIVED, type DerivedFigure, runDerivation } from "./derivations.ts";
 import { hosePieces } from "./emptying.ts";
 import { overTime, settingOf, simulateSetting } from "./overTime.ts";
 import { timeRange } from "./range.ts";
+import { simulatedJob, simulationOf, type ToldRun } from "./result.ts";
 import { firstStorm, inflowOf, type Piece, stormPieces } from "./storm.ts";
-import { inTime, type ToldRun, toldOverTime } from "./told.ts";
 import { troublesOf } from "./troubles.ts";
 import { liftingOfSource, upliftOf } from "./uplift.ts";
 
@@ -26,7 +26,7 @@ const parse = (job: JobInput) => jobSchema.parse(job) as JobDocument;
 const mill = parse(TALLOW_MILL);
 
 function run(job: JobDocument): ToldRun {
-  const told = toldOverTime(inTime(job));
+  const told = simulationOf(simulatedJob(job));
   if (told.kind !== "run") throw new Error(JSON.stringify(told));
   return told;
 }
@@ -99,7 +99,7 @@ describe("every demo job that moves in time", () => {
   });
 
   it("the mill's storm until its first start, by a general solver (odex)", () => {
-    const found = settingOf(inTime(mill));
+    const found = settingOf(simulatedJob(mill));
     if (found.kind !== "setting") throw new Error(found.kind);
     const { setting } = found;
     const timeline = simulateSetting(setting);
@@ -109,7 +109,7 @@ describe("every demo job that moves in time", () => {
     const solver = new Solver(1);
     solver.absoluteTolerance = 1e-11;
     // Past the start of the run, to the alarm of a pit whose pumps are all dead.
-    const dark = settingOf(inTime(inTimeOf(mill, { powerCut: { from: 0, to: 36_000 } })));
+    const dark = settingOf(simulatedJob(inTimeOf(mill, { powerCut: { from: 0, to: 36_000 } })));
     if (dark.kind !== "setting") throw new Error(dark.kind);
     const alarm = simulateSetting(dark.setting).events.find(({ kind }) => kind === "alarm");
     let volume = store.volumeAt(setting.startLevels[0] as number);
@@ -425,7 +425,7 @@ describe("a pit", () => {
     expect(wrong({ off: -2.6 }, 0)).toContain("float-under-bottom");
     expect(wrong({ on: -1.65 }, 1)).toEqual(["lag-under-lead"]);
     expect(wrong({ at: 0.2 }, 2)).toEqual(["float-over-rim"]);
-    const still = overTime(inTime(inTimeOf(bare, { powerCut: { from: 10, to: 5 } })));
+    const still = overTime(simulatedJob(inTimeOf(bare, { powerCut: { from: 10, to: 5 } })));
     expect(still.kind === "wrong" && still.troubles.map(({ code }) => code)).toEqual([
       "power-back-before-cut",
     ]);
@@ -446,7 +446,7 @@ describe("a pit", () => {
   });
 
   it("its range holds what is told, and is the same at every call", () => {
-    const range = () => timeRange(inTime(fed(0.002)), USUAL_DOUBT, 40);
+    const range = () => timeRange(simulatedJob(fed(0.002)), USUAL_UNCERTAINTY, 40);
     const first = range();
     if (first.kind !== "range") throw new Error(first.kind);
     const told = run(fed(0.002)).answers;
@@ -459,7 +459,7 @@ describe("a pit", () => {
   });
 
   it("is answered from a run alone", () => {
-    const found = overTime(inTime(mill));
+    const found = overTime(simulatedJob(mill));
     expect(found.kind === "run" && answersOf(found, mill).starts).toBeGreaterThan(3);
   });
 });
@@ -510,7 +510,7 @@ describe("tables out of a file", () => {
 
 describe("the working of a figure", () => {
   it("ends with the figure that is shown, whichever job it is of", () => {
-    const shown: Record<WorkedFigure, (answers: Answers) => number | undefined> = {
+    const shown: Record<DerivedFigure, (answers: Answers) => number | undefined> = {
       dry: ({ dry }) => dry?.at,
       full: ({ full }) => full?.at,
       unpumped: ({ unpumped }) => unpumped?.fromOn,
@@ -523,7 +523,7 @@ describe("the working of a figure", () => {
       vacuum: ({ vacuum }) => vacuum?.trips,
       battery: ({ battery }) => battery?.used,
     };
-    const met = new Set<WorkedFigure>();
+    const met = new Set<DerivedFigure>();
     const { survives = 0 } = run(fed(0.001)).answers;
     const battery = { ampereHours: 90, volts: 12, pumps: ["pump-2"] };
     // A pond that fills a tank.
@@ -537,7 +537,7 @@ describe("the working of a figure", () => {
       ...[mill, tank(), fed(0.001), inTimeOf(fed(survives * 1.2), { span: 7200, battery })],
     ];
     for (const job of jobs) {
-      const told = toldOverTime(inTime(job));
+      const told = simulationOf(simulatedJob(job));
       if (told.kind !== "run") continue;
       const { answers } = told;
       for (const { worked, value } of answerLines(answers, "metric")) {
@@ -553,7 +553,7 @@ describe("the working of a figure", () => {
         ]).toEqual([job.name, worked, value, true]);
       }
     }
-    expect([...met].toSorted()).toEqual([...WORKED].toSorted());
+    expect([...met].toSorted()).toEqual([...DERIVED].toSorted());
   });
 });
 

@@ -5,6 +5,7 @@ import { type Condition, conditioned } from "#core/condition/condition.ts";
 import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
 import type { Trouble } from "#core/simulation/answers.ts";
+import { fallingBack } from "#core/simulation/drainBack.ts";
 import type {
   Control,
   Dynamics,
@@ -12,18 +13,17 @@ import type {
   SimulatedStore,
   Timeline,
 } from "#core/simulation/dynamics.ts";
-import { fallingBack } from "#core/simulation/fallBack.ts";
 import { type LineTable, lineTable } from "#core/simulation/lineTable.ts";
 import { simulate } from "#core/simulation/simulate.ts";
 import { bottomOf, storeOf } from "../demand/bodies.ts";
-import { flowOfNeed, runoffArea } from "../demand/need.ts";
+import { flowOfDemand, runoffArea } from "../demand/demand.ts";
 import type { SolvableJob } from "../job/solveJob.ts";
 import { batteryOf, onBattery } from "./battery.ts";
 import { inflowOf, type Piece, stormPieces, tablePieces } from "./storm.ts";
 import { troublesOf } from "./troubles.ts";
 
 /** What of a job its run over time depends on. */
-export type JobInTime = SolvableJob & Pick<JobDocument, "need" | "bodies">;
+export type SimulatedJob = SolvableJob & Pick<JobDocument, "need" | "bodies">;
 
 /** A job over time, or why it cannot be told. */
 export type OverTime =
@@ -32,9 +32,9 @@ export type OverTime =
   /** the line cannot be solved as it stands */
   | { kind: "no-line" }
   | { kind: "wrong"; troubles: Trouble[] }
-  | OverTimeRun;
+  | SimulationRun;
 
-export interface OverTimeRun {
+export interface SimulationRun {
   kind: "run";
   setting: Setting;
   timeline: Timeline;
@@ -78,12 +78,12 @@ const HOUR = 3600;
 const LONGEST = 60 * 24 * HOUR;
 
 /** A job from its start for as long as it says, or until what is done by hand is done. */
-export function overTime(job: JobInTime): OverTime {
+export function overTime(job: SimulatedJob): OverTime {
   const found = settingOf(job);
   return found.kind === "setting" ? runOf(found.setting) : found;
 }
 
-export function runOf(setting: Setting): OverTimeRun {
+export function runOf(setting: Setting): SimulationRun {
   return { kind: "run", setting, timeline: simulateSetting(setting) };
 }
 
@@ -127,9 +127,9 @@ const MOST_EVENTS = 20_000;
 
 /** A job made ready to run, its line as one draw has it. */
 export function settingOf(
-  job: JobInTime,
+  job: SimulatedJob,
   draw: Draw = {},
-): Exclude<OverTime, OverTimeRun> | { kind: "setting"; setting: Setting } {
+): Exclude<OverTime, SimulationRun> | { kind: "setting"; setting: Setting } {
   const { bodies = [], overTime: time = {}, source } = job;
   const sourceBody = "body" in source ? indexOf(bodies, source.body) : undefined;
   if (bodies.length === 0) return { kind: "still" };
@@ -244,7 +244,7 @@ function usualSpan(
 }
 
 /** m above datum under which nothing is drawn: a floating intake goes down with the water, any other hangs where it is. */
-function intakeOf({ source, path }: JobInTime, bottom: number): number {
+function intakeOf({ source, path }: SimulatedJob, bottom: number): number {
   const floats = everyItem<JobPathItem>(path).some(
     (item) => item.kind === "fitting" && findFitting(item.fitting)?.floats,
   );
@@ -255,15 +255,20 @@ function intakeOf({ source, path }: JobInTime, bottom: number): number {
  * m³/s into a body that does not change: as typed, or for the source what was found to come in. A storm on the catches
  * of the need stands in its place.
  */
-function steadyInto(job: JobInTime, body: BodyOfWater, isSource: boolean, factor: number): number {
+function steadyInto(
+  job: SimulatedJob,
+  body: BodyOfWater,
+  isSource: boolean,
+  factor: number,
+): number {
   if (body.inflow !== undefined) return body.inflow * factor;
-  const need = flowOfNeed(job.need);
+  const need = flowOfDemand(job.need);
   if (!isSource || !need?.comesIn) return 0;
   if (job.need?.kind === "rain" && piecesOf(job, 1).length > 0) return 0;
   return need.flow * factor;
 }
 
-function piecesOf({ overTime: time = {}, need }: JobInTime, factor: number): Piece[] {
+function piecesOf({ overTime: time = {}, need }: SimulatedJob, factor: number): Piece[] {
   const { storm, hyetograph } = time;
   const rain = need?.kind === "rain" ? need : undefined;
   const area = runoffArea(storm?.catches ?? rain?.catches ?? []) * factor;
@@ -275,7 +280,7 @@ function piecesOf({ overTime: time = {}, need }: JobInTime, factor: number): Pie
 }
 
 function controlsOf(
-  { bodies = [], overTime: time = {} }: JobInTime,
+  { bodies = [], overTime: time = {} }: SimulatedJob,
   pumps: readonly string[],
   source: number | undefined,
   receiver: number | undefined,

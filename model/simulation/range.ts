@@ -1,8 +1,8 @@
-import { type Doubt, drawsOf, type Spread, spread } from "#core/condition/uncertainty.ts";
+import { drawsOf, type Spread, spread, type Uncertainty } from "#core/condition/uncertainty.ts";
 import { lineModel } from "#core/hydraulics/solveLine.ts";
-import { flowOfNeed } from "../demand/need.ts";
+import { flowOfDemand } from "../demand/demand.ts";
 import { answersOf } from "./answers.ts";
-import { type JobInTime, runOf, settingOf } from "./overTime.ts";
+import { runOf, type SimulatedJob, settingOf } from "./overTime.ts";
 
 /** Figures of a run that are told with their range. */
 export const RANGED = ["dry", "full", "wet", "unpumped", "starts", "moved"] as const;
@@ -24,14 +24,14 @@ export const TIME_DRAWS = 200;
  * them. `progress` hears how many are done.
  */
 export function timeRange(
-  job: JobInTime,
-  doubt: Doubt,
+  job: SimulatedJob,
+  doubt: Uncertainty,
   count: number,
   progress: (done: number) => void = () => undefined,
 ): TimeRangeResult {
   const ready = lineModel(job, job.pumps, job.wantedFlow);
   if (ready.kind === "refused" || settingOf(job).kind !== "setting") return { kind: "none" };
-  const need = flowOfNeed(job.need);
+  const need = flowOfDemand(job.need);
   const found: Record<Ranged, number[]> = {
     ...{ dry: [], full: [], wet: [], unpumped: [], starts: [], moved: [] },
   };

@@ -14,7 +14,7 @@ import type { Supply } from "#core/line/path.ts";
 import type { JobWithWell } from "./season.ts";
 import { pumpDepth } from "./settle.ts";
 
-export interface CableTold {
+export interface CableResult {
   /** m along the ground and down the well */
   run: number;
   down: number;
@@ -42,7 +42,7 @@ export function cableOf(
   job: JobWithWell,
   solution: Solution | undefined,
   pump: PumpDocument | undefined,
-): CableTold {
+): CableResult {
   const { well, site } = job;
   const run = well?.cable?.run ?? 0;
   const down = Math.max(pumpDepth(job), 0);

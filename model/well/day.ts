@@ -19,7 +19,7 @@ import { pumpToTankOf } from "./tankLine.ts";
 import { tankOf, USUAL_AREA, valveOf } from "./usual.ts";
 
 /** What happens in a job's well and tank while a household, or the plots, draw water. */
-export interface WellDayTold {
+export interface WellDayResult {
   days: number;
   /** draws a day, and m³ of the first */
   draws: number;
@@ -28,20 +28,20 @@ export interface WellDayTold {
   count: number;
   countAssumed: boolean;
   /** on the switch alone, and with a valve that holds the pressure; absent while no pump runs into a tank */
-  switched?: SchoolDay;
-  valved?: SchoolDay;
+  switched?: MethodDay;
+  valved?: MethodDay;
   /** the dry season's water stands under the intake: nothing is pumped at all */
   noWater?: boolean;
   /** J the pump in the well takes for the same water, where a booster makes the pressure */
   lifting?: number;
 }
 
-export interface SchoolDay {
+export interface MethodDay {
   run: TankDay;
-  taps: TapTold[];
+  taps: TapResult[];
 }
 
-export interface TapTold {
+export interface TapResult {
   name: string;
   flow: number;
   /** Pa while it draws, least and most; absent where it is never drawn from */
@@ -77,12 +77,12 @@ export function drawsOf(house: HouseDocument = {}): { draws: Draw[]; days: numbe
 }
 
 /** The days of a job's well and tank, by either school of control. */
-export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayTold {
+export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayResult {
   const house = job.house ?? {};
   const { draws, days } = drawsOf(house);
   const use = house.use ?? "house";
   const first = draws.filter(({ start }) => start < DAY);
-  const base: WellDayTold = {
+  const base: WellDayResult = {
     ...{ days, use, draws: first.length, volume: volumeOf(first) },
     count: house.count ?? USUAL_COUNT[use],
     countAssumed: house.count === undefined && use !== "typed",
@@ -111,7 +111,7 @@ export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayTold
     }),
   };
   const held: WellSystem = { ...system, ...valveOf(job.pressureTank, pump.plate?.leastFlow) };
-  const of = (own: WellSystem): SchoolDay => {
+  const of = (own: WellSystem): MethodDay => {
     const run = tankDay(own, draws, days * DAY);
     return { run, taps: tapsOf(job, draws, run) };
   };
@@ -138,15 +138,15 @@ function tapsOf(
   job: Pick<JobDocument, "house" | "site">,
   draws: readonly Draw[],
   { times, pressure, drawn }: TankDay,
-): TapTold[] {
+): TapResult[] {
   const { taps = [], shared } = job.house ?? {};
   const water = waterAt(job.site.waterTemperature, job.site.specificGravity);
   const sharedRun = shared && runOf(shared.stock, shared.length);
-  return taps.map(({ name, height, stock, length, flow }, i): TapTold => {
+  return taps.map(({ name, height, stock, length, flow }, i): TapResult => {
     const branch = runOf(stock, length);
     if (!branch) return { name, flow, draws: [] };
     const tap: Tap = { height, branch, flow };
-    const told: TapTold = { name, flow, draws: [] };
+    const told: TapResult = { name, flow, draws: [] };
     for (const draw of draws) {
       if (draw.tap !== i) continue;
       const end = draw.start + draw.duration;

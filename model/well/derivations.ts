@@ -27,7 +27,7 @@ import { GRAVITY } from "#core/quantity/constants.ts";
 import { HANDLE_LOSS } from "#core/well/handPump.ts";
 import { tankGives } from "#core/well/pressureTank.ts";
 import { OFF_BOTTOM, UNDER_WATER } from "#core/well/setting.ts";
-import type { WellTold } from "./well.ts";
+import type { WellResult } from "./well.ts";
 
 /** Figures of a well that show their working. */
 export const WELL_FIGURES = [
@@ -52,7 +52,7 @@ export type WellFigure = (typeof WELL_FIGURES)[number];
 export function wellDerivation(
   figure: WellFigure,
   job: JobDocument,
-  told: WellTold,
+  told: WellResult,
 ): Derivation | undefined {
   const { source, site, well } = job;
   const { tank, seasons, window, casing, dropPipe, cable, others } = told;
@@ -161,7 +161,7 @@ export function wellDerivation(
 }
 
 /** The conductor the figures of the cable are about: the one chosen, else the cheapest. */
-export function shownCable({ cable }: Pick<WellTold, "cable">): string | undefined {
+export function shownCable({ cable }: Pick<WellResult, "cable">): string | undefined {
   const cheapest = cable.choice?.kind === "none" ? undefined : cable.choice?.row.conductor.id;
   return cable.rows.some(({ conductor }) => conductor.id === cable.chosen)
     ? cable.chosen

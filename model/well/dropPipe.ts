@@ -39,7 +39,7 @@ export interface HangingRun {
   instead: { stock: string; rating: number; passes: boolean; price: number }[];
 }
 
-export interface DropPipeTold {
+export interface DropPipeResult {
   runs: HangingRun[];
   /** m from the lowest pumping level to the tank, and Pa of the cut-out, where there is one */
   lift?: number;
@@ -55,7 +55,7 @@ export function dropPipeOf(
   job: JobWithWell,
   solution: Solution | undefined,
   dry: Season,
-): DropPipeTold {
+): DropPipeResult {
   const top = topOf(job);
   const found = hangingPipes(job, top);
   if (!solution || found.length === 0) {

@@ -22,18 +22,18 @@ import type { JobWithWell, Season } from "./season.ts";
 import { topOf } from "./settle.ts";
 
 /** Ways to lift water without a motor in the well, each at the dry season's water. */
-export interface OtherPumpsTold {
+export interface OtherPumpsResult {
   /** m: how far up anything sucks here, and how far it would have to at rest */
   suction: { limit: number; lift: number };
-  hand?: HandTold;
-  jets: JetTold[];
+  hand?: HandPumpResult;
+  jets: JetResult[];
   air?: { result: AirLiftResult; start: number; pumping: number; lift: number };
-  pulse?: PulseTold;
+  pulse?: PulseResult;
   /** J a m³ of the job's own pump, to hold the others against */
   own?: number;
 }
 
-export interface HandTold {
+export interface HandPumpResult {
   flow: number;
   /** N at the handle, and what a person keeps up */
   force: number;
@@ -46,7 +46,7 @@ export interface HandTold {
   sticks: number;
 }
 
-export interface JetTold {
+export interface JetResult {
   id: string;
   name: string;
   /** m³/s at the outlet; none where it does not run */
@@ -56,7 +56,7 @@ export interface JetTold {
   limit?: number;
 }
 
-export interface PulseTold {
+export interface PulseResult {
   /** m³/s and J a m³, once slug and time were measured */
   flow?: number;
   perVolume?: number;
@@ -80,7 +80,7 @@ export function otherPumpsOf(
   solution: Solution | undefined,
   seasons: readonly Season[],
   library: readonly PumpDocument[],
-): OtherPumpsTold {
+): OtherPumpsResult {
   const [dry, , wet] = seasons as readonly [Season, Season, Season];
   const { site, well, source } = job;
   const water = waterAt(site.waterTemperature, site.specificGravity);
@@ -102,7 +102,7 @@ function handOf(
   standing: number,
   drawn: (flow: number) => number,
   water: Water,
-): HandTold {
+): HandPumpResult {
   const { bore, stroke, strokes, leverage, cylinder = 0 } = hand;
   const flow = handFlow({ bore, stroke, strokesPerMinute: strokes, leverage });
   const lift = standing + drawn(flow);
@@ -124,7 +124,7 @@ function airOf(
   [standing, highest]: readonly [dry: number, wet: number],
   drawn: (flow: number) => number,
   water: Water,
-): NonNullable<OtherPumpsTold["air"]> {
+): NonNullable<OtherPumpsResult["air"]> {
   const outside = atmosphericPressure(job.site.altitude);
   const up = Math.max(outletOver(job), 0);
   const at = (pumping: number) =>
@@ -151,7 +151,7 @@ function pulseOf(
   [standing, highest]: readonly [dry: number, wet: number],
   drawn: (flow: number) => number,
   water: Water,
-): PulseTold {
+): PulseResult {
   const { slug, period, power } = pulse;
   const found =
     slug !== undefined && period !== undefined ? pulsePump(slug, period, power) : undefined;
@@ -173,8 +173,8 @@ function outletOver(job: JobWithWell): number {
 }
 
 /** The library's jet pumps stood at the top on a suction pipe of their own, those that move most first. */
-function jetsOf(job: JobWithWell, library: readonly PumpDocument[]): JetTold[] {
-  const tried = library.flatMap((pump): JetTold[] => {
+function jetsOf(job: JobWithWell, library: readonly PumpDocument[]): JetResult[] {
+  const tried = library.flatMap((pump): JetResult[] => {
     if (pump.kind !== "jet") return [];
     const own = atTop(job, pump);
     const solved = own && solveLine(own, [pump]);
@@ -191,7 +191,7 @@ function jetsOf(job: JobWithWell, library: readonly PumpDocument[]): JetTold[] {
       },
     ];
   });
-  const works = ({ flow = 0, lift = 0, limit = 0 }: JetTold) => (lift < limit ? flow : 0);
+  const works = ({ flow = 0, lift = 0, limit = 0 }: JetResult) => (lift < limit ? flow : 0);
   return tried.toSorted((a, b) => works(b) - works(a)).slice(0, MOST_JETS);
 }
 

@@ -2,7 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { lowestSurface } from "#core/check/well.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { levelsOf, type WaterLevel } from "#core/line/path.ts";
-import { type DrawdownFit, drawdownDoubt, flowDrawing } from "#core/well/drawdown.ts";
+import { type DrawdownFit, drawdownUncertainty, flowDrawing } from "#core/well/drawdown.ts";
 import { UNDER_WATER } from "#core/well/setting.ts";
 import type { SolvableJob } from "../job/solveJob.ts";
 import { pumpDepth, topOf } from "./settle.ts";
@@ -58,7 +58,7 @@ export function seasonOf(
   const room = pumpDepth(job) - UNDER_WATER - standing;
   return {
     ...{ at, standing, assumed, pumping, flow, drawdown: drawn },
-    ...(fit.kind === "fitted" && { doubt: drawdownDoubt(fit, flow) }),
+    ...(fit.kind === "fitted" && { doubt: drawdownUncertainty(fit, flow) }),
     gives: flowDrawing(drawdown, room),
   };
 }

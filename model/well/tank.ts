@@ -9,7 +9,7 @@ import { drawdownAt } from "#core/well/drawdown.ts";
 import {
   mostStarts,
   PRE_CHARGE_UNDER,
-  type PreChargeSchool,
+  type PreChargeMethod,
   type PressureTank,
   preChargeBy,
   type StartsAt,
@@ -26,7 +26,7 @@ import type { FilledBy } from "./tankLine.ts";
 import { isUpsideDown, tankOf, valveOf } from "./usual.ts";
 
 /** A tank on a plain switch, or behind a valve: how it starts and what it asks of pipe and motor. */
-export interface SchoolTold {
+export interface MethodResult {
   tank: PressureTank;
   /** m³ between cut-out and cut-in */
   gives: number;
@@ -52,14 +52,14 @@ export interface AtUse {
   perVolume?: number;
 }
 
-export interface TankTold {
-  tank: PressureTank & { school: PreChargeSchool };
+export interface TankResult {
+  tank: PressureTank & { school: PreChargeMethod };
   /** what a tank of this size gives by either school of pre-charge */
-  schools: { school: PreChargeSchool; preCharge: number; gives: number }[];
+  schools: { school: PreChargeMethod; preCharge: number; gives: number }[];
   air: number;
   /** absent while no pump runs into a tank */
-  switched?: SchoolTold;
-  valved?: SchoolTold & { valve: ThrottleValve };
+  switched?: MethodResult;
+  valved?: MethodResult & { valve: ThrottleValve };
   /** m³ of the smallest tank on the plain switch that lets the pump run a minute */
   forMinute?: number;
   /** what the pump's plate allows */
@@ -78,10 +78,10 @@ export interface TankTold {
 const USES = [0.25, 0.5, 0.75, 1];
 
 /** What a job's pressure tank comes to, on its switch alone and with a valve that holds the pressure. */
-export function tankToldOf(job: JobWithWell, pump: FilledBy | undefined): TankTold {
+export function tankToldOf(job: JobWithWell, pump: FilledBy | undefined): TankResult {
   const tank = tankOf(job.pressureTank);
   const air = atmosphericPressure(job.site.altitude);
-  const schools = (Object.keys(PRE_CHARGE_UNDER) as PreChargeSchool[]).map((school) => {
+  const schools = (Object.keys(PRE_CHARGE_UNDER) as PreChargeMethod[]).map((school) => {
     const preCharge = preChargeBy(school, tank.cutIn);
     const gives = tankGives(tank.volume, preCharge, tank.cutIn, tank.cutOut, air);
     return { school, preCharge, gives };
@@ -123,7 +123,7 @@ export function tankToldOf(job: JobWithWell, pump: FilledBy | undefined): TankTo
     flowAt: (pressure: number) => number,
     at: AtUse[],
     fineTo?: number,
-  ): SchoolTold => {
+  ): MethodResult => {
     const starts = startsOverUse(own, flowAt, air, fineTo);
     const worst = mostStarts(starts);
     const idle = tankCycle(own, flowAt, 0, air);
@@ -161,7 +161,7 @@ function pastMotor(
   job: JobWithWell,
   diameter: number | undefined,
   flow: number,
-): Pick<TankTold, "past"> {
+): Pick<TankResult, "past"> {
   const bore = job.well?.sleeve ?? boreAt(job.well?.casings ?? [], pumpDepth(job));
   if (diameter === undefined || bore === undefined || bore <= diameter) return {};
   return {

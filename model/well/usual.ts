@@ -2,7 +2,7 @@ import type { TankDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { FOOT, GALLON, PSI } from "#core/quantity/constants.ts";
 import {
-  type PreChargeSchool,
+  type PreChargeMethod,
   type PressureTank,
   preChargeBy,
   type ThrottleValve,
@@ -12,7 +12,7 @@ import {
 
 /** Pa between cut-in and cut-out. */
 export const SWITCH_SPAN = 20 * PSI;
-export const USUAL_SCHOOL: PreChargeSchool = "2-psi-under";
+export const USUAL_METHOD: PreChargeMethod = "2-psi-under";
 /** Pa of a switch nobody set, 30 and 50 psi, and m³ of its tank. */
 const USUAL_TANK = { volume: 20 * GALLON, cutIn: 30 * PSI, cutOut: 50 * PSI };
 /** m³/s a throttle valve always lets through, 1 gpm, and m³ of the tank behind it. */
@@ -37,11 +37,11 @@ export function usualTank(pressure: number, m: number): TankDocument {
 }
 
 /** The tank as it counts, with what nobody typed as it usually is. */
-export function tankOf(given: TankDocument = {}): PressureTank & { school: PreChargeSchool } {
+export function tankOf(given: TankDocument = {}): PressureTank & { school: PreChargeMethod } {
   const { volume, cutIn = USUAL_TANK.cutIn } = given;
   // How a valve holds the pressure is no school of pre-charge, though older files have it there.
   const school =
-    given.school === undefined || given.school === "throttle-valve" ? USUAL_SCHOOL : given.school;
+    given.school === undefined || given.school === "throttle-valve" ? USUAL_METHOD : given.school;
   // A switch typed upside down is told of, and taken as one that barely switches.
   const cutOut = Math.max(given.cutOut ?? cutIn + SWITCH_SPAN, cutIn + LEAST_SPAN);
   return {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type ReadingDocument, readingSchema } from "#contract/documents/fieldTest.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
-import { USUAL_DOUBT } from "#core/condition/uncertainty.ts";
+import { USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON, INCH, PSI } from "#core/quantity/constants.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
@@ -18,7 +18,7 @@ import { drawsOf, wellDayOf } from "./day.ts";
 import { WELL_FIGURES, type WellFigure, wellDerivation } from "./derivations.ts";
 import { wellheadItem } from "./dropPipe.ts";
 import { fitOf, pumpDepth, settled, withPumpDepth, withStanding } from "./settle.ts";
-import { type WellTold, wellOf } from "./well.ts";
+import { type WellResult, wellOf } from "./well.ts";
 
 const borehole = jobSchema.parse(BRAMBLE_BOREHOLE) as JobDocument;
 type Well = NonNullable<JobDocument["well"]>;
@@ -172,7 +172,7 @@ describe("what is told of a well", () => {
     expect(wellOf(settled(other as JobDocument)).differs).toBe(false);
   });
 
-  const shown: Record<WellFigure, (own: WellTold) => number | undefined> = {
+  const shown: Record<WellFigure, (own: WellResult) => number | undefined> = {
     pumping: ({ seasons }) => seasons[0]?.pumping,
     gives: ({ seasons }) => seasons[0]?.gives,
     settles: ({ casing }) => casing?.recovers,
@@ -458,7 +458,7 @@ describe("a gauge on a well", () => {
         const job = jobAt(looked * FOOT, 20 * PSI);
         const solved = solveJob(job);
         if (solved.kind === "refused" || solved.kind === "asked") throw new Error(solved.kind);
-        const [own] = judgeTests(solved, job, readings, USUAL_DOUBT, undefined);
+        const [own] = judgeTests(solved, job, readings, USUAL_UNCERTAINTY, undefined);
         const { value = Number.NaN, standardUncertainty = Number.NaN } = own?.level ?? {};
         expect(looked * FOOT - value).toBeCloseTo(depth * FOOT, 2);
         // The grade's ± 5 % of the head a pump makes, and little more.

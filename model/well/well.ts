@@ -3,23 +3,23 @@ import { checkContext, type Judgement } from "#core/check/registry.ts";
 import { windowFor, windowOf } from "#core/check/well.ts";
 import { meanArea, recoveryTime, settlingTime } from "#core/line/casing.ts";
 import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
-import { type DrawdownFit, drawdownAt, drawdownDoubt } from "#core/well/drawdown.ts";
+import { type DrawdownFit, drawdownAt, drawdownUncertainty } from "#core/well/drawdown.ts";
 import type { SettingWindow } from "#core/well/setting.ts";
 import { pumpedOff } from "#core/well/tankDay.ts";
 import { solveJob } from "../job/solveJob.ts";
-import { type CableTold, cableOf } from "./cable.ts";
-import { type DropPipeTold, dropPipeOf } from "./dropPipe.ts";
+import { type CableResult, cableOf } from "./cable.ts";
+import { type DropPipeResult, dropPipeOf } from "./dropPipe.ts";
 import { guardOf } from "./guard.ts";
-import { type OtherPumpsTold, otherPumpsOf } from "./otherPumps.ts";
+import { type OtherPumpsResult, otherPumpsOf } from "./otherPumps.ts";
 import { partsOfWell, type WellPart } from "./parts.ts";
 import { type JobWithWell, type Season, seasonOf } from "./season.ts";
 import { fitOf, pumpDepth, standingOf, topOf } from "./settle.ts";
-import { type TankTold, tankToldOf } from "./tank.ts";
+import { type TankResult, tankToldOf } from "./tank.ts";
 import { type FilledBy, pumpToTankOf } from "./tankLine.ts";
 import { USUAL_AREA } from "./usual.ts";
 
 /** Everything that is told of a job's well, as plain data. SI. */
-export interface WellTold {
+export interface WellResult {
   depth: number;
   seasons: Season[];
   fit: DrawdownFit;
@@ -36,11 +36,11 @@ export interface WellTold {
   guarded?: Guarded;
   /** of the judgements those the well is about */
   judgements: Judgement[];
-  dropPipe: DropPipeTold;
+  dropPipe: DropPipeResult;
   parts: WellPart[];
-  cable: CableTold;
-  tank: TankTold;
-  others: OtherPumpsTold;
+  cable: CableResult;
+  tank: TankResult;
+  others: OtherPumpsResult;
 }
 
 export interface Guarded {
@@ -64,7 +64,7 @@ const ABOUT: ReadonlySet<string> = new Set([
 ]);
 
 /** A job's well at its three seasons: what it gives, where its pump may hang, on what, and what feeds and follows it. */
-export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []): WellTold {
+export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []): WellResult {
   const solved = solveJob(job);
   const solution = solved.kind === "refused" ? undefined : solved.solution;
   const context = solution && checkContext(solution, job, job.wantedFlow);
@@ -109,18 +109,22 @@ function differsFrom(fit: DrawdownFit, own: Drawdown): boolean {
 const POINTS = 24;
 const PAST = 1.3;
 
-function curveOf(fit: DrawdownFit): WellTold["curve"] {
+function curveOf(fit: DrawdownFit): WellResult["curve"] {
   if (fit.kind !== "fitted") return [];
   return Array.from({ length: POINTS + 1 }, (_, i) => {
     const flow = (fit.testedTo * PAST * i) / POINTS;
-    return { flow, drawdown: drawdownAt(fit.drawdown, flow), doubt: drawdownDoubt(fit, flow) };
+    return {
+      flow,
+      drawdown: drawdownAt(fit.drawdown, flow),
+      doubt: drawdownUncertainty(fit, flow),
+    };
   });
 }
 
 /** Times the well's own time to settle that a step has to last for its level to stay within 2 %. */
 const SETTLED = 4;
 
-function shortSteps(job: JobWithWell, fit: DrawdownFit): WellTold["short"] {
+function shortSteps(job: JobWithWell, fit: DrawdownFit): WellResult["short"] {
   const casings = job.well?.casings ?? [];
   const standing = standingOf(job);
   if (fit.kind !== "fitted") return [];
@@ -136,7 +140,7 @@ function casingOf(
   casings: Parameters<typeof meanArea>[0],
   { standing, pumping, flow, drawdown }: Season,
   linear: number,
-): WellTold["casing"] {
+): WellResult["casing"] {
   if (pumping === undefined || !flow || !drawdown || drawdown <= 0) return undefined;
   const area = meanArea(casings, standing, pumping);
   if (area === undefined) return undefined;

@@ -7,11 +7,11 @@ import { everyItem, type PathItem } from "#core/line/path.ts";
 import type { Answers } from "#core/simulation/answers.ts";
 import { volumeOf } from "#core/well/useOfDay.ts";
 import { radiusOf } from "../irrigation/fieldPlan.ts";
-import { inWatering, wateringOf } from "../irrigation/watering.ts";
+import { irrigationJob, irrigationOf } from "../irrigation/irrigation.ts";
 import { waters } from "../irrigation/waters.ts";
 import { applyChanges, type Variant } from "../job/changes.ts";
 import { solveJob } from "../job/solveJob.ts";
-import { inTime, toldOverTime } from "../simulation/told.ts";
+import { simulatedJob, simulationOf } from "../simulation/result.ts";
 import { boosterOf, workForWater } from "../well/booster.ts";
 import { drawsOf } from "../well/day.ts";
 import { seasonOf } from "../well/season.ts";
@@ -23,7 +23,7 @@ export interface Column {
   duty?: { flow: number; head: number };
   stops: number;
   overTime?: Answers;
-  watering?: WateringColumn;
+  watering?: IrrigationColumn;
   well?: WellColumn;
   /** the money of pipes and pumps whose price is known, and whether that is all of them */
   price?: { known: number; whole: boolean };
@@ -32,7 +32,7 @@ export interface Column {
 }
 
 /** What guns come to: the one that does worst, and the field by them. */
-export interface WateringColumn {
+export interface IrrigationColumn {
   guns: number;
   /** Pa at the base of the weakest, and what it does there */
   pressure: number;
@@ -77,7 +77,7 @@ function columnOf(job: JobDocument): Column {
   if (solved.kind === "refused") return { stops: 0, price, refused: "no-line" };
   const { normal } = solved.solution.cases;
   const duty = settledDuty(normal.outcome);
-  const told = toldOverTime(inTime(job));
+  const told = simulationOf(simulatedJob(job));
   return {
     ...(normal.running && {
       duty: {
@@ -93,8 +93,8 @@ function columnOf(job: JobDocument): Column {
   };
 }
 
-function wateringColumn(job: JobDocument): { watering?: WateringColumn } {
-  const { guns, sets, timing } = wateringOf(inWatering(job));
+function wateringColumn(job: JobDocument): { watering?: IrrigationColumn } {
+  const { guns, sets, timing } = irrigationOf(irrigationJob(job));
   const [worst] = guns.toSorted((a, b) => a.pressure - b.pressure);
   if (!worst) return {};
   const radius = radiusOf(guns);

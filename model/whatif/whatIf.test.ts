@@ -3,7 +3,7 @@ import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { DEMO_JOBS, KETTERBY, TALLOW_MILL } from "#demo/jobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
-import { offerLabel } from "#words/whatIf.ts";
+import { offerLabel } from "#words/whatif.ts";
 import { applyChanges } from "../job/changes.ts";
 import { columnsOf } from "./columns.ts";
 import { offersFor } from "./offers.ts";

@@ -3,7 +3,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
-import { mended, sizeGains, solveJob } from "#model/job/solveJob.ts";
+import { sizeGains, solveJob, withRemedies } from "#model/job/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { ledgerName } from "#words/ledger.ts";
@@ -21,7 +21,7 @@ export function report(job: JobDocument): Report {
     return { kind: "refused", problems };
   }
   const { solution } = solved;
-  const judgements = mended(job, solved);
+  const judgements = withRemedies(job, solved);
   const normal = solution.cases.normal.running;
   return {
     kind: "solved",

@@ -3,7 +3,7 @@ import { parseArgs } from "node:util";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
-import { inWatering, wateringOf } from "#model/irrigation/watering.ts";
+import { irrigationJob, irrigationOf } from "#model/irrigation/irrigation.ts";
 import { waters } from "#model/irrigation/waters.ts";
 import { inWell } from "#model/well/season.ts";
 import { hasWell } from "#model/well/settle.ts";
@@ -55,7 +55,7 @@ if (result.kind === "refused") refuseAll(result.problems);
 const job = parsed.data as JobDocument;
 // As the stages of ground and well tell it, in SI.
 const told = {
-  ...(waters(job) && { watering: wateringOf(inWatering(job)) }),
+  ...(waters(job) && { watering: irrigationOf(irrigationJob(job)) }),
   ...(hasWell(job) && { well: wellOf(inWell(job)) }),
 };
 const timeline = timelineOf(parsed.data, until);

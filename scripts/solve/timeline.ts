@@ -2,9 +2,9 @@ import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
 import { csvOf } from "#model/import/csv.ts";
-import { inTime, type ToldRun, toldOverTime } from "#model/simulation/told.ts";
+import { simulatedJob, simulationOf, type ToldRun } from "#model/simulation/result.ts";
 import { itemName } from "#words/items.ts";
-import { adviceWords, eventWords, troubleWords } from "#words/overTime.ts";
+import { adviceWords, eventWords, troubleWords } from "#words/simulation.ts";
 
 type Timeline =
   | { kind: "run"; run: ToldRun }
@@ -14,9 +14,9 @@ type Timeline =
 
 /** A job over time, as far as `until` in s where that is given. */
 export function timelineOf(job: JobDocument, until: number | undefined): Timeline {
-  const given = inTime(job);
+  const given = simulatedJob(job);
   const span = until === undefined ? {} : { overTime: { ...given.overTime, span: until } };
-  const told = toldOverTime({ ...given, ...span });
+  const told = simulationOf({ ...given, ...span });
   if (told.kind === "wrong") {
     const problems = told.troubles
       .filter(({ stops }) => stops)

@@ -53,10 +53,7 @@ export async function databaseIn(
 }
 
 /** Makes a database and what `fill` puts in it. */
-export function create(
-  folder: string,
-  fill: (folder: string) => Promise<Engine>,
-): Promise<string> {
+export function create(folder: string, fill: (folder: string) => Promise<Engine>): Promise<string> {
   return beside(folder, async (place) => {
     unpack(place);
     await (await fill(place)).close();

@@ -56,7 +56,7 @@ export const testsOf = (id: string, of: "jobs" | "units" = "jobs") => ({
   queryKey: keyOfThoseOf("tests", id),
   queryFn: () => api.tests(id, of),
 });
-export const allUnits = { queryKey: keyOfAll("units"), queryFn: () => api.all("units") };
+export const allPumpAssets = { queryKey: keyOfAll("units"), queryFn: () => api.all("units") };
 
 /** Under what key an answer that a page begins with is kept. */
 function keyAt(address: string): readonly unknown[] {

@@ -116,11 +116,11 @@ export function routesOf(opened: Opened | undefined): RouteObject[] {
             },
             {
               path: "/units/:id",
-              element: page("the pump", () => import("../units/UnitPage.tsx")),
+              element: page("the pump", () => import("../pumpAssets/PumpAssetPage.tsx")),
             },
             {
               path: "/units/:id/stand",
-              element: page("the stand", () => import("../units/StandPage.tsx")),
+              element: page("the stand", () => import("../pumpAssets/StandPage.tsx")),
             },
             { path: "/hoses", element: page("the hoses", () => import("../hoses/HosesPage.tsx")) },
             {

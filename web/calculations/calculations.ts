@@ -1,27 +1,36 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
-import { type BandResult, type Doubt, dutyBand, USUAL_DRAWS } from "#core/condition/uncertainty.ts";
+import {
+  type BandResult,
+  dutyBand,
+  type Uncertainty,
+  USUAL_DRAWS,
+} from "#core/condition/uncertainty.ts";
 import type { Line } from "#core/line/path.ts";
 import type { Pump, Tolerance } from "#core/pump/pump.ts";
 import type { Money, TogetherAsked } from "#core/selection/front.ts";
 import type { Weighing } from "#core/selection/weights.ts";
 import { compareSizes, type SizeComparison } from "#core/sizes/sizes.ts";
 import { singleChanges, type Tried } from "#core/whatif/changes.ts";
-import { type JobThatWaters, type WateringTold, wateringOf } from "#model/irrigation/watering.ts";
+import {
+  type IrrigationJob,
+  type IrrigationResult,
+  irrigationOf,
+} from "#model/irrigation/irrigation.ts";
 import type { Variant } from "#model/job/changes.ts";
 import { type SolvableJob, solveJob, triedOn } from "#model/job/solveJob.ts";
 import { type Judged, judgeTests, type KeptReading } from "#model/measurement/fieldTests.ts";
 import { type PumpYears, type Visit, yearsOf } from "#model/measurement/years.ts";
 import { type Chosen, choosePumps, type JobToChooseFor } from "#model/selection/choose.ts";
-import { type TogetherTold, togetherOf } from "#model/selection/together.ts";
-import type { JobInTime } from "#model/simulation/overTime.ts";
+import { type TogetherResult, togetherOf } from "#model/selection/together.ts";
+import type { SimulatedJob } from "#model/simulation/overTime.ts";
 import { TIME_DRAWS, type TimeRangeResult, timeRange } from "#model/simulation/range.ts";
-import { type Told, toldOverTime } from "#model/simulation/told.ts";
-import { type WellDayTold, wellDayOf } from "#model/well/day.ts";
+import { type SimulationResult, simulationOf } from "#model/simulation/result.ts";
+import { type WellDayResult, wellDayOf } from "#model/well/day.ts";
 import type { JobWithWell } from "#model/well/season.ts";
 import { hasWell } from "#model/well/settle.ts";
-import { type WellTold, wellOf } from "#model/well/well.ts";
+import { type WellResult, wellOf } from "#model/well/well.ts";
 import { type Column, columnsOf } from "#model/whatif/columns.ts";
 
 /** Called now and then with how much of a computation is done, 0 to 1, and with what is known so far. */
@@ -43,7 +52,7 @@ function libraryOf(text: string): readonly Pump[] {
  * its last argument hears how far it has got.
  */
 export const CALCULATIONS = {
-  band: (line: Line, pumps: Pump[], doubt: Doubt, progress: Progress): BandResult =>
+  band: (line: Line, pumps: Pump[], doubt: Uncertainty, progress: Progress): BandResult =>
     dutyBand(line, pumps, doubt, USUAL_DRAWS, (draws) => progress(draws / USUAL_DRAWS)),
   chosen: (
     job: JobToChooseFor,
@@ -61,30 +70,30 @@ export const CALCULATIONS = {
     asked: Omit<TogetherAsked, "soFar">,
     money: Money,
     progress: Progress,
-  ): TogetherTold => togetherOf(line, libraryOf(library), asked, money, progress),
+  ): TogetherResult => togetherOf(line, libraryOf(library), asked, money, progress),
   changes: (line: Line, pumps: readonly Pump[], library: readonly Pump[]): Tried[] =>
     singleChanges(line, pumps, library),
   tried: (job: SolvableJob) => triedOn(job),
   columns: (job: JobDocument, variants: readonly Variant[], progress: Progress): Column[] =>
     columnsOf(job, variants, progress),
-  timeRange: (job: JobInTime, doubt: Doubt, progress: Progress): TimeRangeResult =>
+  timeRange: (job: SimulatedJob, doubt: Uncertainty, progress: Progress): TimeRangeResult =>
     timeRange(job, doubt, TIME_DRAWS, (draws) => progress(draws / TIME_DRAWS)),
-  overTime: (job: JobInTime): Told => toldOverTime(job),
+  overTime: (job: SimulatedJob): SimulationResult => simulationOf(job),
   judged: (
     job: SolvableJob,
     readings: readonly KeptReading[],
-    doubt: Doubt,
+    doubt: Uncertainty,
     limits: Tolerance | undefined,
   ): Judged[] => {
     const solved = solveJob(job);
     return solved.kind === "solved" ? judgeTests(solved, job, readings, doubt, limits) : [];
   },
-  watering: (job: JobThatWaters): WateringTold => wateringOf(job),
+  watering: (job: IrrigationJob): IrrigationResult => irrigationOf(job),
   /** nothing of a job that draws from no well */
-  well: (job: JobWithWell, library: readonly PumpDocument[]): WellTold | undefined =>
+  well: (job: JobWithWell, library: readonly PumpDocument[]): WellResult | undefined =>
     hasWell(job) ? wellOf(job, library) : undefined,
-  wellDay: (job: JobWithWell): WellDayTold => wellDayOf(job),
-  years: (job: SolvableJob, visits: readonly Visit[], doubt: Doubt): PumpYears[] =>
+  wellDay: (job: JobWithWell): WellDayResult => wellDayOf(job),
+  years: (job: SolvableJob, visits: readonly Visit[], doubt: Uncertainty): PumpYears[] =>
     yearsOf(job, visits, doubt),
   sizes: (
     line: Line,

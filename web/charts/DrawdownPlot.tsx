@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import { standingOf } from "#model/well/settle.ts";
-import type { WellTold } from "#model/well/well.ts";
+import type { WellResult } from "#model/well/well.ts";
 import { useUnits } from "../state/settings.ts";
 
 const WIDE = 320;
@@ -9,7 +9,7 @@ const HIGH = 200;
 const [LEFT, RIGHT, TOP, FOOT] = [8, 10, 24, 8];
 
 /** Drawdown over flow, down as the water goes: the steps, the curve through them with its doubt, and where the pump is. */
-export function DrawdownPlot({ job, told }: { job: JobDocument; told: WellTold }) {
+export function DrawdownPlot({ job, told }: { job: JobDocument; told: WellResult }) {
   const units = useUnits();
   const { curve, fit, seasons } = told;
   const steps = job.well?.steps ?? [];

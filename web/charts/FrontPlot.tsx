@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { format } from "#contract/units/format.ts";
 import { SHOWN, shownUnit, toUnit } from "#contract/units/units.ts";
 import type { Money } from "#core/selection/front.ts";
-import type { TogetherFound, TogetherTold } from "#model/selection/together.ts";
+import type { TogetherFound, TogetherResult } from "#model/selection/together.ts";
 import { useSettings } from "../state/settings.ts";
 import { inks } from "./inks.ts";
 import { type Data, loadPlotly, useResized } from "./plot.ts";
@@ -15,7 +15,7 @@ export function FrontPlot({
   wanted,
   onTake,
 }: {
-  value: TogetherTold;
+  value: TogetherResult;
   money: Money;
   nameOf: (own: TogetherFound) => string;
   wanted: number | undefined;

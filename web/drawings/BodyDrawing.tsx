@@ -1,6 +1,6 @@
 import type { BodyOfWater } from "#contract/documents/job.ts";
 import { depthOf } from "#model/demand/bodies.ts";
-import type { ToldBody } from "#model/simulation/told.ts";
+import type { ToldBody } from "#model/simulation/result.ts";
 
 /** px of the drawing, within which a body is drawn as wide for its depth as it is */
 const WIDTH = 120;

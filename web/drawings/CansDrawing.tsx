@@ -1,6 +1,6 @@
 import { format } from "#contract/units/format.ts";
 import type { ToldCans } from "#model/irrigation/cans.ts";
-import { depthOf } from "#words/watering.ts";
+import { depthOf } from "#words/irrigation.ts";
 import { useUnits } from "../state/settings.ts";
 
 const SIZE = 420;

@@ -1,7 +1,7 @@
 import { type Judgement, judgementKey } from "#core/check/registry.ts";
 import type { PathItem, Source } from "#core/line/path.ts";
 import { checkWords } from "#words/checks.ts";
-import { useWorking } from "../derivation/Working.tsx";
+import { useDerivation } from "../derivation/DerivationLink.tsx";
 import { useUnits } from "../state/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 
@@ -40,7 +40,7 @@ export function CheckList({ judgements, job, onItem }: ListProps) {
 
 function Checks({ name, judgements, job, onItem }: ListProps & { name: string }) {
   const units = useUnits();
-  const show = useWorking();
+  const show = useDerivation();
   if (judgements.length === 0) return null;
   return (
     <ul aria-label={name} className="border-t border-rule *:not-first:border-t">

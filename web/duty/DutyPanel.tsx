@@ -2,8 +2,8 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
 import {
   type BandResult,
-  type Doubt,
   type Spread,
+  type Uncertainty,
   type Unsettled,
   USUAL_DRAWS,
 } from "#core/condition/uncertainty.ts";
@@ -14,7 +14,7 @@ import type { JobSolution } from "#model/job/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
 import type { Calculation } from "../calculations/useCalculation.ts";
-import { useDoubt } from "../openJob/useBand.ts";
+import { useUncertainty } from "../openJob/useBand.ts";
 import { useUnits } from "../state/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { AskedPanel } from "./AskedPanel.tsx";
@@ -32,7 +32,7 @@ interface Props {
 /** What the pump does on this line, and what to think of it. */
 export function DutyPanel({ solved, job, band, onItem }: Props) {
   const { path } = job;
-  const doubt = useDoubt(job);
+  const doubt = useUncertainty(job);
   const pumpMissing =
     solved.kind === "asked" ||
     (solved.kind === "refused" &&
@@ -170,7 +170,7 @@ function OtherSchools({ crossChecks }: Pick<Solution, "crossChecks">) {
 }
 
 /** The duty as a range: what doubtful inputs and a pump within its tolerance make of it. */
-function Likely({ band, doubt }: { band: Calculation<BandResult>; doubt: Doubt }) {
+function Likely({ band, doubt }: { band: Calculation<BandResult>; doubt: Uncertainty }) {
   const units = useUnits();
   const range = ({ low, high }: Spread, quantity: "flow" | "head") =>
     `${formatNumber(low, quantity, units)} to ${format(high, quantity, units)}`;

@@ -3,7 +3,7 @@ import { formatNumber } from "#contract/units/format.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";
 import type { WaterLevel } from "#core/line/path.ts";
 import type { Subject } from "#model/job/solveJob.ts";
-import { useWorking } from "../derivation/Working.tsx";
+import { useDerivation } from "../derivation/DerivationLink.tsx";
 import { useUnits } from "../state/settings.ts";
 
 type PlainSubject = Extract<Subject, { at: WaterLevel }>["kind"];
@@ -26,7 +26,7 @@ export function Worked({
 
 /** Something shown that opens its working. */
 export function Opens({ subject, children }: { subject: Subject; children: ReactNode }) {
-  const show = useWorking();
+  const show = useDerivation();
   return (
     <button
       type="button"

@@ -5,7 +5,7 @@ import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
 import type { SizeUp } from "#core/whatif/sizeUp.ts";
 import { type JobSolution, normalLedger } from "#model/job/solveJob.ts";
 import { ledgerName } from "#words/ledger.ts";
-import { useWorking } from "../derivation/Working.tsx";
+import { useDerivation } from "../derivation/DerivationLink.tsx";
 import { editItem, pumpItems } from "../openJob/jobStore.ts";
 import { useUnits } from "../state/settings.ts";
 import { useLongList } from "../ui/useLongList.ts";
@@ -23,7 +23,7 @@ export const HeadLedger = memo(function HeadLedger({
   onItem: (itemId: string) => void;
 }) {
   const units = useUnits();
-  const show = useWorking();
+  const show = useDerivation();
   const body = useRef<HTMLTableSectionElement>(null);
   const entries = solved.kind === "refused" ? [] : normalLedger(solved.solution);
   const { indexes, before, after, measure } = useLongList(body, entries.length, 46);

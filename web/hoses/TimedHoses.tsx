@@ -1,5 +1,5 @@
 import { RANGES } from "#contract/documents/ranges.ts";
-import { formatDoubtful } from "#contract/units/format.ts";
+import { formatUncertain } from "#contract/units/format.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { type Estimate, USUAL_FILL } from "#core/measurement/instruments.ts";
 import { unfitOf } from "#core/measurement/reach.ts";
@@ -51,7 +51,7 @@ export function TimedHoses({
   const model =
     first.row.flow && second.row.flow ? { model: second.row.flow / first.row.flow } : {};
   const said = ({ value, standardUncertainty }: Estimate) =>
-    formatDoubtful(value, COVERAGE * standardUncertainty, "flow", units);
+    formatUncertain(value, COVERAGE * standardUncertainty, "flow", units);
   return (
     <section aria-labelledby="timed-hoses" className="mt-5 max-w-3xl border-t border-rule pt-3">
       <h2 id="timed-hoses" className="text-xl">

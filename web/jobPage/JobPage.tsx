@@ -5,7 +5,7 @@ import { useNavigate, useParams, useSearchParams } from "react-router";
 import { lineKnown } from "#model/job/assumed.ts";
 import { Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
-import { Working } from "../derivation/Working.tsx";
+import { DerivationLink } from "../derivation/DerivationLink.tsx";
 import { Section } from "../drawings/Section.tsx";
 import { SectionStrip } from "../drawings/SectionStrip.tsx";
 import { DutyPanel } from "../duty/DutyPanel.tsx";
@@ -25,7 +25,7 @@ import { useJobAfterPaint } from "../openJob/useJobAfterPaint.ts";
 import { useSolution } from "../openJob/useSolution.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
-import { GROUND_VIEWS } from "../stages/irrigation/views.ts";
+import { IRRIGATION_VIEWS } from "../stages/irrigation/views.ts";
 import { WELL_VIEWS } from "../stages/well/views.ts";
 import { useSettings } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
@@ -46,9 +46,9 @@ const DrivingPane = lazy(VIEWS.driving.load);
 const TogetherPane = lazy(VIEWS.together.load);
 const ChangesSheet = lazy(VIEWS.changes.load);
 const WhatIfPane = lazy(whatIf);
-const ground = () => import("../stages/irrigation/GroundPane.tsx");
+const ground = () => import("../stages/irrigation/IrrigationPane.tsx");
 const well = () => import("../stages/well/WellPane.tsx");
-const GroundPane = lazy(ground);
+const IrrigationPane = lazy(ground);
 const WellPane = lazy(well);
 
 const opened = (id: string) =>
@@ -270,7 +270,10 @@ function Bench() {
         >
           <Fetched fallback={<Loading what={`the ${stage}`} />}>
             {stage === "ground" ? (
-              <GroundPane {...{ job, onView }} view={viewOf(GROUND_VIEWS, params) ?? "field"} />
+              <IrrigationPane
+                {...{ job, onView }}
+                view={viewOf(IRRIGATION_VIEWS, params) ?? "field"}
+              />
             ) : (
               <WellPane {...{ job, onView }} view={viewOf(WELL_VIEWS, params) ?? "hole"} />
             )}
@@ -402,7 +405,7 @@ function Bench() {
           <ConflictDialog />
         </Fetched>
       )}
-      <Working {...{ job, solved }} />
+      <DerivationLink {...{ job, solved }} />
     </div>
   );
 }

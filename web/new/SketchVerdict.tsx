@@ -6,7 +6,7 @@ import type { JobSolution } from "#model/job/solveJob.ts";
 import type { ArrangementOfDocuments } from "#model/selection/choose.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
-import { Working } from "../derivation/Working.tsx";
+import { DerivationLink } from "../derivation/DerivationLink.tsx";
 import { CheckList } from "../duty/CheckList.tsx";
 import { Plate } from "../duty/Figures.tsx";
 import { PumpsThatDoIt } from "../stages/pump/PumpsThatDoIt.tsx";
@@ -120,7 +120,7 @@ export function SketchVerdict({
           ))}
         </ol>
       </details>
-      <Working {...{ job, solved }} />
+      <DerivationLink {...{ job, solved }} />
     </aside>
   );
 }

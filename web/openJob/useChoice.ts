@@ -7,7 +7,7 @@ import type { Chosen } from "#model/selection/choose.ts";
 import { slimPump } from "#model/selection/slim.ts";
 import { allPumps } from "../api/queries.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
-import { useInTime } from "./useOverTime.ts";
+import { useSimulatedJob } from "./useSimulation.ts";
 
 export interface Choice {
   library: ReturnType<typeof useLibrary>;
@@ -46,7 +46,7 @@ export function useChoice(job: JobDocument, itemId: string, weighing: Weighing):
   const documents = useMemo(() => new Map(all.map((pump) => [pump.id, pump])), [all]);
   // As text it crosses to the worker in a moment, however often; it is read there, once.
   const text = useMemo(() => JSON.stringify(all.map(slimPump)), [all]);
-  const asked = useInTime(job);
+  const asked = useSimulatedJob(job);
   const { value, stale, kind, cancel, again, error } = useCalculation("chosen", [
     ...([asked, text, itemId, weighing] as const),
   ]);

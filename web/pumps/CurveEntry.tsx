@@ -10,7 +10,7 @@ import {
   fromChartRows,
   fromSticker,
   fromThreePoints,
-  STICKER_DOUBT,
+  STICKER_UNCERTAINTY,
 } from "#core/pump/curveFrom.ts";
 import { CURVE_WAY_NAMES } from "#words/plate.ts";
 import { useUnits } from "../state/settings.ts";
@@ -144,8 +144,8 @@ function Sticker({ onGot }: { onGot: (curve: GotCurve) => void }) {
         onChange={setValues}
       />
       <p className="text-[14px] text-soft">
-        Two numbers make a parabola that may be out by ±{formatPercent(STICKER_DOUBT)}: it is marked
-        so wherever it is used.
+        Two numbers make a parabola that may be out by ±{formatPercent(STICKER_UNCERTAINTY)}: it is
+        marked so wherever it is used.
       </p>
       <Button
         className="justify-self-start"
@@ -153,7 +153,11 @@ function Sticker({ onGot }: { onGot: (curve: GotCurve) => void }) {
         onClick={() =>
           flow &&
           head &&
-          onGot({ points: fromSticker(flow, head), from: "sticker", curveDoubt: STICKER_DOUBT })
+          onGot({
+            points: fromSticker(flow, head),
+            from: "sticker",
+            curveDoubt: STICKER_UNCERTAINTY,
+          })
         }
       >
         Draw the curve of the sticker

@@ -11,12 +11,12 @@ import { api } from "../api/client.ts";
 import { allPumps, oneOf, queries } from "../api/queries.ts";
 import { CurvePlot } from "../charts/CurvePlot.tsx";
 import { Picture } from "../pictures/Picture.tsx";
+import { AssetsOfPump } from "../pumpAssets/AssetsOfPump.tsx";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { deletedToast } from "../ui/deletedToast.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { toast } from "../ui/toast.ts";
-import { UnitsOfPump } from "../units/UnitsOfPump.tsx";
 
 /** One pump: its plate, its published points and its curve. */
 export default function PumpPage() {
@@ -221,7 +221,7 @@ function Plate({ pump }: { pump: PumpDocument }) {
             </tbody>
           </table>
           {pump.otherLines && <OtherLines pump={pump} lines={pump.otherLines} />}
-          <UnitsOfPump pumpId={pump.id} />
+          <AssetsOfPump pumpId={pump.id} />
         </div>
       </div>
     </div>

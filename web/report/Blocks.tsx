@@ -5,7 +5,7 @@ import { TriangleAlert } from "../ui/icons.ts";
 import { Loading } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 
-const DerivationSteps = lazy(() => import("../derivation/WorkingSheet.tsx"));
+const DerivationSteps = lazy(() => import("../derivation/DerivationSheet.tsx"));
 
 /** A report on the screen; the same on paper. */
 export function Blocks({ blocks }: { blocks: readonly Block[] }) {

@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import type { TimelineEvent } from "#core/simulation/dynamics.ts";
-import { clockOf } from "#words/overTime.ts";
+import { clockOf } from "#words/simulation.ts";
 import { useLongList } from "../ui/useLongList.ts";
 
 /** Everything that happens in a run, by the clock; a tap puts the marker there. */

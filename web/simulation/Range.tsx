@@ -2,8 +2,8 @@ import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import type { Ranged } from "#model/simulation/range.ts";
-import { amountOf, lasting } from "#words/overTime.ts";
-import { useTimeRange } from "../openJob/useOverTime.ts";
+import { amountOf, formatDuration } from "#words/simulation.ts";
+import { useTimeRange } from "../openJob/useSimulation.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 
@@ -36,7 +36,7 @@ function Drawn({ job }: { job: JobDocument }) {
       ? si.toFixed(si < 9.5 ? 1 : 0)
       : which === "moved"
         ? amountOf(si, units)
-        : lasting(si);
+        : formatDuration(si);
   return (
     <section aria-label="How sure" aria-busy={kind === "working"} className="grid gap-1">
       {kind === "working" && (

@@ -1,6 +1,6 @@
 import { format } from "#contract/units/format.ts";
 import type { Answers } from "#core/simulation/answers.ts";
-import { lasting } from "#words/overTime.ts";
+import { formatDuration } from "#words/simulation.ts";
 import { localDay } from "../lib/clock.ts";
 import { edit, useJobStore } from "../openJob/jobStore.ts";
 import { useUnits } from "../state/settings.ts";
@@ -36,8 +36,8 @@ export function Stages({ stages }: { stages: NonNullable<Answers["stages"]> }) {
                   }
                 />
                 <span className="min-w-0 flex-1">
-                  Day {i + 1}: down to {format(to, "length", units)}, {lasting(pumping)} of pumping;
-                  then wait until the water outside is down too
+                  Day {i + 1}: down to {format(to, "length", units)}, {formatDuration(pumping)} of
+                  pumping; then wait until the water outside is down too
                 </span>
                 {ticked && <span className="text-[13px] text-soft">{ticked.on}</span>}
               </label>

@@ -1,8 +1,8 @@
 import type { PointerEvent } from "react";
 import { format } from "#contract/units/format.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
-import type { ToldRun } from "#model/simulation/told.ts";
-import { clockOf } from "#words/overTime.ts";
+import type { ToldRun } from "#model/simulation/result.ts";
+import { clockOf } from "#words/simulation.ts";
 import { bars, Mark, MarkerLine, MarkerSlider, points, Row, WIDE } from "../charts/rows.tsx";
 import { thinned } from "../charts/thinned.ts";
 import { useUnits } from "../state/settings.ts";

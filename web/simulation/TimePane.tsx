@@ -3,7 +3,7 @@ import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import { lastAtOrBefore } from "#core/numeric/sorted.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
-import type { ToldRun } from "#model/simulation/told.ts";
+import type { ToldRun } from "#model/simulation/result.ts";
 import { itemName } from "#words/items.ts";
 import {
   adviceWords,
@@ -12,11 +12,11 @@ import {
   clockOf,
   eventWords,
   troubleWords,
-} from "#words/overTime.ts";
-import { useFigureWorking } from "../derivation/FigureWorking.tsx";
+} from "#words/simulation.ts";
+import { useFigureDerivation } from "../derivation/FigureDerivation.tsx";
 import { BodyDrawing } from "../drawings/BodyDrawing.tsx";
 import { wallClock } from "../lib/clock.ts";
-import { useOverTime } from "../openJob/useOverTime.ts";
+import { useSimulation } from "../openJob/useSimulation.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Figure } from "../ui/Figure.tsx";
@@ -24,13 +24,13 @@ import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { EventList } from "./EventList.tsx";
 import { Range } from "./Range.tsx";
-import { RunWorking } from "./RunWorking.tsx";
+import { RunDerivation } from "./RunDerivation.tsx";
 import { Stages } from "./Stages.tsx";
 import { Strip } from "./Strip.tsx";
 
 /** The job over time: what is to be said of it, the strip, its figures and everything that happens. */
 export default function TimePane({ job }: { job: JobDocument }) {
-  const { kind, value, stale, error, again } = useOverTime(job);
+  const { kind, value, stale, error, again } = useSimulation(job);
   const units = useUnits();
   if (kind === "failed") {
     return <NotWorkedOut {...{ error, again }} className="p-3" />;
@@ -71,7 +71,7 @@ export default function TimePane({ job }: { job: JobDocument }) {
 function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocument }) {
   const units = useUnits();
   const { timeline, answers, span, troubles, pumps, bodies, watched } = run;
-  const show = useFigureWorking("time");
+  const show = useFigureDerivation("time");
   const called = useMemo(
     (): Called => ({
       pump: (k) => itemName(job.path, pumps[k] ?? "", units),
@@ -158,7 +158,7 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
       </dl>
       <Range job={job} />
       {answers.stages && answers.stages.length > 0 && <Stages stages={answers.stages} />}
-      <RunWorking answers={answers} />
+      <RunDerivation answers={answers} />
       <section aria-label="Events">
         <h2 className="text-[19px]">
           What happens <span className="text-soft">{timeline.events.length}</span>

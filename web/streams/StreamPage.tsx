@@ -3,7 +3,7 @@ import { type Remote, wrap } from "comlink";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { CHANNELS } from "#contract/streams/stream.ts";
-import { format, formatDoubtful } from "#contract/units/format.ts";
+import { format, formatUncertain } from "#contract/units/format.ts";
 import { shownUnit } from "#contract/units/units.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { steadinessOver } from "#core/measurement/steady.ts";
@@ -166,7 +166,7 @@ export default function StreamPage() {
                 <span className="plate text-[17px]">
                   {mean
                     ? quantity
-                      ? formatDoubtful(
+                      ? formatUncertain(
                           mean.value,
                           COVERAGE * mean.standardUncertainty,
                           quantity,

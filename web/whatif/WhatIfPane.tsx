@@ -5,9 +5,9 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import { applyChanges, type Variant } from "#model/job/changes.ts";
 import type { Column } from "#model/whatif/columns.ts";
 import { offersFor } from "#model/whatif/offers.ts";
-import { amountOf, lasting } from "#words/overTime.ts";
+import { amountOf, formatDuration } from "#words/simulation.ts";
 import { workOf } from "#words/well.ts";
-import { offerLabel } from "#words/whatIf.ts";
+import { offerLabel } from "#words/whatif.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { edit } from "../openJob/jobStore.ts";
 import { useLibraryPumps } from "../openJob/useChoice.ts";
@@ -157,7 +157,7 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
   });
   const flow = (si: number | undefined) =>
     si === undefined ? undefined : format(si, "flow", units);
-  const time = (si: number | undefined) => (si === undefined ? undefined : lasting(si));
+  const time = (si: number | undefined) => (si === undefined ? undefined : formatDuration(si));
   return [
     row("Delivered", ({ duty }) => flow(duty?.flow)),
     row("Total head", ({ duty }) => duty && format(duty.head, "head", units)),
@@ -193,7 +193,7 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
     row("Full after", ({ overTime }) => time(overTime?.full?.at)),
     row("Floor wet", ({ overTime }) =>
       overTime?.wet
-        ? lasting(overTime.wet.at)
+        ? formatDuration(overTime.wet.at)
         : overTime?.survives === undefined
           ? undefined
           : overTime.advice.some(({ code }) => code === "falls-behind")

@@ -2,7 +2,7 @@ import { useQueries, useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link, useParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { formatDoubtful } from "#contract/units/format.ts";
+import { formatUncertain } from "#contract/units/format.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import type { PumpYears, Visit, YearRow } from "#model/measurement/years.ts";
 import { ACCEPTANCE } from "#words/comparison.ts";
@@ -13,7 +13,7 @@ import { oneOf, revisionOf, testsOf } from "../api/queries.ts";
 import { useCalculation } from "../calculations/useCalculation.ts";
 import { YearsPlot } from "../charts/YearsPlot.tsx";
 import { pumpItems } from "../openJob/jobStore.ts";
-import { useDoubt } from "../openJob/useBand.ts";
+import { useUncertainty } from "../openJob/useBand.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
@@ -46,7 +46,7 @@ function Years({
   tests: readonly TestWithReadings[];
 }) {
   const units = useUnits();
-  const doubt = useDoubt(job);
+  const doubt = useUncertainty(job);
   const older = [...new Set(tests.map(revisionThen))].filter((own) => own > 0 && own !== revision);
   const jobs = useQueries({ queries: older.map((own) => revisionOf("jobs", id, own)) });
   const ready = jobs.every(({ isSuccess, isError }) => isSuccess || isError);
@@ -133,7 +133,7 @@ function Table({ own, units }: { own: PumpYears; units: "us" | "metric" }) {
               <td className="py-1 pr-4">{title}</td>
               <td className="py-1 pr-4 whitespace-nowrap">
                 {openFlow &&
-                  formatDoubtful(
+                  formatUncertain(
                     openFlow.value,
                     COVERAGE * openFlow.standardUncertainty,
                     "flow",

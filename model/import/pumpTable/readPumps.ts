@@ -3,7 +3,7 @@ import { fieldIssues } from "#contract/documents/issues.ts";
 import { type PumpDocument, pumpSchema, pumpVersions } from "#contract/documents/pump.ts";
 import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, toUnit, UNITS, type UnitSystem } from "#contract/units/units.ts";
-import { fromSticker, fromThreePoints, STICKER_DOUBT } from "#core/pump/curveFrom.ts";
+import { fromSticker, fromThreePoints, STICKER_UNCERTAINTY } from "#core/pump/curveFrom.ts";
 import { cellOf, csvOf } from "../csv.ts";
 import { CURVE_COLUMNS, type CurveColumn } from "./columns.ts";
 import { PLATE_FIELDS, type PlateField, valueAt, withValue } from "./fields.ts";
@@ -283,7 +283,7 @@ function curveOf(
   if (flow !== undefined && head !== undefined && flow > 0 && head > 0) {
     return {
       points: fromSticker(flow, head),
-      curveDoubt: STICKER_DOUBT,
+      curveDoubt: STICKER_UNCERTAINTY,
       curve: { from: "sticker" },
     };
   }

@@ -4,7 +4,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FOOT } from "#core/quantity/constants.ts";
 import { WIND } from "#model/irrigation/usual.ts";
-import { agreementWords, CAN_REFUSED, depthOf, evennessWords, rateOf } from "#words/watering.ts";
+import { agreementWords, CAN_REFUSED, depthOf, evennessWords, rateOf } from "#words/irrigation.ts";
 import { CansDrawing } from "../../drawings/CansDrawing.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { useUnits } from "../../state/settings.ts";
@@ -14,12 +14,12 @@ import { Plus, Trash2 } from "../../ui/icons.ts";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
 import { editField, setField } from "./field.ts";
-import type { ToldProps } from "./toldProps.ts";
+import type { ToldProps } from "./resultProps.ts";
 
 type Cans = NonNullable<FieldDocument["cans"]>;
 
 /** How evenly it fell, what that adds up to, and beside what the line says. */
-export function CansTold({ job, told }: ToldProps) {
+export function CansResults({ job, told }: ToldProps) {
   const units = useUnits();
   const { cans, guns } = told;
   if (!cans) {

@@ -4,10 +4,10 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import type { DayStep } from "#core/irrigation/dayPlan.ts";
 import { GALLON } from "#core/quantity/constants.ts";
+import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { COOLING, FILLING, MOVE, PRIME, START } from "#model/irrigation/usual.ts";
-import type { WateringTold } from "#model/irrigation/watering.ts";
 import { duration } from "#words/duration.ts";
-import { clockAt, dayRefused, stepWords } from "#words/watering.ts";
+import { dayRefused, formatClock, stepWords } from "#words/irrigation.ts";
 import { ClockField } from "../../jobFields/ClockField.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";
@@ -23,10 +23,10 @@ import { toast } from "../../ui/toast.ts";
 import { useLongList } from "../../ui/useLongList.ts";
 import { Figure } from "./Figure.tsx";
 import { editField, setIn } from "./field.ts";
-import type { ToldProps } from "./toldProps.ts";
+import type { ToldProps } from "./resultProps.ts";
 
 /** The day by the clock: sets, moves, fuel stops, waits. */
-export function DayTold({ job, told }: ToldProps) {
+export function DayResults({ job, told }: ToldProps) {
   const { day, timing } = told;
   const own = job.field?.day ?? {};
   if (!timing || !day) {
@@ -55,10 +55,10 @@ export function DayTold({ job, told }: ToldProps) {
       <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4" data-testid="day-figures">
         <Figure
           name={own.at ? `From set ${own.at.set + 1}` : "Begins"}
-          value={clockAt(first)}
+          value={formatClock(first)}
           note={dayName(dayOf)}
         />
-        <Figure name="Done" value={clockAt(day.end)} note={dayName(dayOf, day.end)} />
+        <Figure name="Done" value={formatClock(day.end)} note={dayName(dayOf, day.end)} />
         <Figure name="Running" value={duration(day.running)} />
         {told.drive.kind === "engine" && <Figure name="Fuel stops" value={day.fuelStops} />}
       </dl>
@@ -181,7 +181,7 @@ function StepList({ steps }: { steps: readonly DayStep[] }) {
             className="flex items-baseline gap-3 border-b border-rule py-1.5"
           >
             <span className="plate w-32 shrink-0 text-right text-[18px]">
-              {clockAt(step.from)}–{clockAt(step.to).replace(/^\+\d+ d /, "")}
+              {formatClock(step.from)}–{formatClock(step.to).replace(/^\+\d+ d /, "")}
             </span>
             <span className="min-w-0">
               {step.kind === "run" ? (
@@ -216,7 +216,7 @@ export function DayFields({
 }: {
   job: JobDocument;
   field: FieldDocument;
-  told: WateringTold | undefined;
+  told: IrrigationResult | undefined;
 }) {
   const units = useUnits();
   const day = field.day ?? {};

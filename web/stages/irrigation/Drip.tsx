@@ -11,7 +11,7 @@ import {
   grainOf,
   groundOf,
   rateOf,
-} from "#words/watering.ts";
+} from "#words/irrigation.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { visit } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";
@@ -22,7 +22,7 @@ import { Said } from "../../ui/Said.tsx";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
 import { setField } from "./field.ts";
-import type { ToldProps } from "./toldProps.ts";
+import type { ToldProps } from "./resultProps.ts";
 
 type Drip = NonNullable<FieldDocument["drip"]>;
 
@@ -33,7 +33,7 @@ const FIRST: Drip = {
 };
 
 /** What a drip zone takes, how even it is, and what it must be fed through. */
-export function DripTold({ job, told }: ToldProps) {
+export function DripResults({ job, told }: ToldProps) {
   const units = useUnits();
   const { drip } = told;
   if (!drip) {

@@ -3,8 +3,8 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import { SPACING, type Wind } from "#core/irrigation/sets.ts";
 import { FOOT } from "#core/quantity/constants.ts";
+import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { DEPTH, WIND } from "#model/irrigation/usual.ts";
-import type { WateringTold } from "#model/irrigation/watering.ts";
 import { sideName } from "../../drawings/FieldDrawing.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";
@@ -30,7 +30,7 @@ export function FieldFields({
 }: {
   job: JobDocument;
   field: FieldDocument;
-  told: WateringTold | undefined;
+  told: IrrigationResult | undefined;
 }) {
   const { ground, keepOff = [] } = field;
   // Ten feet where feet are read are three metres and a bit: sides come out round in either.

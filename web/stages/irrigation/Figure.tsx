@@ -1,6 +1,6 @@
 import type { ComponentProps } from "react";
-import type { WateringFigure } from "#model/irrigation/derivations.ts";
-import { useFigureWorking } from "../../derivation/FigureWorking.tsx";
+import type { IrrigationFigure } from "#model/irrigation/derivations.ts";
+import { useFigureDerivation } from "../../derivation/FigureDerivation.tsx";
 import { Figure as PlainFigure } from "../../ui/Figure.tsx";
 
 /** A figure of the watering; one that has a working opens it. */
@@ -9,11 +9,11 @@ export function Figure({
   gun,
   ...rest
 }: Omit<ComponentProps<typeof PlainFigure>, "onShow"> & {
-  working?: WateringFigure;
+  working?: IrrigationFigure;
   /** number of the gun it is of */
   gun?: number;
 }) {
-  const show = useFigureWorking("water");
+  const show = useFigureDerivation("water");
   return (
     <PlainFigure
       {...rest}

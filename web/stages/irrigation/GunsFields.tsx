@@ -7,7 +7,7 @@ import { coefficientOfChart } from "#core/irrigation/gun.ts";
 import { findGun, GUNS, outletOf } from "#core/irrigation/guns.ts";
 import { gunsOf, withOneGun, withSecondGun } from "#core/irrigation/gunsOnLine.ts";
 import type { NozzleOutlet, PathItem } from "#core/line/path.ts";
-import type { WateringTold } from "#model/irrigation/watering.ts";
+import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { api, newId, Refused } from "../../api/client.ts";
 import { FIRM, theFirm } from "../../api/queries.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
@@ -30,7 +30,7 @@ export function GunsFields({
 }: {
   job: JobDocument;
   field: FieldDocument;
-  told: WateringTold | undefined;
+  told: IrrigationResult | undefined;
 }) {
   const guns = gunsOf(job.path as PathItem[]);
   const setPath = (path: PathItem[] | undefined) =>

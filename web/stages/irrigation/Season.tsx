@@ -4,11 +4,11 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { Season } from "#core/irrigation/season.ts";
 import { ACRE } from "#core/quantity/constants.ts";
+import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { DRIP_LOSS, LOSS, WEEKLY } from "#model/irrigation/usual.ts";
-import type { WateringTold } from "#model/irrigation/watering.ts";
 import { duration } from "#words/duration.ts";
-import { amountOf } from "#words/overTime.ts";
-import { depthOf } from "#words/watering.ts";
+import { depthOf } from "#words/irrigation.ts";
+import { amountOf } from "#words/simulation.ts";
 import { theFirm } from "../../api/queries.ts";
 import { Usual } from "../../jobFields/Usual.tsx";
 import { visit } from "../../openJob/jobStore.ts";
@@ -20,10 +20,10 @@ import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import { Figure } from "./Figure.tsx";
 import { setIn } from "./field.ts";
-import type { ToldProps } from "./toldProps.ts";
+import type { ToldProps } from "./resultProps.ts";
 
 /** The season week by week, and what it costs; by guns and by drip side by side. */
-export function SeasonTold({ job, told }: ToldProps) {
+export function SeasonResults({ job, told }: ToldProps) {
   const units = useUnits();
   const { season, drive } = told;
   const own = job.field?.season ?? {};
@@ -176,7 +176,7 @@ export function SeasonFields({
 }: {
   job: JobDocument;
   field: FieldDocument;
-  told: WateringTold | undefined;
+  told: IrrigationResult | undefined;
 }) {
   const units = useUnits();
   const firm = useQuery(theFirm);

@@ -1,6 +1,6 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import type { WateringTold } from "#model/irrigation/watering.ts";
+import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { without } from "../../lib/without.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";
@@ -9,7 +9,13 @@ import { Plus, Trash2 } from "../../ui/icons.ts";
 import { setField } from "./field.ts";
 
 /** Throws that were taken by tape or paces, with the pressure that stood at the gun. */
-export function Throws({ field, told }: { field: FieldDocument; told: WateringTold | undefined }) {
+export function Throws({
+  field,
+  told,
+}: {
+  field: FieldDocument;
+  told: IrrigationResult | undefined;
+}) {
   const throws = field.throws ?? [];
   const first = told?.guns[0];
   const set = (next: typeof throws) => setField({ throws: next.length > 0 ? next : undefined });

@@ -1,5 +1,5 @@
 /** The views of a watering, in the order of the work. */
-export const GROUND_VIEWS = [
+export const IRRIGATION_VIEWS = [
   { value: "guns", name: "Guns" },
   { value: "field", name: "Field" },
   { value: "day", name: "Day" },
@@ -9,4 +9,4 @@ export const GROUND_VIEWS = [
   { value: "read", name: "Worked back" },
   { value: "what-if", name: "What if" },
 ] as const;
-export type GroundView = (typeof GROUND_VIEWS)[number]["value"];
+export type IrrigationView = (typeof IRRIGATION_VIEWS)[number]["value"];

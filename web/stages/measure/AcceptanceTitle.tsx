@@ -1,5 +1,5 @@
 import type { Acceptance } from "#core/measurement/acceptance.ts";
-import type { Kept } from "#core/measurement/promise.ts";
+import type { Kept } from "#core/measurement/prediction.ts";
 import { ACCEPTANCE } from "#words/comparison.ts";
 import { CircleCheck, CircleQuestionMark, OctagonX, TriangleAlert } from "../../ui/icons.ts";
 

@@ -3,7 +3,7 @@ import { formatPercent } from "#contract/units/format.ts";
 import type { Comparison } from "#core/measurement/acceptance.ts";
 import type { Reach } from "#core/measurement/reach.ts";
 import { comparisonWords } from "#words/comparison.ts";
-import { doubtName, parted, shrinkWords } from "#words/fieldTests.ts";
+import { parted, shrinkWords, uncertaintyName } from "#words/fieldTests.ts";
 import { useInstruments } from "../../instruments/useInstruments.ts";
 import { useUnits } from "../../state/settings.ts";
 import { AcceptanceTitle } from "./AcceptanceTitle.tsx";
@@ -44,7 +44,7 @@ export function ComparisonCard({
         <ul>
           {budget.map(({ of, share }) => (
             <li key={of} className="flex justify-between">
-              <span>{doubtName(of)}</span>
+              <span>{uncertaintyName(of)}</span>
               <span>{formatPercent(share)}</span>
             </li>
           ))}

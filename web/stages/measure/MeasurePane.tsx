@@ -3,7 +3,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { formatDoubtful } from "#contract/units/format.ts";
+import { formatUncertain } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { Band } from "#core/condition/uncertainty.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
@@ -14,7 +14,7 @@ import { lineKnown } from "#model/job/assumed.ts";
 import type { JobSolution } from "#model/job/solveJob.ts";
 import { electricOf, needleAt } from "#model/measurement/fieldTests.ts";
 import {
-  comparePromise,
+  comparePrediction,
   compareReading,
   type NotOfOne,
   pointOf,
@@ -22,14 +22,14 @@ import {
   reachOfJob,
   standingPumps,
 } from "#model/measurement/readings.ts";
-import { judgementOf, keptPromise, promiseWords } from "#words/comparison.ts";
+import { judgementOf, keptPrediction, predictionWords } from "#words/comparison.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { electricWords } from "#words/fieldTests.ts";
 import { testsOf } from "../../api/queries.ts";
 import { shrinkHeads } from "../../lib/heads.ts";
 import { outletItems } from "../../openJob/jobStore.ts";
 import type { Owner } from "../../openJob/owner.ts";
-import { useDoubt } from "../../openJob/useBand.ts";
+import { useUncertainty } from "../../openJob/useBand.ts";
 import { useHeld } from "../../outbox/useHeld.ts";
 import { useUnits } from "../../state/settings.ts";
 import type { ChannelNow } from "../../streams/LivePanel.tsx";
@@ -41,7 +41,7 @@ import { toast } from "../../ui/toast.ts";
 import { besides } from "./besides.ts";
 import { ComparisonCard } from "./ComparisonCard.tsx";
 import { fileReading, withHeld } from "./fileReading.ts";
-import { PromiseCard } from "./PromiseCard.tsx";
+import { PredictionCard } from "./PredictionCard.tsx";
 import { DischargePart } from "./reading/DischargePart.tsx";
 import { FlowPart } from "./reading/FlowPart.tsx";
 import { PicturesPart } from "./reading/PicturesPart.tsx";
@@ -159,7 +159,7 @@ export default function MeasurePane({
     setAlso(true);
     void navigate({ pathname, search }, { replace: true, state: null });
   }, [window]);
-  const doubt = useDoubt(job);
+  const doubt = useUncertainty(job);
   const { limits } = today.document;
   const todays = all.find((test) => test.id === today.id);
   const [picked, setPicked] = useState<string>();
@@ -185,7 +185,7 @@ export default function MeasurePane({
   }, [solved, sweep, place, afterItemId, dial]);
   const promise = useMemo(
     () =>
-      result.kind === "ready" ? comparePromise(solved, result.reading, band, doubt) : undefined,
+      result.kind === "ready" ? comparePrediction(solved, result.reading, band, doubt) : undefined,
     [result, solved, band, doubt],
   );
   // More flow than the line can pass makes a gauge's verdict worthless too.
@@ -219,7 +219,7 @@ export default function MeasurePane({
       if (result.kind !== "ready") return;
       const judged = comparison
         ? judgementOf(comparison, draft.takenAt, units)
-        : promise && keptPromise(promise, draft.takenAt, units);
+        : promise && keptPrediction(promise, draft.takenAt, units);
       const reading = { ...result.reading, ...(judged && { judged }) };
       const filed = await fileReading(id, today, draft.id, reading);
       replace(nextDraft(draft));
@@ -368,7 +368,7 @@ export default function MeasurePane({
           ) : (
             <div className="grid gap-3">
               {promise ? (
-                <PromiseCard promise={promise} />
+                <PredictionCard promise={promise} />
               ) : (
                 <p className="plate text-3xl">{flowWords(result.reading.flow, units)}</p>
               )}
@@ -447,7 +447,7 @@ export default function MeasurePane({
           result.kind !== "ready" || comparison
             ? undefined
             : promise
-              ? promiseWords(promise, units).sentence
+              ? predictionWords(promise, units).sentence
               : "Nothing was promised here to hold it against; it can be filed."
         }
         lacks={refused ?? (result.kind === "lacks" ? result.what : "")}
@@ -473,5 +473,5 @@ const NOT_OF_ONE: Record<NotOfOne, string> = {
 /** A measured flow with its doubt, said as soon as there is one. */
 function flowWords(flow: ReadingDocument["flow"], units: UnitSystem): string {
   const { value, standardUncertainty } = measuredFlow(flow);
-  return formatDoubtful(value, COVERAGE * standardUncertainty, "flow", units);
+  return formatUncertain(value, COVERAGE * standardUncertainty, "flow", units);
 }

@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { formatDoubtful } from "#contract/units/format.ts";
+import { formatUncertain } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { locate } from "#core/line/path.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
@@ -57,7 +57,7 @@ function whatWasSaid(
   return {
     ran,
     title: another ? "Taken with another pump" : "Not compared",
-    measured: `Measured ${formatDoubtful(value, COVERAGE * standardUncertainty, "flow", units)}.`,
+    measured: `Measured ${formatUncertain(value, COVERAGE * standardUncertainty, "flow", units)}.`,
   };
 }
 

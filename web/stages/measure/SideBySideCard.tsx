@@ -1,4 +1,4 @@
-import { formatDoubtful } from "#contract/units/format.ts";
+import { formatUncertain } from "#contract/units/format.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import type { Estimate } from "#core/measurement/instruments.ts";
 import type { SetupsCompared } from "#model/measurement/sideBySide.ts";
@@ -12,7 +12,7 @@ export function SideBySideCard({ compared }: { compared: SetupsCompared }) {
   const units = useUnits();
   const { first, second, rows } = compared;
   const say = ({ value, standardUncertainty }: Estimate, of: keyof typeof QUANTITY) =>
-    formatDoubtful(value, COVERAGE * standardUncertainty, QUANTITY[of], units);
+    formatUncertain(value, COVERAGE * standardUncertainty, QUANTITY[of], units);
   return (
     <article aria-label={`${second} beside ${first}`}>
       <p className="plate text-2xl leading-tight">

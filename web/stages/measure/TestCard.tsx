@@ -3,7 +3,13 @@ import { formatPercent } from "#contract/units/format.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { reachOf } from "#core/measurement/reach.ts";
 import type { Judged, KeptReading } from "#model/measurement/fieldTests.ts";
-import { doubtName, levelWords, partingWords, shrinkWords, wholeWords } from "#words/fieldTests.ts";
+import {
+  levelWords,
+  partingWords,
+  shrinkWords,
+  uncertaintyName,
+  wholeWords,
+} from "#words/fieldTests.ts";
 import { itemName } from "#words/items.ts";
 import { useInstruments } from "../../instruments/useInstruments.ts";
 import { useUnits } from "../../state/settings.ts";
@@ -57,7 +63,7 @@ export function TestCard({
             <ul>
               {whole.budget.map(({ of, share }) => (
                 <li key={of} className="flex justify-between">
-                  <span>{doubtName(of)}</span>
+                  <span>{uncertaintyName(of)}</span>
                   <span>{formatPercent(share)}</span>
                 </li>
               ))}

@@ -1,5 +1,5 @@
 import type { Acceptance } from "#core/measurement/acceptance.ts";
-import type { Kept } from "#core/measurement/promise.ts";
+import type { Kept } from "#core/measurement/prediction.ts";
 import { ACCEPTANCE } from "#words/comparison.ts";
 
 /** On a phone the verdict stays in sight while the reading is typed. */

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { CAUTIONS, type Caution } from "#contract/documents/fieldTest.ts";
+import { SAFETY_CHECKLIST, type SafetyItem } from "#contract/documents/fieldTest.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import { gradeApplies, type Pump, toleranceOf } from "#core/pump/pump.ts";
-import { CAUTION_WORDS, cautionsFor } from "#words/fieldTests.ts";
-import { allUnits } from "../../api/queries.ts";
+import { SAFETY_CHECKLIST_WORDS, safetyChecklistFor } from "#words/fieldTests.ts";
+import { allPumpAssets } from "../../api/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { PercentField, SelectField, TextField } from "../../ui/Fields.tsx";
 import type { AboutVisit } from "./reading/readingDraft.ts";
@@ -26,11 +26,11 @@ export function VisitDetails({
   onChange: (about: AboutVisit) => void;
 }) {
   const ticked = about.cautions ?? [];
-  const offered = cautionsFor(pump?.drive);
+  const offered = safetyChecklistFor(pump?.drive);
   const set = (by: Partial<AboutVisit>) => onChange({ ...about, ...by });
-  const tick = (caution: Caution, done: boolean) =>
+  const tick = (caution: SafetyItem, done: boolean) =>
     set({
-      cautions: CAUTIONS.filter((own) => (own === caution ? done : ticked.includes(own))),
+      cautions: SAFETY_CHECKLIST.filter((own) => (own === caution ? done : ticked.includes(own))),
     });
   const { limits } = about;
   const tolerance = pump && toleranceOf(pump);
@@ -54,7 +54,7 @@ export function VisitDetails({
                   checked={ticked.includes(caution)}
                   onChange={(event) => tick(caution, event.target.checked)}
                 />
-                {CAUTION_WORDS[caution]}
+                {SAFETY_CHECKLIST_WORDS[caution]}
               </label>
             </li>
           ))}
@@ -133,7 +133,7 @@ function WhichUnit({
   about: AboutVisit;
   onChange: (about: AboutVisit) => void;
 }) {
-  const units = useQuery(allUnits);
+  const units = useQuery(allPumpAssets);
   const own = (units.data ?? []).filter(({ document }) => document.pumpId === pump.id);
   if (own.length === 0) return null;
   return (

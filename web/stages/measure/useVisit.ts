@@ -11,7 +11,7 @@ import {
 import type { TestWithReadings } from "../../api/client.ts";
 import { type Calculation, useCalculation } from "../../calculations/useCalculation.ts";
 import type { AsInstalled } from "../../charts/CurvePlot.tsx";
-import { useDoubt } from "../../openJob/useBand.ts";
+import { useUncertainty } from "../../openJob/useBand.ts";
 import { useSolvable } from "../../openJob/useSolvable.ts";
 
 /** What the readings of one visit say together, worked out beside the page. */
@@ -25,7 +25,7 @@ export interface VisitInView {
 }
 
 export function useVisit(job: JobDocument, test: TestWithReadings | undefined): VisitInView {
-  const doubt = useDoubt(job);
+  const doubt = useUncertainty(job);
   const readings = useReadings(test);
   const limits = test?.document.limits;
   const calculation = useCalculation("judged", [useSolvable(job), readings, doubt, limits]);
@@ -55,7 +55,7 @@ export function useSweep(
   test: TestWithReadings | undefined,
   place: number,
 ): SweepState | undefined {
-  const doubt = useDoubt(job);
+  const doubt = useUncertainty(job);
   const readings = useReadings(test);
   const { site } = job;
   return useMemo(

@@ -13,7 +13,7 @@ import {
   withSourceBody,
 } from "#model/simulation/begin.ts";
 import { troublesOf } from "#model/simulation/troubles.ts";
-import { amountOf, troubleWords } from "#words/overTime.ts";
+import { amountOf, troubleWords } from "#words/simulation.ts";
 import { BodyDrawing } from "../../drawings/BodyDrawing.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, outletItems, visit } from "../../openJob/jobStore.ts";

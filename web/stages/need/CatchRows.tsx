@@ -1,6 +1,6 @@
 import type { Need } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { RUNOFF } from "#model/demand/need.ts";
+import { RUNOFF } from "#model/demand/demand.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { visit } from "../../openJob/jobStore.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";

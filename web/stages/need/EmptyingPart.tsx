@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { liftingOfSource } from "#model/simulation/uplift.ts";
-import { adviceWords, RELIEF_VALVE, upliftUnknownWords } from "#words/overTime.ts";
+import { adviceWords, RELIEF_VALVE, upliftUnknownWords } from "#words/simulation.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, visit } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";

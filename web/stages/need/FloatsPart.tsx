@@ -3,7 +3,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { alarmFor, nextFloat } from "#model/simulation/begin.ts";
 import { troublesOf } from "#model/simulation/troubles.ts";
 import { itemName } from "#words/items.ts";
-import { troubleWords } from "#words/overTime.ts";
+import { troubleWords } from "#words/simulation.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, pumpItems } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";

@@ -1,8 +1,14 @@
 import type { JobDocument, Need } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
-import { flowOfNeed, PER_HEAD, USUAL_HOURS, USUAL_IN_HAND, withNeed } from "#model/demand/need.ts";
-import { inBuckets } from "#words/overTime.ts";
+import {
+  flowOfDemand,
+  PER_HEAD,
+  USUAL_HOURS,
+  USUAL_IN_HAND,
+  withDemand,
+} from "#model/demand/demand.ts";
+import { inBuckets } from "#words/simulation.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { WantedFlow } from "../../jobFields/WantedFlow.tsx";
 import { edit, visit } from "../../openJob/jobStore.ts";
@@ -26,8 +32,8 @@ export function NeedPart({ job }: { job: JobDocument }) {
   const units = useUnits();
   const { need, wantedFlow } = job;
   const way: Way = need && need.kind in WAYS ? (need.kind as Way) : "typed";
-  const set = (next: Need) => edit((j) => withNeed(j, next));
-  const found = flowOfNeed(need);
+  const set = (next: Need) => edit((j) => withDemand(j, next));
+  const found = flowOfDemand(need);
   const flow = (si: number) => format(si, "flow", units);
   return (
     <section aria-label="How much water" className="grid gap-2 rounded border border-rule p-2">

@@ -1,7 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { levelsOf, type WaterLevel } from "#core/line/path.ts";
-import { doubtOf } from "#model/job/assumed.ts";
+import { uncertaintyOf } from "#model/job/assumed.ts";
 import { AssumedList } from "../../jobFields/AssumedList.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { PlaceFields, withKnown } from "../../jobFields/PlaceFields.tsx";
@@ -202,9 +202,9 @@ function tankOr(
 
 /** How sure the inputs are: what the likely range of the duty is drawn from. */
 function DoubtPart({ job }: { job: JobDocument }) {
-  const doubt = doubtOf(job);
+  const doubt = uncertaintyOf(job);
   const set = (patch: Partial<typeof doubt>) =>
-    edit((j) => ({ ...j, doubt: { ...doubtOf(j), ...patch } }));
+    edit((j) => ({ ...j, doubt: { ...uncertaintyOf(j), ...patch } }));
   return (
     <fieldset className="grid grid-cols-2 gap-2 sm:grid-cols-4">
       <legend className="plate pb-1 text-[17px]">How sure these are</legend>

@@ -6,7 +6,7 @@ import { USUAL_GRATE } from "#core/pipe/grate.ts";
 import { MANNING_N } from "#core/pipe/manning.ts";
 import { jetForce, type Run, type RunAtWork, yardAtWork } from "#model/demand/yard.ts";
 import { GRAVEL } from "#model/simulation/begin.ts";
-import { amountOf } from "#words/overTime.ts";
+import { amountOf } from "#words/simulation.ts";
 import { newId } from "../../api/client.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, visit } from "../../openJob/jobStore.ts";

@@ -5,12 +5,12 @@ import { format, formatPercent } from "#contract/units/format.ts";
 import { ZERO_CELSIUS } from "#core/quantity/constants.ts";
 import { type Driving, drivingOf, USUAL_AIR } from "#model/selection/driving.ts";
 import { PUMP_KINDS, pumpsName } from "#words/items.ts";
-import { lasting } from "#words/overTime.ts";
+import { formatDuration } from "#words/simulation.ts";
 import { SpeedPlot } from "../../charts/SpeedPlot.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, editItem, pumpItems } from "../../openJob/jobStore.ts";
 import { useLibraryPumps } from "../../openJob/useChoice.ts";
-import { useInTime } from "../../openJob/useOverTime.ts";
+import { useSimulatedJob } from "../../openJob/useSimulation.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Figure } from "../../ui/Figure.tsx";
@@ -29,7 +29,7 @@ export default function DrivingPane({
   const rows = pumpItems(job.path);
   const item = rows.find(({ id }) => id === selected) ?? rows[0];
   const library = useLibraryPumps(job.pumps);
-  const asked = useInTime(job);
+  const asked = useSimulatedJob(job);
   const itemId = item?.id;
   const driving = useMemo(
     () => (itemId === undefined ? undefined : drivingOf(asked, itemId, library)),
@@ -235,7 +235,7 @@ function EngineDrive({
               note="about, common practice"
             />
             {engine.tankLasts !== undefined && (
-              <Figure name="A tank lasts" value={lasting(engine.tankLasts)} />
+              <Figure name="A tank lasts" value={formatDuration(engine.tankLasts)} />
             )}
             {flow !== undefined && (
               <Figure

@@ -12,9 +12,9 @@ import { MERITS, WEIGHINGS, type Weighing } from "#core/selection/weights.ts";
 import { otherwise } from "#model/import/pumpPlate.ts";
 import { arrangementOf, type Chosen, withArrangement } from "#model/selection/choose.ts";
 import { checkWords } from "#words/checks.ts";
-import { MERIT_WORDS, reasonOf, TOGETHER, WEIGHING_WORDS } from "#words/choosing.ts";
 import { PUMP_KINDS } from "#words/items.ts";
-import { lasting } from "#words/overTime.ts";
+import { MERIT_WORDS, reasonOf, TOGETHER, WEIGHING_WORDS } from "#words/selection.ts";
+import { formatDuration } from "#words/simulation.ts";
 import { api } from "../../api/client.ts";
 import { allPumps } from "../../api/queries.ts";
 import { edit } from "../../openJob/jobStore.ts";
@@ -419,8 +419,8 @@ function timeOf({ run, fit }: Chosen, units: UnitSystem): string | undefined {
   if (!run || fit?.kind !== "ranked") return undefined;
   const { starts, dry, full, survives } = run;
   return [
-    ...(dry === undefined ? [] : [`dry after ${lasting(dry)}`]),
-    ...(full === undefined ? [] : [`full after ${lasting(full)}`]),
+    ...(dry === undefined ? [] : [`dry after ${formatDuration(dry)}`]),
+    ...(full === undefined ? [] : [`full after ${formatDuration(full)}`]),
     ...(starts ? [`up to ${starts.most.toFixed(0)} starts an hour of ${starts.limit}`] : []),
     ...(survives === undefined ? [] : [`holds ${format(survives, "flow", units)}`]),
   ].join(", ");

@@ -142,7 +142,7 @@ const LESS = 2;
 const MORE = 2;
 
 /** Every size with what reaches the motor, and the cheapest that passes. */
-export function CableTold({ job, told }: ToldProps) {
+export function CableResults({ job, told }: ToldProps) {
   const units = useUnits();
   const { cable } = told;
   const { motor, rows, choice, chosen } = cable;

@@ -1,10 +1,10 @@
 import type { JobDocument, WellDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { format, formatDoubtful } from "#contract/units/format.ts";
+import { format, formatUncertain } from "#contract/units/format.ts";
 import { standingOf } from "#model/well/settle.ts";
-import type { Guarded, WellTold } from "#model/well/well.ts";
+import type { Guarded, WellResult } from "#model/well/well.ts";
 import { duration } from "#words/duration.ts";
-import { amountOf } from "#words/overTime.ts";
+import { amountOf } from "#words/simulation.ts";
 import { fitWords, litres, seasonName, spell } from "#words/well.ts";
 import { DrawdownPlot } from "../../charts/DrawdownPlot.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
@@ -20,7 +20,7 @@ import { Figure } from "./Figure.tsx";
 import type { ToldProps } from "./props.ts";
 
 /** What a well gives, how far pumping draws it down, and where the pump may hang. */
-export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument }) {
+export function HoleResults({ job, told, typed }: ToldProps & { typed: JobDocument }) {
   const units = useUnits();
   const { seasons, casing, window, guarded } = told;
   const dry = seasons[0];
@@ -96,7 +96,7 @@ export function HoleTold({ job, told, typed }: ToldProps & { typed: JobDocument 
 }
 
 /** The pumping test, step by step, and the curve through it. */
-function Test({ job, told }: { job: JobDocument; told: WellTold }) {
+function Test({ job, told }: { job: JobDocument; told: WellResult }) {
   const units = useUnits();
   const steps = job.well?.steps ?? [];
   const said = fitWords(told.fit, units);
@@ -194,7 +194,7 @@ function Seasons({
   seasons,
   flowWanted,
 }: {
-  seasons: WellTold["seasons"];
+  seasons: WellResult["seasons"];
   flowWanted: number | undefined;
 }) {
   const units = useUnits();
@@ -226,7 +226,7 @@ function Seasons({
                   ? "–"
                   : doubt === undefined
                     ? length(drawdown)
-                    : formatDoubtful(drawdown, doubt, "length", units)}
+                    : formatUncertain(drawdown, doubt, "length", units)}
               </td>
               <td className="px-1.5">{flow === undefined ? "–" : format(flow, "flow", units)}</td>
               <td className="px-1.5">

@@ -210,7 +210,7 @@ function Group({
 }
 
 /** What each of them gives, and what it costs against the pump the job has. */
-export function OtherTold({ job, told }: ToldProps) {
+export function OtherResults({ job, told }: ToldProps) {
   const units = useUnits();
   const { suction, hand, jets, air, pulse, own } = told.others;
   const head = (si: number) => format(si, "head", units);

@@ -86,7 +86,7 @@ function HangAt({ depth }: { depth: number }) {
 }
 
 /** The window and its reasons, what cools the motor, what the pipe holds and what hangs on it. */
-export function PipeTold({ job, told }: ToldProps) {
+export function PipeResults({ job, told }: ToldProps) {
   const units = useUnits();
   const { window, dropPipe, parts } = told;
   // What the hanging pipe holds is told run by run in its table, with what to hang it on instead.

@@ -2,8 +2,8 @@ import type { TankDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { GALLON } from "#core/quantity/constants.ts";
-import { PRE_CHARGE_UNDER, type PreChargeSchool } from "#core/well/pressureTank.ts";
-import type { AtUse, SchoolTold } from "#model/well/tank.ts";
+import { PRE_CHARGE_UNDER, type PreChargeMethod } from "#core/well/pressureTank.ts";
+import type { AtUse, MethodResult } from "#model/well/tank.ts";
 import { tankOf, valveOf } from "#model/well/usual.ts";
 import { leastFlowWords, litres, spell, tankWords } from "#words/well.ts";
 import { StartsPlot } from "../../charts/StartsPlot.tsx";
@@ -15,7 +15,7 @@ import { setTank } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
 import type { FieldProps, ToldProps } from "./props.ts";
 
-const SCHOOLS: Record<PreChargeSchool, { us: string; metric: string }> = {
+const SCHOOLS: Record<PreChargeMethod, { us: string; metric: string }> = {
   "2-psi-under": { us: "2 psi under, common pump", metric: "14 kPa under, common pump" },
   "5-psi-under": { us: "5 psi under, soft start", metric: "34 kPa under, soft start" },
 };
@@ -71,9 +71,9 @@ export function TankFields({ job }: FieldProps) {
           label="Air below the cut-in"
           visibleLabel
           value={tank.school}
-          onChange={(school) => setTank({ school: school as PreChargeSchool })}
+          onChange={(school) => setTank({ school: school as PreChargeMethod })}
         >
-          {(Object.keys(PRE_CHARGE_UNDER) as PreChargeSchool[]).map((school) => (
+          {(Object.keys(PRE_CHARGE_UNDER) as PreChargeMethod[]).map((school) => (
             <option key={school} value={school}>
               {SCHOOLS[school][units]}
             </option>
@@ -116,7 +116,7 @@ export function TankFields({ job }: FieldProps) {
 }
 
 /** What the tank gives, how often the pump starts over all use, and the valve's school beside it. */
-export function TankTold({ told }: ToldProps) {
+export function TankResults({ told }: ToldProps) {
   const units = useUnits();
   const { tank: own } = told;
   const { switched, valved, schools, tank, startsLimit } = own;
@@ -195,7 +195,7 @@ export function TankTold({ told }: ToldProps) {
 }
 
 /** The two schools side by side, at four uses. */
-function Schools({ switched, valved }: { switched: SchoolTold; valved: SchoolTold }) {
+function Schools({ switched, valved }: { switched: MethodResult; valved: MethodResult }) {
   const units = useUnits();
   const cell = (at: AtUse) => ({
     pipe: format(at.pipe, "pressure", units),

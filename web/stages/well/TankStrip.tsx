@@ -4,9 +4,9 @@ import { format } from "#contract/units/format.ts";
 import { lastAtOrBefore } from "#core/numeric/sorted.ts";
 import type { PressureTank } from "#core/well/pressureTank.ts";
 import type { TankDay } from "#core/well/tankDay.ts";
-import type { TapTold } from "#model/well/day.ts";
+import type { TapResult } from "#model/well/day.ts";
 import { topOf } from "#model/well/settle.ts";
-import type { WellTold } from "#model/well/well.ts";
+import type { WellResult } from "#model/well/well.ts";
 import { clock, litres } from "#words/well.ts";
 import { bars, Mark, MarkerLine, MarkerSlider, points, Row, WIDE } from "../../charts/rows.tsx";
 import { thinned } from "../../charts/thinned.ts";
@@ -29,9 +29,9 @@ export function TankStrip({
   tank,
 }: {
   job: JobDocument;
-  told: WellTold;
+  told: WellResult;
   run: TankDay;
-  taps: readonly TapTold[];
+  taps: readonly TapResult[];
   days: number;
   tank: PressureTank;
 }) {

@@ -3,7 +3,7 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { levelsOf } from "#core/line/path.ts";
 import { pumpDepth, topOf, withStanding } from "#model/well/settle.ts";
-import type { WellTold } from "#model/well/well.ts";
+import type { WellResult } from "#model/well/well.ts";
 import { SEASONS } from "#words/well.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit } from "../../openJob/jobStore.ts";
@@ -18,7 +18,7 @@ import { type Placed, spread } from "./spread.ts";
 const ENTRY = 62;
 
 /** The well as it hangs: every depth an entry that stands where it is. */
-export function WellDrawing({ job, told }: { job: JobDocument; told: WellTold | undefined }) {
+export function WellDrawing({ job, told }: { job: JobDocument; told: WellResult | undefined }) {
   const units = useUnits();
   const { well = {} } = job;
   const { casings = [], bottom, screen } = well;

@@ -7,17 +7,17 @@ import { useJobStore } from "../../openJob/jobStore.ts";
 import { useWell } from "../../openJob/useWell.ts";
 import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
 import { Switch } from "../../ui/Switch.tsx";
-import { CableFields, CableTold } from "./Cable.tsx";
+import { CableFields, CableResults } from "./Cable.tsx";
 import { DayFields } from "./DayFields.tsx";
-import { DayTold } from "./DayTold.tsx";
-import { HoleTold } from "./Hole.tsx";
-import { OtherFields, OtherTold } from "./OtherPumps.tsx";
-import { PipeFields, PipeTold } from "./Pipe.tsx";
+import { DayResults } from "./DayResults.tsx";
+import { HoleResults } from "./Hole.tsx";
+import { OtherFields, OtherResults } from "./OtherPumps.tsx";
+import { PipeFields, PipeResults } from "./Pipe.tsx";
 import type { FieldProps, ToldProps } from "./props.ts";
-import { TankFields, TankTold } from "./Tank.tsx";
+import { TankFields, TankResults } from "./Tank.tsx";
 import { WELL_VIEWS, type WellView } from "./views.ts";
+import { WellDerivation } from "./WellDerivation.tsx";
 import { WellDrawing } from "./WellDrawing.tsx";
-import { WellWorking } from "./WellWorking.tsx";
 
 const WhatIfPane = lazy(() => import("../../whatif/WhatIfPane.tsx"));
 
@@ -68,7 +68,7 @@ export default function WellPane({ job, view, onView }: Props) {
                 : kind !== "failed" && <Loading what="the well" />}
             </div>
           </div>
-          {told && <WellWorking {...{ job, told }} />}
+          {told && <WellDerivation {...{ job, told }} />}
         </div>
       </section>
     </>
@@ -96,17 +96,17 @@ function fieldsOf(view: WellView, props: FieldProps): ReactNode {
 function toldOf(view: WellView, props: ToldProps, typed: JobDocument): ReactNode {
   switch (view) {
     case "hole":
-      return <HoleTold {...props} typed={typed} />;
+      return <HoleResults {...props} typed={typed} />;
     case "pipe":
-      return <PipeTold {...props} />;
+      return <PipeResults {...props} />;
     case "cable":
-      return <CableTold {...props} />;
+      return <CableResults {...props} />;
     case "tank":
-      return <TankTold {...props} />;
+      return <TankResults {...props} />;
     case "day":
-      return <DayTold {...props} />;
+      return <DayResults {...props} />;
     case "other":
-      return <OtherTold {...props} />;
+      return <OtherResults {...props} />;
     case "what-if":
       return (
         <Fetched fallback={<Loading what="the columns" />}>

@@ -1,14 +1,14 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import type { WellTold } from "#model/well/well.ts";
+import type { WellResult } from "#model/well/well.ts";
 
 /** What the told side of each view is given: the job it was worked out from, and what that came to. */
 export interface ToldProps {
   job: JobDocument;
-  told: WellTold;
+  told: WellResult;
 }
 
 /** What the entries of each view are given: the job as it is typed, and what was told last. */
 export interface FieldProps {
   job: JobDocument;
-  told: WellTold | undefined;
+  told: WellResult | undefined;
 }

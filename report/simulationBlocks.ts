@@ -1,0 +1,46 @@
+import type { JobDocument } from "#contract/documents/job.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import type { ToldRun } from "#model/simulation/result.ts";
+import { itemName } from "#words/items.ts";
+import { adviceWords, answerLines } from "#words/simulation.ts";
+import type { Block } from "./blocks.ts";
+
+/** What a run comes to, on the sheet: what stops it as findings, the rest in one paragraph, since a sheet is one page. */
+export function simulationBlocks(
+  job: Pick<JobDocument, "path" | "bodies">,
+  { answers, pumps, bodies }: ToldRun,
+  system: UnitSystem,
+): Block[] {
+  const called = {
+    pump: (k: number) => itemName(job.path, pumps[k] ?? "", system),
+    body: (k: number) =>
+      job.bodies?.find(({ id }) => id === bodies[k]?.id)?.name || `Water ${k + 1}`,
+    system,
+  };
+  const figures = answerLines(answers, system).map(({ name, value }) => `${name}: ${value}`);
+  const findings = answers.advice.map((advice) => ({ advice, ...adviceWords(advice, called) }));
+  return [
+    ...findings.flatMap(({ advice: { severity }, title, sentence, mend }): Block[] =>
+      severity === "stop"
+        ? [{ kind: "finding", severity, title, text: sentence, ...(mend && { mend }) }]
+        : [],
+    ),
+    {
+      kind: "paragraph",
+      text: [
+        `Over time: ${figures.join("; ")}.`,
+        ...findings.flatMap(({ advice: { severity }, title }) =>
+          severity === "watch" ? [`${title}.`] : [],
+        ),
+      ].join(" "),
+    },
+  ];
+}
+
+/** Who allowed the water to go where. */
+export const permissionBlocks = ({ site }: Pick<JobDocument, "site">): Block[] =>
+  (site.permissions ?? []).flatMap(({ who, what, on }) =>
+    who || what
+      ? [{ kind: "paragraph", text: `Allowed by ${who || "?"}${on ? ` on ${on}` : ""}: ${what}.` }]
+      : [],
+  );

@@ -1,0 +1,192 @@
+import { useState } from "react";
+import { format, formatPercent } from "#contract/units/format.ts";
+import type { MethodDay } from "#model/well/day.ts";
+import { amountOf } from "#words/simulation.ts";
+import { clock, dayWords, spell } from "#words/well.ts";
+import { useWellDay } from "../../openJob/useWell.ts";
+import { useUnits } from "../../state/settings.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
+import { Said } from "../../ui/Said.tsx";
+import { StatusMark } from "../../ui/StatusMark.tsx";
+import type { ToldProps } from "./props.ts";
+import { TankStrip } from "./TankStrip.tsx";
+
+/** A day, or a week, of pressure, water level and starts by either school. */
+export function DayResults({ job, told }: ToldProps) {
+  const units = useUnits();
+  const { value: day, kind, error, again, stale } = useWellDay(job);
+  const [school, setSchool] = useState<"switched" | "valved">("switched");
+  if (kind === "failed") return <NotWorkedOut {...{ error, again }} />;
+  if (!day) return <Loading what="the day" />;
+  const { switched, valved } = day;
+  const own = school === "switched" ? switched : valved;
+  const per = day.days === 1 ? "a day" : "a week";
+  if (!switched || !valved || !own) {
+    return (
+      <Said
+        severity={day.noWater ? "stop" : "unknown"}
+        sentence={
+          day.noWater
+            ? "In the dry season the water stands below the intake: nothing is pumped at all. Hang the pump lower."
+            : `${day.draws} draws and ${amountOf(day.volume, units)} a day are wanted. What the tank and the well make of it is told once a pump runs into the tank: choose one under Pump.`
+        }
+      />
+    );
+  }
+  const startsLimit = told.tank.startsLimit;
+  return (
+    <div className={`grid gap-4 ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
+      <p className="text-[15px]">
+        {day.draws} draws, {amountOf(day.volume, units)} a day
+        {day.countAssumed &&
+          ` (${day.count} ${day.use === "house" ? "heads" : "plots"} assumed; what each draws is common practice, no source)`}
+        ; dry season.
+      </p>
+      <div role="group" aria-label="School" className="flex">
+        {(["switched", "valved"] as const).map((each) => (
+          <Button
+            key={each}
+            look={school === each ? "strong" : "plain"}
+            aria-pressed={school === each}
+            className="rounded-none first:rounded-l last:rounded-r"
+            onClick={() => setSchool(each)}
+          >
+            {each === "switched" ? "Switch alone" : "With the valve"}
+          </Button>
+        ))}
+      </div>
+      <TankStrip
+        {...{ job, told, run: own.run, taps: own.taps, days: day.days }}
+        tank={(school === "valved" && told.tank.valved?.tank) || told.tank.tank}
+      />
+      {dayWords(own.run, startsLimit, units).map((said) => (
+        <Said key={said.sentence} {...said} />
+      ))}
+      <Both {...{ switched, valved, per }} lifting={day.lifting} />
+      <Taps taps={own.taps} />
+    </div>
+  );
+}
+
+/** Both schools on the same days. */
+function Both({
+  switched,
+  valved,
+  per,
+  lifting,
+}: {
+  switched: MethodDay;
+  valved: MethodDay;
+  per: string;
+  /** J of the pump in the well, beside a booster's */
+  lifting: number | undefined;
+}) {
+  const units = useUnits();
+  const row = (name: string, of: (own: MethodDay) => string) => (
+    <tr className="border-t border-rule">
+      <th scope="row" className="py-1 pr-2 font-normal">
+        {name}
+      </th>
+      <td className="plate pr-3 text-[17px]">{of(switched)}</td>
+      <td className="plate text-[17px]">{of(valved)}</td>
+    </tr>
+  );
+  return (
+    <table className="w-full max-w-160 border-collapse text-left text-[15px]" data-testid="both">
+      <caption className="sr-only">Both schools on the same draws</caption>
+      <thead>
+        <tr className="text-[13px] text-soft">
+          <td />
+          <th scope="col" className="font-normal">
+            Switch alone
+          </th>
+          <th scope="col" className="font-normal">
+            With the valve
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {row(`Starts ${per}`, ({ run }) => String(run.starts))}
+        {row("Most within an hour", ({ run }) => String(run.worstHour))}
+        {row("Shortest run", ({ run }) =>
+          run.shortestRun === undefined ? "–" : spell(run.shortestRun),
+        )}
+        {row(`Runs ${per}`, ({ run }) => spell(run.runTime))}
+        {row(`Energy ${per}`, ({ run }) =>
+          run.energy === undefined ? "not published" : format(run.energy, "energy", units),
+        )}
+        {lifting !== undefined &&
+          row("and the pump in the well", () => format(lifting, "energy", units))}
+        {row("Tank, least to most", ({ run }) => {
+          const least = run.pressure.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+          const most = run.pressure.reduce((a, b) => Math.max(a, b), 0);
+          return `${format(least, "pressure", units).replace(/ .*/, "")} to ${format(most, "pressure", units)}`;
+        })}
+        {row("Did not come", ({ run }) =>
+          run.short > 0
+            ? `${amountOf(run.short, units)}, ${formatPercent(run.short / run.wanted)}`
+            : "nothing",
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** Pa at a tap below which nobody is content: 20 psi. Common practice, no source. */
+const WEAK = 138_000;
+
+function Taps({ taps }: { taps: MethodDay["taps"] }) {
+  const units = useUnits();
+  if (taps.length === 0) {
+    return (
+      <p className="text-[14px] text-soft">
+        Give it taps, each with its branch and height: then the pressure at each stands here.
+      </p>
+    );
+  }
+  return (
+    <section aria-label="Pressure at the taps" className="grid gap-1">
+      <h2 className="text-xl">Pressure at the taps</h2>
+      <table className="w-full border-collapse text-left text-[15px]" data-testid="taps">
+        <caption className="sr-only">Each tap while it draws</caption>
+        <tbody>
+          {taps.map(({ name, flow, least, most, at }, i) => (
+            <tr key={i} className="border-t border-rule">
+              <th scope="row" className="py-1 pr-2 font-normal">
+                {name}, {format(flow, "flow", units)}
+              </th>
+              {least === undefined || most === undefined ? (
+                <td colSpan={2} className="text-soft">
+                  never drawn from
+                </td>
+              ) : (
+                <>
+                  <td className="plate pr-2 text-[17px]">
+                    {least <= 0
+                      ? "so much does not come"
+                      : `${format(least, "pressure", units).replace(/ .*/, "")} to ${format(most, "pressure", units)}`}
+                  </td>
+                  <td>
+                    <span className="flex flex-wrap items-center gap-1.5">
+                      <StatusMark
+                        severity={least <= 0 ? "stop" : least < WEAK ? "watch" : "good"}
+                      />
+                      <span className="text-[13px] text-soft">
+                        {at === undefined ? "" : `least at ${clock(at)}`}
+                      </span>
+                    </span>
+                  </td>
+                </>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="text-[13px] text-soft">
+        With all that draws at the same time in the shared pipe. Under{" "}
+        {format(WEAK, "pressure", units)} people complain (common practice, no source).
+      </p>
+    </section>
+  );
+}

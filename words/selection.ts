@@ -1,0 +1,111 @@
+import { format, formatPercent } from "#contract/units/format.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import type { Merit, Weighing } from "#core/selection/weights.ts";
+import type { Advice } from "#core/simulation/answers.ts";
+import { checkWords } from "./checks.ts";
+import { adviceWords } from "./simulation.ts";
+
+/** What somebody is after, in his own words. */
+export const WEIGHING_WORDS: Record<Weighing, { name: string; says: string }> = {
+  balanced: { name: "A bit of everything", says: "nothing counts for more than a quarter" },
+  "runs-much": { name: "It runs for hours every day", says: "energy counts most" },
+  "runs-seldom": { name: "It runs a few times a year", says: "the price counts most" },
+  carried: { name: "One person carries it", says: "the weight counts most" },
+  today: { name: "It has to run today", says: "what is in the van counts most" },
+};
+
+export const MERIT_WORDS: Record<Merit, string> = {
+  flow: "flow in hand",
+  efficiency: "near its best",
+  energy: "energy for a volume",
+  weight: "weight",
+  price: "price",
+  van: "in the van",
+  spares: "spares",
+};
+
+/** What a candidate is like, as far as its reason is told from it. SI. */
+export interface Reasoned {
+  kind: "one" | "beside" | "after";
+  flow?: number;
+  /** J for a m³ */
+  work?: number;
+  price?: number;
+  mass?: number;
+  looked: boolean;
+  fit?:
+    | { kind: "apart"; why: Parameters<typeof checkWords>[0] }
+    | { kind: "too-weak"; short?: number }
+    | { kind: "too-strong" }
+    | { kind: "fails"; why: Advice }
+    | { kind: "ranked"; score: number; parts: Record<Merit, number> };
+}
+
+/** A candidate's one line: why it is not the best, or what stands against it. Nothing of the best itself. */
+export function reasonOf(
+  own: Reasoned,
+  best: Reasoned | undefined,
+  weights: Record<Merit, number>,
+  job: Parameters<typeof checkWords>[1],
+  units: UnitSystem,
+): string | undefined {
+  const { fit } = own;
+  switch (fit?.kind) {
+    case "apart":
+      return checkWords(fit.why, job, units).title.toLowerCase();
+    case "too-weak":
+      return fit.short === undefined
+        ? "too weak"
+        : `too weak by ${format(fit.short, "head", units)}`;
+    case "too-strong":
+      return "too strong: it runs past its published curve; throttle it, or a smaller one";
+    case "fails": {
+      const called = { pump: () => "the pump", body: () => "the water", system: units };
+      return `over time: ${adviceWords(fit.why, called).title.toLowerCase()}`;
+    }
+    case "ranked": {
+      if (fit.parts.flow === 0) {
+        return `moves more than twice what is wanted: throttle it, or let it start and stop${best === own ? "" : ", or take a smaller one"}`;
+      }
+      if (best?.fit?.kind !== "ranked" || best === own) return undefined;
+      const other = best.fit.parts;
+      const behind = (merit: Merit) => weights[merit] * (other[merit] - fit.parts[merit]);
+      const [worst] = (Object.keys(weights) as Merit[]).toSorted((a, b) => behind(b) - behind(a));
+      return worst && behind(worst) > 0 ? lessOf(worst, own, best, units) : "as good as the best";
+    }
+    default:
+      return undefined;
+  }
+}
+
+/** By how much one is behind another in one thing. */
+function lessOf(merit: Merit, own: Reasoned, best: Reasoned, units: UnitSystem): string {
+  switch (merit) {
+    case "energy": {
+      if (own.work === undefined || best.work === undefined) return "its power is not published";
+      return `takes ${formatPercent(own.work / best.work - 1)} more energy for the same water`;
+    }
+    case "price":
+      if (own.price === undefined) return "its price is not known";
+      return best.price === undefined
+        ? "dearer"
+        : `dearer by ${(own.price - best.price).toFixed(0)}`;
+    case "weight":
+      if (own.mass === undefined || best.mass === undefined) return "its weight is not known";
+      return `heavier by ${format(own.mass - best.mass, "mass", units)}`;
+    case "flow":
+      return `moves ${own.flow === undefined ? "more" : format(own.flow, "flow", units)}: more than is wanted`;
+    case "efficiency":
+      return "runs further from its best";
+    case "van":
+      return "not in the van";
+    case "spares":
+      return "wearing parts are harder to have";
+  }
+}
+
+/** How several pumps stand together. */
+export const TOGETHER: Record<"beside" | "after", string> = {
+  beside: "side by side",
+  after: "one after the other",
+};
