@@ -75,10 +75,15 @@ export default function PumpsPage() {
         <div className="flex flex-wrap items-center gap-2 pb-3">
           <h1 className="flex-1 text-3xl">Pump library</h1>
           <Button onClick={() => setImporting(true)}>Read in</Button>
-          {rows.length > 0 && (
+          {/* There before the pumps are: nothing that is pressed moves when they come. */}
+          {pumps.data?.length !== 0 && (
             <>
-              <Button onClick={() => void write("csv")}>Write as CSV</Button>
-              <Button onClick={() => void write("json")}>Write as JSON</Button>
+              <Button disabled={rows.length === 0} onClick={() => void write("csv")}>
+                Write as CSV
+              </Button>
+              <Button disabled={rows.length === 0} onClick={() => void write("json")}>
+                Write as JSON
+              </Button>
               <Button onClick={() => void load()}>Load the shipped pumps</Button>
             </>
           )}
