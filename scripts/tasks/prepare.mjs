@@ -233,7 +233,7 @@ export async function buildServer() {
   await prepareDatabase();
 }
 
-/** An empty database: a first start copies it, which takes a tenth of the time of laying one out. */
+/** An empty database: a first start copies it, where else the engine would lay one out. */
 async function prepareDatabase() {
   const place = "dist/empty-database";
   if (!outOfDate(`${place}/PG_VERSION`, ["package-lock.json"])) return;
@@ -243,7 +243,13 @@ async function prepareDatabase() {
   const database = await PGlite.create({ fs: new NodeFS(beside) });
   await database.close();
   rmSync(join(root, place), { recursive: true, force: true });
-  renameSync(beside, join(root, place));
+  try {
+    renameSync(beside, join(root, place));
+  } catch (error) {
+    rmSync(beside, { recursive: true, force: true });
+    // Another build at the same time may have been quicker.
+    if (!existsSync(join(root, place, "PG_VERSION"))) throw error;
+  }
 }
 export const serverIsDue = () => isDue(SERVER, SERVER_SOURCES);
 
