@@ -10,7 +10,7 @@ import { boundaryAt } from "#core/hydraulics/boundary.ts";
 import { hydraulicModel } from "#core/hydraulics/hydraulicModel.ts";
 import { type Link, type Network, solveNetwork } from "#core/hydraulics/network.ts";
 import { operatingPoint } from "#core/hydraulics/operatingPoint.ts";
-import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
+import { lineModel, type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
 import { compileLine } from "#core/line/compileLine.ts";
 import { levelsOf, type PathItem } from "#core/line/path.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
@@ -153,7 +153,7 @@ row(
 );
 
 const band = (document: JobDocument) => () =>
-  dutyBand(document, document.pumps, USUAL_UNCERTAINTY, USUAL_DRAWS);
+  dutyBand(lineModel(document, document.pumps), USUAL_UNCERTAINTY, USUAL_DRAWS);
 const ofTen = microseconds(band(ten));
 /** The band's work by a general solver: as many roots of the same line against the same pump. */
 const bandGeneral = microseconds(() => {

@@ -5,7 +5,7 @@ import { solveDrip } from "#core/irrigation/drip.ts";
 import type { Point } from "#core/irrigation/plane.ts";
 import { planSets } from "#core/irrigation/sets.ts";
 import { KETTERBY } from "#demo/jobs.ts";
-import { irrigationJob, irrigationOf } from "#model/irrigation/irrigation.ts";
+import { irrigationOf } from "#model/irrigation/irrigation.ts";
 import { middle } from "./middle.ts";
 
 /** A field of about so many sets, watered and put on the clock. */
@@ -68,7 +68,7 @@ export function benchWatering(row: (name: string, value: string, note?: string) 
     `${five.toFixed(1)} ms`,
     `100 emitters ×${(lateral(100) / five).toFixed(2)}, 2000 emitters ×${(lateral(2000) / five).toFixed(1)}`,
   );
-  const job = irrigationJob(jobSchema.parse(KETTERBY) as JobDocument);
+  const job = jobSchema.parse(KETTERBY) as JobDocument;
   row(
     "everything told of the hurling ground",
     `${middle(() => irrigationOf(job)).toFixed(1)} ms`,

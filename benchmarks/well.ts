@@ -3,7 +3,6 @@ import { tankDay, type WellSystem } from "#core/well/tankDay.ts";
 import type { Draw } from "#core/well/useOfDay.ts";
 import { BRAMBLE_BOREHOLE } from "#demo/wellJobs.ts";
 import { wellDayOf } from "#model/well/day.ts";
-import { inWell } from "#model/well/season.ts";
 import { pumpToTankOf } from "#model/well/tankLine.ts";
 import { tankOf } from "#model/well/usual.ts";
 import { wellOf } from "#model/well/well.ts";
@@ -20,7 +19,7 @@ const drawsOf = (count: number): Draw[] =>
 
 /** What a well costs: a household's day through tank, pump and well, and all that is told of the demo's borehole. */
 export function benchWell(row: (name: string, value: string, note?: string) => void): void {
-  const job = inWell(jobSchema.parse(BRAMBLE_BOREHOLE) as JobDocument);
+  const job = jobSchema.parse(BRAMBLE_BOREHOLE) as JobDocument;
   const pump = pumpToTankOf(job);
   if (!pump || job.source.kind !== "well") throw new Error("The demo's borehole has no pump.");
   const system: WellSystem = {

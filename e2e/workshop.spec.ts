@@ -416,7 +416,7 @@ test("the demo goes back to what it was", async ({ page }) => {
 test("a range that cannot be worked out says so, and is tried again", async ({ page }) => {
   // The computation's file cannot be fetched: what a dropped connection does to a page just opened.
   let broken = true;
-  await page.route(/calculationsWorker/, (route) => (broken ? route.abort() : route.continue()));
+  await page.route(/resultsWorker/, (route) => (broken ? route.abort() : route.continue()));
   await page.goto("/jobs/ennet-glasshouses-transfer");
   const range = page.locator("details", { hasText: "Nineteen of twenty" });
   await expect(range.locator("summary")).toHaveText("No likely range");

@@ -5,7 +5,7 @@ import { everyItem } from "#core/line/path.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { solveJob } from "#model/job/solveJob.ts";
 import { newJob } from "#model/kinds/kinds.ts";
-import { simulatedJob, simulationOf } from "#model/simulation/result.ts";
+import { simulationOf } from "#model/simulation/result.ts";
 import { jobSheet } from "./jobSheet.ts";
 import { partsOfLine } from "./partsOfLine.ts";
 
@@ -34,7 +34,7 @@ it("a job that moves in time says what it comes to, what stops it, and who allow
   const parsed = new Map(jobs);
   const sheetOf = (id: string) => {
     const job = parsed.get(id) as JobDocument;
-    const told = simulationOf(simulatedJob(job));
+    const told = simulationOf(job);
     if (told.kind !== "run") throw new Error(told.kind);
     return jobSheet(job, solveJob(job), "metric", undefined, told).sheet;
   };

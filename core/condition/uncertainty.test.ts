@@ -1,10 +1,16 @@
 import { describe, expect, it } from "vitest";
-import { solveLine } from "../hydraulics/solveLine.ts";
+import { lineModel, solveLine } from "../hydraulics/solveLine.ts";
 import type { Line } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import type { Pump } from "../pump/pump.ts";
 import { check, levels, lineOf, open, pipe, set, tablePump } from "../test/fixtures.ts";
-import { type Band, dutyBand, USUAL_UNCERTAINTY } from "./uncertainty.ts";
+import {
+  type Band,
+  dutyBand,
+  dutyBandInSteps,
+  type Uncertainty,
+  USUAL_UNCERTAINTY,
+} from "./uncertainty.ts";
 
 const pump = tablePump("p", [0, 1, 2, 3, 4, 5, 6], (q) => ({ head: 30 - 0.6 * q * q }));
 const line = lineOf(
@@ -26,8 +32,8 @@ describe("Latin hypercube", () => {
   });
 });
 
-function bandOf(...args: Parameters<typeof dutyBand>): Band {
-  const found = dutyBand(...args);
+function bandOf(line: Line, pumps: readonly Pump[], doubt: Uncertainty, count: number): Band {
+  const found = dutyBand(lineModel(line, pumps), doubt, count);
   if (found.kind !== "band") throw new Error(found.kind);
   return found;
 }
@@ -81,21 +87,31 @@ describe("the band of a duty", () => {
   });
 
   it("says how far it has got", () => {
-    const heard: number[] = [];
-    bandOf(line, [pump], USUAL_UNCERTAINTY, 200, (done) => heard.push(done));
-    expect(heard).toEqual([0, 50, 100, 150]);
+    const steps = dutyBandInSteps(lineModel(line, [pump]), USUAL_UNCERTAINTY, 200);
+    expect([...steps].map(({ done }) => done)).toEqual([0, 0.25, 0.5, 0.75]);
   });
 
   it("is not claimed where the pump does not settle", () => {
     const weak = { ...pump, points: pump.points.map((p) => ({ ...p, head: p.head / 4 })) };
-    expect(dutyBand(line, [weak], USUAL_UNCERTAINTY, 100)).toMatchObject({
+    expect(dutyBand(lineModel(line, [weak]), USUAL_UNCERTAINTY, 100)).toMatchObject({
       kind: "unsettled",
       settled: 0,
       mostly: "cannot-lift",
     });
-    expect(dutyBand({ ...line, path: [] }, [pump], USUAL_UNCERTAINTY, 100)).toMatchObject({
+    const empty = lineModel({ ...line, path: [] }, [pump]);
+    expect(dutyBand(empty, USUAL_UNCERTAINTY, 100)).toMatchObject({
       kind: "refused",
       diagnostics: [{ code: "no-outlet" }, { code: "no-pump" }],
+    });
+  });
+
+  it("is none of a pump still to be chosen", () => {
+    const path = line.path.map((item) => (item.kind === "pump" ? { ...item, pump: null } : item));
+    const asked = lineModel({ ...line, path }, [], 0.002);
+    expect(asked).toMatchObject({ kind: "ready", asked: { wanted: 0.002 } });
+    expect(dutyBand(asked, USUAL_UNCERTAINTY, 100)).toMatchObject({
+      kind: "refused",
+      diagnostics: [{ code: "pump-not-chosen" }],
     });
   });
 });

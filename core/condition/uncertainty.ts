@@ -1,8 +1,8 @@
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
-import { type LineModel, lineModel, type Refused } from "../hydraulics/solveLine.ts";
-import type { Line } from "../line/path.ts";
+import type { LineModel, Refused } from "../hydraulics/solveLine.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
-import { headFactorUncertainty, type Pump } from "../pump/pump.ts";
+import { finish, type Steps } from "../numeric/steps.ts";
+import { headFactorUncertainty } from "../pump/pump.ts";
 import { type Condition, conditioned } from "./condition.ts";
 
 /**
@@ -59,24 +59,33 @@ export type Unsettled = Exclude<Outcome["kind"], "runs" | "two-crossings"> | "no
 
 /**
  * Band of the duty at normal water from a Latin hypercube over the level of the source and of each outlet
- * under water, roughness, fittings and each pump's own tolerance. `count` draws, at least 20; `progress`
- * hears now and then how many are done.
+ * under water, roughness, fittings and each pump's own tolerance. `count` draws, at least 20. A line whose pump is
+ * still to be chosen has none.
  */
-export function dutyBand(
-  line: Line,
-  pumps: readonly Pump[],
+export const dutyBand = (
+  ready: LineModel | Refused,
   doubt: Uncertainty,
   count: number,
-  progress?: (done: number) => void,
-): BandResult {
-  const ready = lineModel(line, pumps);
+): BandResult => finish(dutyBandInSteps(ready, doubt, count));
+
+/** The same in its steps. */
+export function* dutyBandInSteps(
+  ready: LineModel | Refused,
+  doubt: Uncertainty,
+  count: number,
+): Steps<BandResult> {
   if (ready.kind === "refused") return ready;
+  if (ready.asked) {
+    const { itemId } = ready.asked;
+    const diagnostics = [{ code: "pump-not-chosen" as const, itemId }];
+    return { kind: "refused", diagnostics, sketch: ready.line };
+  }
   const flows: number[] = [];
   const atOutlets = ready.line.outlets.map((): number[] => []);
   const heads: number[] = [];
   const failures = new Map<Unsettled, number>();
   for (const [done, { condition }] of drawsOf(ready, doubt, count).entries()) {
-    if (progress && done % PROGRESS_EVERY === 0) progress(done);
+    if (done % STEP === 0) yield { done: done / count };
     const { model, states, boundaryAt } = conditioned(ready, condition);
     const result = model.solve(boundaryAt("normal"), states);
     const duty = result.kind === "steady" ? settledDuty(result.outcome) : undefined;
@@ -105,7 +114,8 @@ export function dutyBand(
   };
 }
 
-const PROGRESS_EVERY = 50;
+/** draws */
+const STEP = 50;
 
 /**
  * Conditions drawn from what is in doubt about a line, a Latin hypercube of `count`, the same ones at every call. Each

@@ -1,7 +1,7 @@
 import type { Water } from "../fluid/water.ts";
 import { waterAt } from "../fluid/water.ts";
 import type { CompiledLine, PlacedPump } from "../line/compiledLine.ts";
-import { compileLine } from "../line/compileLine.ts";
+import { compileLine, withFittingsBy } from "../line/compileLine.ts";
 import type { Diagnostic } from "../line/diagnostic.ts";
 import { type Line, type Method, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
 import {
@@ -206,16 +206,14 @@ export function solveModel(ready: LineModel, line: Line): SolveResult {
     const result = model.solve(boundaries.normal, states);
     return result.kind === "not-balanced" ? undefined : settledDuty(result.outcome);
   };
-  const check = <T>(by: T, model: HydraulicModel | undefined): { by: T; duty?: Duty } => {
-    const duty = model && dutyOf(model);
+  const check = <T>(by: T, model: HydraulicModel): { by: T; duty?: Duty } => {
+    const duty = dutyOf(model);
     return duty ? { by, duty } : { by };
   };
-  const refitted = compileLine({ ...line, method: { ...line.method, fittings } });
-  const byFittings =
-    refitted.kind === "compiled" ? hydraulicModel(refitted.line, ready.model.context) : undefined;
+  const refitted = hydraulicModel(withFittingsBy(compiled, fittings), ready.model.context);
   const crossChecks = {
     friction: check(friction, hydraulicModel(compiled, { ...ready.model.context, friction })),
-    fittings: check(fittings, byFittings),
+    fittings: check(fittings, refitted),
   };
   return { kind: "solved", solution: { ...ready, cases, crossChecks } };
 }

@@ -17,6 +17,7 @@ import {
   type Levels,
   type Line,
   levelsOf,
+  type Method,
   type Outlet,
   type PathItem,
   type Source,
@@ -241,7 +242,6 @@ export function compileLine(line: Line): Compilation {
     enter(here, item.id, stock);
     const { count, opening = 1 } = item;
     if (item.reversed && fitting.group === "check") refuse("check-valve-reversed", item.id);
-    const byK = line.method.fittings === "coefficient";
     put(here, {
       itemId: item.id,
       kind: "fitting",
@@ -250,8 +250,7 @@ export function compileLine(line: Line): Compilation {
       count,
       opening,
       bore: stock.bore,
-      k: fittingCoefficient(fitting, count, opening, stock.bore, byK),
-      run: byK ? undefined : runOf(stock, count * equivalentLength(fitting, stock.bore)),
+      ...fittingLoss({ fitting, count, opening, stock }, line.method.fittings),
       shut: fitting.throttles !== undefined && opening === 0,
     });
   }
@@ -428,6 +427,36 @@ function supplyOf(source: Source): Pick<Segment, "emitter" | "drawdown"> | undef
     return { emitter: { flow: source.openFlow, pressure: source.pressure } };
   }
   return source.kind === "well" ? { drawdown: source.drawdown } : undefined;
+}
+
+/** What fittings in a row take, by K or by the length of pipe they are equivalent to. */
+function fittingLoss(
+  {
+    fitting,
+    count,
+    opening,
+    stock,
+  }: Pick<Segment, "count" | "opening"> & { fitting: FittingStock; stock: PipeStock },
+  by: Method["fittings"],
+): Pick<Segment, "k" | "run"> {
+  const byK = by === "coefficient";
+  return {
+    k: fittingCoefficient(fitting, count, opening, stock.bore, byK),
+    run: byK ? undefined : runOf(stock, count * equivalentLength(fitting, stock.bore)),
+  };
+}
+
+/** A compiled line with the losses of its fittings by one way of reckoning them, all else as it is. */
+export function withFittingsBy(line: CompiledLine, by: Method["fittings"]): CompiledLine {
+  return {
+    ...line,
+    segments: line.segments.map((segment) => {
+      const { fitting, stock } = segment;
+      return fitting && stock
+        ? { ...segment, ...fittingLoss({ ...segment, fitting, stock }, by) }
+        : segment;
+    }),
+  };
 }
 
 /** K of fittings in a row: the open ones by that school, and what a valve adds as it is shut by either. */

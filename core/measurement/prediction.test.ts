@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { dutyBand, type Spread, USUAL_UNCERTAINTY } from "../condition/uncertainty.ts";
-import { type Solution, solveLine } from "../hydraulics/solveLine.ts";
+import { lineModel, type Solution, solveLine } from "../hydraulics/solveLine.ts";
 import { GALLON, PSI } from "../quantity/constants.ts";
 import { check, hole, lineOf, open, pipe, pumpOf, set, split } from "../test/fixtures.ts";
 import { compareWithRated } from "./acceptance.ts";
@@ -18,7 +18,7 @@ const line = lineOf([
 ]);
 function solved(of = line, pumps = [pump]): { solution: Solution; likely: Spread[] } {
   const result = solveLine(of, pumps);
-  const band = dutyBand(of, pumps, USUAL_UNCERTAINTY, 400);
+  const band = dutyBand(lineModel(of, pumps), USUAL_UNCERTAINTY, 400);
   if (result.kind !== "solved" || band.kind !== "band") throw new Error("fixture must solve");
   return { solution: result.solution, likely: band.byOutlet };
 }

@@ -21,7 +21,15 @@ import {
   tablePump,
 } from "../test/fixtures.ts";
 import { frontOf, frontThatHolds, pumpAndPipe } from "./front.ts";
-import { type Candidate, cardsOf, isOwned, pathWith, priceOf, rankPumps } from "./rankPumps.ts";
+import {
+  type Candidate,
+  cardsOf,
+  isOwned,
+  pathWith,
+  priceOf,
+  rankPumps,
+  rankPumpsInSteps,
+} from "./rankPumps.ts";
 import { WEIGHINGS } from "./weights.ts";
 
 /** H = 30 − 30 (Q / 6 L/s)², finely. */
@@ -290,11 +298,10 @@ describe("what is recommended", () => {
   });
 
   it("tells the first before all are looked at", () => {
-    const told: number[] = [];
-    rankPumps(transfer(), library(60), 0.002, {
-      place,
-      soFar: (candidates) => told.push(candidates.filter(({ looked }) => looked).length),
-    });
+    const steps = rankPumpsInSteps(transfer(), library(60), 0.002, { place, early: true });
+    const told = [...steps].flatMap(({ soFar }) =>
+      soFar ? [soFar.filter(({ looked }) => looked).length] : [],
+    );
     expect(told).toEqual([3]);
   });
 

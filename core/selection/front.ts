@@ -4,6 +4,7 @@ import { FUEL_PER_JOULE } from "../driving/engine.ts";
 import { lineModel, solveLine } from "../hydraulics/solveLine.ts";
 import { quickDuty, type SystemCurve, systemCurve } from "../hydraulics/systemCurve.ts";
 import { changeItems, everyItem, type Line, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import { finish, type Steps } from "../numeric/steps.ts";
 import { type PumpCurve, pumpCurve, shaftPower } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";
 import { priceOf } from "./rankPumps.ts";
@@ -41,8 +42,6 @@ export interface TogetherAsked {
   sizes: readonly PipeStock[];
   wanted?: number | undefined;
   year?: Year | undefined;
-  /** called after each size, with how much is done */
-  soFar?: (found: readonly Together[], done: number) => void;
 }
 
 /**
@@ -50,11 +49,18 @@ export interface TogetherAsked {
  * does not lift at low water, or runs past its published curve, is left out.
  * @param allowed pumps that may stand there
  */
-export function pumpAndPipe(
+export const pumpAndPipe = (
   line: Line,
   allowed: readonly Pump[],
-  { place, itemIds, sizes, wanted = 0, year, soFar }: TogetherAsked,
-): Together[] {
+  asked: TogetherAsked,
+): Together[] => finish(pumpAndPipeInSteps(line, allowed, asked));
+
+/** The same in its steps, one a size. */
+export function* pumpAndPipeInSteps(
+  line: Line,
+  allowed: readonly Pump[],
+  { place, itemIds, sizes, wanted = 0, year }: TogetherAsked,
+): Steps<Together[]> {
   const runs = new Set(itemIds);
   const length = everyItem(line.path).reduce(
     (sum, item) => (item.kind === "pipe" && runs.has(item.id) ? sum + item.length : sum),
@@ -71,7 +77,7 @@ export function pumpAndPipe(
         if (together && together.flow >= wanted) found.push(together);
       }
     }
-    soFar?.(found, (n + 1) / sizes.length);
+    yield { done: (n + 1) / sizes.length };
   }
   return found;
 }

@@ -18,6 +18,7 @@ import { type LineModel, lineModel, type Solution, solveLine } from "../hydrauli
 import { flowFor, quickDuty, type SystemCurve, systemCurve } from "../hydraulics/systemCurve.ts";
 import { changeItems, everyItem, type Line, type PathItem, type PumpItem } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
+import { finish, type Steps } from "../numeric/steps.ts";
 import { type Arrangement, curveOf, pumpsOf, speedFor } from "../pump/arrangement.ts";
 import {
   bestEfficiencyFlow,
@@ -69,8 +70,8 @@ export interface Choosing {
   closely?: number;
   /** pairs too: twins of each pump, and of the pumps that are owned any two; and speeds where a drive allows them */
   wider?: boolean;
-  /** called with what is known so far, from the first few on */
-  soFar?: (candidates: readonly Candidate[]) => void;
+  /** whether the first few are looked at before all else, and told */
+  early?: boolean;
 }
 
 /**
@@ -84,6 +85,8 @@ const IN_HAND = 1.15;
 const UNKNOWN = 0.5;
 /** how many of single pumps have to pass before the first are told */
 const FIRST_TOLD = 3;
+/** pumps looked at after which half is taken to be done */
+const TYPICAL = 20;
 
 /**
  * Everything that may be put in a place of the line. With a flow wanted, what may stand there and moves it comes first
@@ -93,12 +96,20 @@ const FIRST_TOLD = 3;
  * Every pump is first laid over the line's one curve and held to the limits of its place; the best, the cheapest and
  * those that are owned are then solved in full and judged by every check, until as many as asked have passed.
  */
-export function rankPumps(
+export const rankPumps = (
   line: Line,
   pumps: readonly Pump[],
   wantedFlow: number | undefined,
   choosing: Choosing = {},
-): Candidate[] {
+): Candidate[] => finish(rankPumpsInSteps(line, pumps, wantedFlow, choosing));
+
+/** The same in its steps, one a pump that is looked at closely. */
+export function* rankPumpsInSteps(
+  line: Line,
+  pumps: readonly Pump[],
+  wantedFlow: number | undefined,
+  choosing: Choosing = {},
+): Steps<Candidate[], readonly Candidate[]> {
   const { place, weights = WEIGHINGS.balanced, closely = Number.POSITIVE_INFINITY } = choosing;
   const setting = settingOf(line, pumps, place);
   const arrangements = pumps.map((pump): Arrangement => ({ kind: "one", pump }));
@@ -136,38 +147,49 @@ export function rankPumps(
     }
     return found;
   };
-  const lookUntil = (enough: number) => {
-    for (let best = next(scoreOf); best && passed < enough; best = next(scoreOf)) look(best);
-  };
-  if (choosing.soFar) {
-    lookUntil(Math.min(FIRST_TOLD, closely));
-    choosing.soFar(inOrder([...laid]));
+  let looked = 0;
+  // How many will pass is not known: of each that is looked at a part of what is left is taken to be done.
+  const step = () => ({ done: 1 - 1 / (1 + ++looked / TYPICAL) });
+  function* lookUntil(enough: number) {
+    for (let best = next(scoreOf); best && passed < enough; best = next(scoreOf)) {
+      look(best);
+      yield step();
+    }
+  }
+  if (choosing.early) {
+    yield* lookUntil(Math.min(FIRST_TOLD, closely));
+    yield { ...step(), soFar: inOrder([...laid]) };
   }
   if (choosing.wider) {
     laid.push(...widerThan(pumps, setting, asked, wantedFlow).map(lay));
     bests = weigh(laid, wantedFlow, weights);
   }
-  lookUntil(closely);
+  yield* lookUntil(closely);
   // A card that says cheapest, or owned, is as much a recommendation as the best.
-  const until = (of: (candidate: Candidate) => number, may: (candidate: Candidate) => boolean) => {
+  function* until(of: (candidate: Candidate) => number, may: (candidate: Candidate) => boolean) {
     for (;;) {
       let first: Candidate | undefined;
       for (const own of ranked()) if (may(own) && (!first || of(own) > of(first))) first = own;
       if (!first || first.looked) return;
       look(first);
+      yield step();
     }
-  };
+  }
   for (const may of [notTooStrong, () => true]) {
-    until(
+    yield* until(
       (own) => -(priceOf(own) ?? Number.POSITIVE_INFINITY),
       (own) => priceOf(own) !== undefined && may(own),
     );
     if (ranked().some((own) => own.looked && notTooStrong(own))) break;
   }
-  until(scoreOf, isOwned);
+  yield* until(scoreOf, isOwned);
   // What is said of the rest has to be said of the whole: where all were asked for, all are.
   if (closely === Number.POSITIVE_INFINITY) {
-    for (const candidate of [...laid]) if (!candidate.looked) look(candidate);
+    for (const candidate of [...laid]) {
+      if (candidate.looked) continue;
+      look(candidate);
+      yield step();
+    }
   }
   return inOrder(laid);
 }

@@ -2,7 +2,7 @@ import { findFitting } from "../catalogue/fittings.ts";
 import { findPipeStock, nextSizeUp, type PipeStock } from "../catalogue/pipes.ts";
 import { checkContext, judge } from "../check/registry.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
-import { solveLine } from "../hydraulics/solveLine.ts";
+import { type SolveResult, solveLine } from "../hydraulics/solveLine.ts";
 import {
   changeItems,
   everyItem,
@@ -11,6 +11,7 @@ import {
   type PathItem,
   type PumpItem,
 } from "../line/path.ts";
+import { finish, type Steps } from "../numeric/steps.ts";
 import type { Pump } from "../pump/pump.ts";
 
 /** One thing done to a job, and nothing else. */
@@ -42,30 +43,42 @@ const MOST_RUNS = 12;
  * most for its price first, those whose price nobody tells last.
  * @param library pumps that may stand in place of the one there is
  */
-export function singleChanges(
+export const singleChanges = (
   line: Line,
   pumps: readonly Pump[],
   library: readonly Pump[],
-): Tried[] {
-  const before = outcomeOf(line, pumps);
+): Tried[] => finish(singleChangesInSteps(line, pumps, library));
+
+/**
+ * The same in its steps, one a change.
+ * @param solved the line as it is, where it is solved already
+ */
+export function* singleChangesInSteps(
+  line: Line,
+  pumps: readonly Pump[],
+  library: readonly Pump[],
+  solved: SolveResult = solveLine(line, pumps),
+): Steps<Tried[]> {
+  const before = outcomeOf(line, solved);
   if (!before) return [];
   const { delivered: now } = before;
-  return candidates(line, pumps, library)
-    .flatMap(({ change, path, extra = [], price }): Tried[] => {
-      const then = outcomeOf({ ...line, path }, [...pumps, ...extra]);
-      if (!then) return [];
-      const { delivered: flow, stops } = then;
-      const gain = flow - now;
-      if (gain <= now * LEAST_GAIN || stops.some((code) => !before.stops.includes(code))) return [];
-      const tried: Tried = { change, path, flow, gain };
-      return [price === undefined ? tried : { ...tried, price }];
-    })
-    .sort(
-      (a, b) =>
-        Number(a.price === undefined) - Number(b.price === undefined) ||
-        worth(b) - worth(a) ||
-        b.gain - a.gain,
-    );
+  const all = candidates(line, pumps, library);
+  const found: Tried[] = [];
+  for (const [i, { change, path, extra = [], price }] of all.entries()) {
+    yield { done: i / all.length };
+    const then = solvedOutcome({ ...line, path }, [...pumps, ...extra]);
+    if (!then) continue;
+    const { delivered: flow, stops } = then;
+    const gain = flow - now;
+    if (gain <= now * LEAST_GAIN || stops.some((code) => !before.stops.includes(code))) continue;
+    found.push({ change, path, flow, gain, ...(price !== undefined && { price }) });
+  }
+  return found.sort(
+    (a, b) =>
+      Number(a.price === undefined) - Number(b.price === undefined) ||
+      worth(b) - worth(a) ||
+      b.gain - a.gain,
+  );
 }
 
 /** share of the flow below which more is none */
@@ -76,8 +89,7 @@ const NOTHING = 0.01;
 const worth = ({ gain, price = 0 }: Tried) => gain / Math.max(price, NOTHING);
 
 /** What a line delivers, and what there is to stop for; nothing where the pump does not settle. */
-function outcomeOf(line: Line, pumps: readonly Pump[]) {
-  const result = solveLine(line, pumps);
+function outcomeOf(line: Line, result: SolveResult) {
   if (result.kind === "refused") return undefined;
   const { outcome, running } = result.solution.cases.normal;
   if (!settledDuty(outcome) || !running) return undefined;
@@ -89,8 +101,11 @@ function outcomeOf(line: Line, pumps: readonly Pump[]) {
 
 /** m³/s at the outlets at normal water; nothing where the pump does not settle. */
 export function deliveredBy(line: Line, pumps: readonly Pump[]): number | undefined {
-  return outcomeOf(line, pumps)?.delivered;
+  return solvedOutcome(line, pumps)?.delivered;
 }
+
+const solvedOutcome = (line: Line, pumps: readonly Pump[]) =>
+  outcomeOf(line, solveLine(line, pumps));
 
 interface ToTry {
   change: Change;

@@ -39,21 +39,21 @@ export function fromReadings(
   { read = {} }: FieldDocument,
   gun: ToldGun | undefined,
   measured: Calibration | undefined,
+  line: LineModel | undefined,
 ): FromReadings {
   const told: FromReadings = { fromThrow: {}, strength: {}, outsideWindow: [], offCurve: [] };
-  const ready = lineModel(job as never, job.pumps);
   const { flow, pressure, flowDoubt = FLOW_UNCERTAINTY, pressureDoubt = GAUGE_UNCERTAINTY } = read;
   const gauge = (value: number): Read => ({
     value,
     standardUncertainty: rectangular(pressureDoubt),
   });
   if (flow && pressure) {
-    const density = ready.kind === "ready" ? ready.water.density : 1000;
+    const density = line?.water.density ?? 1000;
     const found = nozzleArea(
       { value: flow, standardUncertainty: rectangular(flow * flowDoubt) },
       gauge(pressure),
       density,
-      ready.kind === "ready" ? inletOf(ready) : undefined,
+      line && inletOf(line),
     );
     if (found) told.nozzles = found;
     if (gun) told.expectedArea = areaOf(gun.gun);
@@ -76,9 +76,9 @@ export function fromReadings(
         at = { value: found.value, standardUncertainty: found.standardUncertainty };
       }
     }
-    const line = at && modelWith(job, stood);
-    if (!at || !line) continue;
-    const found = headFactorFrom({ ...line, pressure: at });
+    const standing = at && modelWith(job, stood);
+    if (!at || !standing) continue;
+    const found = headFactorFrom({ ...standing, pressure: at });
     if (found) told.strength[stood] = found;
     else told.offCurve.push(stood);
   }

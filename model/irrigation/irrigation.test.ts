@@ -12,12 +12,12 @@ import { fromCatalogue } from "#demo/fromLibrary.ts";
 import { KETTERBY } from "#demo/jobs.ts";
 import { IRRIGATION_FIGURES, irrigationDerivation } from "./derivations.ts";
 import { groundsOf } from "./ground.ts";
-import { irrigationJob, irrigationOf } from "./irrigation.ts";
+import { irrigationOf } from "./irrigation.ts";
 import { waters } from "./waters.ts";
 
 const job = (over: Partial<JobInput> = {}) =>
   jobSchema.parse({ ...KETTERBY, ...over }) as JobDocument;
-const told = (over: Partial<JobInput> = {}) => irrigationOf(irrigationJob(job(over)));
+const told = (over: Partial<JobInput> = {}) => irrigationOf(job(over));
 const field = KETTERBY.field as NonNullable<JobInput["field"]>;
 
 describe("the hurling ground", () => {
@@ -169,7 +169,7 @@ describe("a job without a field", () => {
     const { field: _, ...bare } = KETTERBY;
     const alone = jobSchema.parse(bare) as JobDocument;
     expect(waters(alone)).toBe(true);
-    const found = irrigationOf(irrigationJob(alone));
+    const found = irrigationOf(alone);
     expect(found.guns).toHaveLength(1);
     expect(found.sets).toBeUndefined();
     const path = alone.path.map((item) =>

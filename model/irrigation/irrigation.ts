@@ -1,12 +1,12 @@
 import type { JobDocument } from "#contract/documents/job.ts";
-import { solveLine } from "#core/hydraulics/solveLine.ts";
+import { type SolveResult, solveLine } from "#core/hydraulics/solveLine.ts";
 import type { DayPlan } from "#core/irrigation/dayPlan.ts";
 import type { KeepOff, Surveyed } from "#core/irrigation/ground.ts";
 import type { Calibration } from "#core/irrigation/gun.ts";
 import { gunsAtWork, withOneGun } from "#core/irrigation/gunsOnLine.ts";
 import type { SetPlanResult } from "#core/irrigation/sets.ts";
 import type { PathItem } from "#core/line/path.ts";
-import type { SolvableJob } from "../job/solveJob.ts";
+import type { JobSolution, SolvableJob } from "../job/solveJob.ts";
 import { cansOf, type ToldCans } from "./cans.ts";
 import { dripOf, type ToldDrip } from "./drip.ts";
 import {
@@ -24,12 +24,6 @@ import { calibrationOf, type Drive, driveOf, type ToldGun, toldGun } from "./gun
 
 /** What of a job its watering depends on. */
 export type IrrigationJob = SolvableJob & Pick<JobDocument, "field">;
-
-export function irrigationJob(job: JobDocument): IrrigationJob {
-  const { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank } = job;
-  const { field } = job;
-  return { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, field };
-}
 
 /** Everything that is told of a job's watering, as plain data. SI. */
 export interface IrrigationResult {
@@ -60,10 +54,12 @@ export interface IrrigationResult {
 }
 
 /** The watering of a job: its guns at normal water, the field by sets, the clock, the season, and what was measured. */
-export function irrigationOf(job: IrrigationJob): IrrigationResult {
-  const field = job.field ?? {};
+export function irrigationOf(
+  job: IrrigationJob,
   // Nothing here is a judgement: the line alone is solved.
-  const solved = solveLine(job, job.pumps, job.wantedFlow);
+  solved: SolveResult | JobSolution = solveLine(job, job.pumps, job.wantedFlow),
+): IrrigationResult {
+  const field = job.field ?? {};
   const ready = solved.kind === "refused" ? undefined : solved.solution;
   const running = ready?.cases.normal.running;
   const bare = ready && running ? gunsAtWork(ready, running) : [];
@@ -100,7 +96,7 @@ export function irrigationOf(job: IrrigationJob): IrrigationResult {
     ...(season && { season }),
     ...(cans && { cans }),
     ...(drip && { drip }),
-    read: fromReadings(job, field, guns[0], calibration),
+    read: fromReadings(job, field, guns[0], calibration, ready),
   };
 }
 

@@ -105,7 +105,7 @@ describe("a line asked before its pump is chosen", () => {
       const knee = rows.findIndex(({ stock }) => stock.id === kneeId);
       expect(heads[knee + 1]).toBeGreaterThan((heads[knee] as number) * 0.95);
       expect(heads[knee]).toBeLessThanOrEqual((heads[knee - 1] as number) * 0.95);
-      const gains = sizeGains(job);
+      const gains = sizeGains(job, asked(job));
       for (const { flowGain } of gains) expect(flowGain).toBeCloseTo(0, 9);
       expect(gains.find(({ itemId }) => itemId === "run")?.headGain).toBeGreaterThan(0);
     },

@@ -12,12 +12,14 @@ import type { Derivation } from "#core/formula/formula.ts";
 import type { LedgerEntry } from "#core/hydraulics/headLedger.ts";
 import {
   type AskedFlow,
+  type LineModel,
   lineModel,
   type Refused,
   type Solution,
   solveModel,
 } from "#core/hydraulics/solveLine.ts";
 import type { CompiledLine } from "#core/line/compiledLine.ts";
+import { finish, type Steps } from "#core/numeric/steps.ts";
 import { type SizeUp, sizeUps } from "#core/whatif/sizeUp.ts";
 import { lineKnown } from "./assumed.ts";
 
@@ -53,26 +55,21 @@ export interface Asked {
 }
 
 export function solveJob(job: SolvableJob): JobSolution {
-  const steps = solving(job);
-  for (;;) {
-    const { done, value } = steps.next();
-    if (done) return value;
-  }
+  return finish(solveJobInSteps(job, lineModel(job, job.pumps, job.wantedFlow)));
 }
 
-/** The same in its steps, for whoever has something else to do between them. */
-export function* solving(job: SolvableJob): Generator<void, JobSolution, void> {
-  const ready = lineModel(job, job.pumps, job.wantedFlow);
+/** The same in its steps, of a line that is ready. */
+export function* solveJobInSteps(job: SolvableJob, ready: LineModel | Refused): Steps<JobSolution> {
   if (!lineKnown(job)) {
     const sketch = ready.kind === "refused" ? ready.sketch : ready.line;
     return { kind: "refused", diagnostics: [{ code: "line-unknown" }], sketch };
   }
   if (ready.kind === "refused") return ready;
-  yield;
+  yield { done: 0.2 };
   const result = solveModel(ready, job);
   if (result.kind === "refused") return result;
   const { solution } = result;
-  yield;
+  yield { done: 0.7 };
   const judgements = judge(contextOf(solution, job));
   const { asked } = solution;
   return asked
@@ -89,22 +86,18 @@ export function withRemedies(
 }
 
 /** What one size larger would give back, run by run. Each solves the line anew: for whoever looks at it. */
-export function sizeGains(job: SolvableJob): SizeUp[] {
-  const ready = lineModel(job, job.pumps, job.wantedFlow);
-  return ready.kind === "ready" ? sizeUps(ready, job, job.pumps, "normal") : [];
-}
+export const sizeGains = (job: SolvableJob, { solution }: Solved | Asked): SizeUp[] =>
+  sizeUps(solution, job, job.pumps, "normal");
 
-/**
- * What mends a job's judgements, and what larger sizes would give: each remedy was solved on its line.
- * @param solved the job as it was solved, where it was
- */
-export function triedOn(
-  job: SolvableJob,
-  solved: JobSolution = solveJob(job),
-): { judgements: Judgement[]; sizeUps: SizeUp[] } {
-  return solved.kind !== "refused"
-    ? { judgements: withRemedies(job, solved), sizeUps: sizeGains(job) }
+/** What mends a job's judgements, and what larger sizes would give: each remedy was solved on its line. */
+export const triedOn = (job: SolvableJob, solved: JobSolution): TriedOnLine =>
+  solved.kind !== "refused"
+    ? { judgements: withRemedies(job, solved), sizeUps: sizeGains(job, solved) }
     : { judgements: [], sizeUps: [] };
+
+export interface TriedOnLine {
+  judgements: Judgement[];
+  sizeUps: SizeUp[];
 }
 
 /** The line a drawing shows, solved or not. */

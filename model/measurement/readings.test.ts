@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { ReadingDocument } from "#contract/documents/fieldTest.ts";
 import { jobSchema } from "#contract/documents/job.ts";
 import { dutyBand, USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
-import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
+import { lineModel, type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
 import type { PathItem } from "#core/line/path.ts";
 import { check, hole, lineOf, open, pipe, pumpOf, set, split } from "#core/test/fixtures.ts";
 import { GLASSHOUSES } from "#demo/jobs.ts";
@@ -52,7 +52,7 @@ const reading = (flow: number, running?: string[], afterItemId = "main"): Readin
 
 describe("one of several pumps, measured alone", () => {
   it.each(["a", "b"] as const)("is promised what its own line would give: pump %s", (id) => {
-    const band = dutyBand(lineOf(paths.both), pumps, USUAL_UNCERTAINTY, 40);
+    const band = dutyBand(lineModel(lineOf(paths.both), pumps), USUAL_UNCERTAINTY, 40);
     if (band.kind !== "band") throw new Error("fixture must have a range");
     const found = comparePrediction(several, reading(1e-3, [id]), band, USUAL_UNCERTAINTY);
     expect(found?.promised).toBeCloseTo(flowOf(alone[id]), 9);

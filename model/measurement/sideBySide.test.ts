@@ -4,7 +4,7 @@ import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { expectedThrow } from "#core/irrigation/gun.ts";
 import { GLASSHOUSES, KETTERBY } from "#demo/jobs.ts";
 import { ratioWords } from "#words/fieldTests.ts";
-import { irrigationJob, irrigationOf } from "../irrigation/irrigation.ts";
+import { irrigationOf } from "../irrigation/irrigation.ts";
 import { applyChanges } from "../job/changes.ts";
 import { solveJob } from "../job/solveJob.ts";
 import { compareSetups } from "./sideBySide.ts";
@@ -80,7 +80,7 @@ it("throws are held against the model too: a larger hose throws as the root of i
   const [found] = compareSetups(own, setups, [thrown("old", 21), thrown("new", 23)]);
   const row = found?.rows.find(({ of }) => of === "throw");
   const at = (one: JobDocument) => {
-    const [gun] = irrigationOf(irrigationJob(one)).guns;
+    const [gun] = irrigationOf(one).guns;
     return gun ? expectedThrow(gun.gun, gun.pressure) : 0;
   };
   const larger = applyChanges(own, hose);

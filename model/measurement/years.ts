@@ -6,7 +6,7 @@ import { measuredFlow } from "#core/measurement/instruments.ts";
 import { isOpen } from "#core/measurement/reading.ts";
 import { type Crossing, type Trend, trendOf } from "#core/measurement/trend.ts";
 import { type Tolerance, toleranceOf } from "#core/pump/pump.ts";
-import { type SolvableJob, solveJob } from "../job/solveJob.ts";
+import { type JobSolution, type SolvableJob, solveJob } from "../job/solveJob.ts";
 import { type Judged, judgeTests, type KeptReading } from "./fieldTests.ts";
 
 /** A visit with its readings, and the job as it was on its day where that is another than today's. */
@@ -54,8 +54,8 @@ export function yearsOf(
   job: SolvableJob,
   visits: readonly Visit[],
   doubt: Uncertainty,
+  solved: JobSolution = solveJob(job),
 ): PumpYears[] {
-  const solved = solveJob(job);
   if (solved.kind !== "solved") return [];
   const inTime = visits.toSorted((a, b) => a.takenOn.localeCompare(b.takenOn));
   const judged = inTime.map((visit) => {

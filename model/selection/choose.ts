@@ -3,6 +3,7 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { Severity } from "#core/check/check.ts";
 import type { Judgement } from "#core/check/registry.ts";
 import { changeItems, everyItem, type PathItem } from "#core/line/path.ts";
+import { finish, type Steps } from "#core/numeric/steps.ts";
 import { type Arrangement, pumpsOf } from "#core/pump/arrangement.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import {
@@ -12,13 +13,13 @@ import {
   massOf,
   pathWith,
   priceOf,
-  rankPumps,
+  rankPumpsInSteps,
   workPerVolume,
 } from "#core/selection/rankPumps.ts";
 import { WEIGHINGS, type Weighing } from "#core/selection/weights.ts";
 import type { Advice } from "#core/simulation/answers.ts";
 import type { SimulatedJob } from "../simulation/overTime.ts";
-import { simulatedJob, simulationOf } from "../simulation/result.ts";
+import { simulationOf } from "../simulation/result.ts";
 
 /** What may be put in a place, as plain data by the ids of its pumps. */
 export interface Chosen {
@@ -70,29 +71,48 @@ export const CLOSELY = 20;
  * Everything that may be put in a place of a job, the best first: pumps, their speeds, twins and pairs of what is
  * owned. The best twenty of them are followed over time where the water moves, and what fails there goes behind.
  */
-export function choosePumps(
+export const choosePumps = (
   job: JobToChooseFor,
   library: readonly Pump[],
   itemId: string,
   weighing: Weighing,
-  soFar: (found: Chosen[]) => void = () => undefined,
-): Chosen[] {
+): Chosen[] => finish(choosePumpsInSteps(job, library, itemId, weighing));
+
+/** The same in its steps, one a pump that is looked at closely or followed. */
+export function* choosePumpsInSteps(
+  job: JobToChooseFor,
+  library: readonly Pump[],
+  itemId: string,
+  weighing: Weighing,
+): Steps<Chosen[], Chosen[]> {
   // A speed chosen for what stands there now is no speed of the others.
   const line = { ...job, path: atRatedSpeed(job.path as PathItem[], itemId) };
-  const ranked = rankPumps(line, library, job.wantedFlow, {
+  const ranking = rankPumpsInSteps(line, library, job.wantedFlow, {
     place: placeOf(job, itemId),
     weights: WEIGHINGS[weighing],
     ...(library.length > ALL_CLOSELY && { closely: CLOSELY }),
     wider: true,
-    soFar: (found) => soFar(found.map(chosenOf)),
+    early: true,
   });
+  let ranked: Candidate[] | undefined;
+  while (!ranked) {
+    const { done, value } = ranking.next();
+    if (done) ranked = value;
+    else {
+      yield {
+        done: value.done * RANKED,
+        ...(value.soFar && { soFar: value.soFar.slice(0, SOON).map(chosenOf) }),
+      };
+    }
+  }
   const chosen = ranked.map(chosenOf);
   if (!job.bodies?.length) return chosen;
-  soFar(chosen);
+  yield { done: RANKED, soFar: chosen.slice(0, SOON) };
   let followed = 0;
   for (const [i, own] of chosen.entries()) {
     if (!own.looked || own.fit?.kind !== "ranked" || followed >= CLOSELY) continue;
     followed++;
+    yield { done: RANKED + ((1 - RANKED) * followed) / (CLOSELY + 1) };
     follow(own, job, (ranked[i] as Candidate).arrangement, itemId);
   }
   const behind = (own: Chosen) => Number(own.fit?.kind === "fails");
@@ -114,12 +134,17 @@ export function placeOf({ path, pumps }: Pick<JobDocument, "path" | "pumps">, it
   return { itemId, others: pumps.filter(({ id }) => elsewhere.has(id)) };
 }
 
+/** Of what is known before all is, so many of the first: enough for what is in sight. */
+const SOON = 40;
+/** part of the work that is done once all are ranked */
+const RANKED = 0.5;
+
 /** A library so small that all of it is solved in full. */
 const ALL_CLOSELY = 60;
 
 function follow(own: Chosen, job: JobToChooseFor, arrangement: Arrangement, itemId: string): void {
   const tried = withArrangement(job as JobDocument, itemId, arrangement as ArrangementOfDocuments);
-  const told = tried && simulationOf(simulatedJob(tried));
+  const told = tried && simulationOf(tried);
   if (told?.kind !== "run") return;
   const { switching, dry, full, survives, advice } = told.answers;
   own.run = {

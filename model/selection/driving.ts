@@ -5,9 +5,9 @@ import { derating, type EngineAtWork, engineAtWork, FUEL_PER_JOULE } from "#core
 import { type MotorAtWork, motorAtWork } from "#core/driving/motor.ts";
 import { fitOf, type SpeedSheet, speedRange, speedSheet } from "#core/driving/variableSpeed.ts";
 import { type PumpState, staticHead } from "#core/hydraulics/boundary.ts";
-import { type LineModel, lineModel, stateOf } from "#core/hydraulics/solveLine.ts";
+import { type LineModel, lineModel, type Refused, stateOf } from "#core/hydraulics/solveLine.ts";
 import { quickDuty, systemCurve } from "#core/hydraulics/systemCurve.ts";
-import type { PathItem, Supply } from "#core/line/path.ts";
+import type { Supply } from "#core/line/path.ts";
 import { pumpCurve, shaftPower } from "#core/pump/curve.ts";
 import { ZERO_CELSIUS } from "#core/quantity/constants.ts";
 import { pumpSets } from "../job/pumpSets.ts";
@@ -57,9 +57,8 @@ export function drivingOf(
   job: JobToChooseFor,
   itemId: string,
   library: readonly PumpDocument[] = [],
+  ready: LineModel | Refused = lineModel(job, job.pumps),
 ): Driving | undefined {
-  const line = { ...job, path: job.path as PathItem[] };
-  const ready = lineModel(line, job.pumps);
   if (ready.kind === "refused") return undefined;
   const at = ready.pumps.findIndex((on) => on.itemId === itemId);
   const pump = job.pumps.find(({ id }) => id === ready.pumps[at]?.pump.id);

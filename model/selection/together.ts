@@ -1,9 +1,10 @@
 import type { Line } from "#core/line/path.ts";
+import type { Steps } from "#core/numeric/steps.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import {
   frontThatHolds,
   type Money,
-  pumpAndPipe,
+  pumpAndPipeInSteps,
   type Together,
   type TogetherAsked,
 } from "#core/selection/front.ts";
@@ -29,16 +30,15 @@ export interface TogetherResult {
 const SHOWN = 1200;
 
 /** Every pump that may stand there with every size, the front, and what it beats. */
-export function togetherOf(
+export function* togetherInSteps(
   job: Line,
   library: readonly Pump[],
-  asked: Omit<TogetherAsked, "soFar">,
+  asked: TogetherAsked,
   money: Money,
-  progress: (done: number) => void = () => undefined,
-): TogetherResult {
+): Steps<TogetherResult> {
   const line = { ...job, path: atRatedSpeed(job.path, asked.place.itemId) };
   const allowed = mayStand(line, library, asked.place, asked.wanted ?? 0);
-  const found = pumpAndPipe(line, allowed, { ...asked, soFar: (_, done) => progress(done) });
+  const found = yield* pumpAndPipeInSteps(line, allowed, asked);
   const front = frontThatHolds(line, found, money, asked);
   const on = new Set(front);
   const beaten = found.filter((own) => own[money] !== undefined && !on.has(own));

@@ -17,7 +17,7 @@ import { DERIVED, type DerivedFigure, runDerivation } from "./derivations.ts";
 import { hosePieces } from "./emptying.ts";
 import { overTime, settingOf, simulateSetting } from "./overTime.ts";
 import { timeRange } from "./range.ts";
-import { simulatedJob, simulationOf, type ToldRun } from "./result.ts";
+import { simulationOf, type ToldRun } from "./result.ts";
 import { firstStorm, inflowOf, type Piece, stormPieces } from "./storm.ts";
 import { troublesOf } from "./troubles.ts";
 import { liftingOfSource, upliftOf } from "./uplift.ts";
@@ -26,7 +26,7 @@ const parse = (job: JobInput) => jobSchema.parse(job) as JobDocument;
 const mill = parse(TALLOW_MILL);
 
 function run(job: JobDocument): ToldRun {
-  const told = simulationOf(simulatedJob(job));
+  const told = simulationOf(job);
   if (told.kind !== "run") throw new Error(JSON.stringify(told));
   return told;
 }
@@ -99,7 +99,7 @@ describe("every demo job that moves in time", () => {
   });
 
   it("the mill's storm until its first start, by a general solver (odex)", () => {
-    const found = settingOf(simulatedJob(mill));
+    const found = settingOf(mill);
     if (found.kind !== "setting") throw new Error(found.kind);
     const { setting } = found;
     const timeline = simulateSetting(setting);
@@ -109,7 +109,7 @@ describe("every demo job that moves in time", () => {
     const solver = new Solver(1);
     solver.absoluteTolerance = 1e-11;
     // Past the start of the run, to the alarm of a pit whose pumps are all dead.
-    const dark = settingOf(simulatedJob(inTimeOf(mill, { powerCut: { from: 0, to: 36_000 } })));
+    const dark = settingOf(inTimeOf(mill, { powerCut: { from: 0, to: 36_000 } }));
     if (dark.kind !== "setting") throw new Error(dark.kind);
     const alarm = simulateSetting(dark.setting).events.find(({ kind }) => kind === "alarm");
     let volume = store.volumeAt(setting.startLevels[0] as number);
@@ -425,7 +425,7 @@ describe("a pit", () => {
     expect(wrong({ off: -2.6 }, 0)).toContain("float-under-bottom");
     expect(wrong({ on: -1.65 }, 1)).toEqual(["lag-under-lead"]);
     expect(wrong({ at: 0.2 }, 2)).toEqual(["float-over-rim"]);
-    const still = overTime(simulatedJob(inTimeOf(bare, { powerCut: { from: 10, to: 5 } })));
+    const still = overTime(inTimeOf(bare, { powerCut: { from: 10, to: 5 } }));
     expect(still.kind === "wrong" && still.troubles.map(({ code }) => code)).toEqual([
       "power-back-before-cut",
     ]);
@@ -446,7 +446,7 @@ describe("a pit", () => {
   });
 
   it("its range holds what is told, and is the same at every call", () => {
-    const range = () => timeRange(simulatedJob(fed(0.002)), USUAL_UNCERTAINTY, 40);
+    const range = () => timeRange(fed(0.002), USUAL_UNCERTAINTY, 40);
     const first = range();
     if (first.kind !== "range") throw new Error(first.kind);
     const told = run(fed(0.002)).answers;
@@ -459,7 +459,7 @@ describe("a pit", () => {
   });
 
   it("is answered from a run alone", () => {
-    const found = overTime(simulatedJob(mill));
+    const found = overTime(mill);
     expect(found.kind === "run" && answersOf(found, mill).starts).toBeGreaterThan(3);
   });
 });
@@ -537,7 +537,7 @@ describe("the working of a figure", () => {
       ...[mill, tank(), fed(0.001), inTimeOf(fed(survives * 1.2), { span: 7200, battery })],
     ];
     for (const job of jobs) {
-      const told = simulationOf(simulatedJob(job));
+      const told = simulationOf(job);
       if (told.kind !== "run") continue;
       const { answers } = told;
       for (const { worked, value } of answerLines(answers, "metric")) {

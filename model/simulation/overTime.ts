@@ -2,7 +2,7 @@ import type { BodyOfWater, JobDocument, JobPathItem } from "#contract/documents/
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { FLOATS_IN } from "#core/check/intake.ts";
 import { type Condition, conditioned } from "#core/condition/condition.ts";
-import { type LineModel, lineModel } from "#core/hydraulics/solveLine.ts";
+import { type LineModel, lineModel, type Refused } from "#core/hydraulics/solveLine.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
 import type { Trouble } from "#core/simulation/answers.ts";
 import { fallingBack } from "#core/simulation/drainBack.ts";
@@ -78,8 +78,8 @@ const HOUR = 3600;
 const LONGEST = 60 * 24 * HOUR;
 
 /** A job from its start for as long as it says, or until what is done by hand is done. */
-export function overTime(job: SimulatedJob): OverTime {
-  const found = settingOf(job);
+export function overTime(job: SimulatedJob, ready: LineModel | Refused = readyOf(job)): OverTime {
+  const found = settingOf(job, ready);
   return found.kind === "setting" ? runOf(found.setting) : found;
 }
 
@@ -125,9 +125,16 @@ function drawnDownIn({ stores, source, receiver, startLevels, table, pumps, span
 
 const MOST_EVENTS = 20_000;
 
-/** A job made ready to run, its line as one draw has it. */
+/** The job's line, ready to be asked. */
+const readyOf = (job: SimulatedJob) => lineModel(job, job.pumps, job.wantedFlow);
+
+/**
+ * A job made ready to run, its line as one draw has it.
+ * @param ready the job's line
+ */
 export function settingOf(
   job: SimulatedJob,
+  ready: LineModel | Refused = readyOf(job),
   draw: Draw = {},
 ): Exclude<OverTime, SimulationRun> | { kind: "setting"; setting: Setting } {
   const { bodies = [], overTime: time = {}, source } = job;
@@ -135,7 +142,6 @@ export function settingOf(
   if (bodies.length === 0) return { kind: "still" };
   const troubles = troublesOf(job);
   if (troubles.some(({ stops }) => stops)) return { kind: "wrong", troubles };
-  const ready = lineModel(job, job.pumps, job.wantedFlow);
   if (ready.kind === "refused") return { kind: "no-line" };
 
   const receivers = ready.line.outlets.map(({ item: { outlet } }) =>

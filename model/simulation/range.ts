@@ -1,5 +1,6 @@
 import { drawsOf, type Spread, spread, type Uncertainty } from "#core/condition/uncertainty.ts";
-import { lineModel } from "#core/hydraulics/solveLine.ts";
+import { type LineModel, lineModel, type Refused } from "#core/hydraulics/solveLine.ts";
+import { finish, type Steps } from "#core/numeric/steps.ts";
 import { flowOfDemand } from "../demand/demand.ts";
 import { answersOf } from "./answers.ts";
 import { runOf, type SimulatedJob, settingOf } from "./overTime.ts";
@@ -21,29 +22,32 @@ export const TIME_DRAWS = 200;
 
 /**
  * The likely range of a run's times and starts, by the same draws as the duty's, and the doubt of what comes in beside
- * them. `progress` hears how many are done.
+ * them.
  */
-export function timeRange(
+export const timeRange = (job: SimulatedJob, doubt: Uncertainty, count: number): TimeRangeResult =>
+  finish(timeRangeInSteps(job, doubt, count, lineModel(job, job.pumps, job.wantedFlow)));
+
+/** The same in its steps, one a draw, of a line that is ready. */
+export function* timeRangeInSteps(
   job: SimulatedJob,
   doubt: Uncertainty,
   count: number,
-  progress: (done: number) => void = () => undefined,
-): TimeRangeResult {
-  const ready = lineModel(job, job.pumps, job.wantedFlow);
-  if (ready.kind === "refused" || settingOf(job).kind !== "setting") return { kind: "none" };
+  ready: LineModel | Refused,
+): Steps<TimeRangeResult> {
+  if (ready.kind === "refused" || settingOf(job, ready).kind !== "setting") return { kind: "none" };
   const need = flowOfDemand(job.need);
   const found: Record<Ranged, number[]> = {
     ...{ dry: [], full: [], wet: [], unpumped: [], starts: [], moved: [] },
   };
   let tried = 0;
   for (const [done, { condition, more }] of drawsOf(ready, doubt, count).entries()) {
-    if (done % 5 === 0) progress(done);
+    yield { done: done / count };
     const inflow = need?.comesIn
       ? more < 0
         ? 1 + more * (1 - need.low / need.flow)
         : 1 + more * (need.high / need.flow - 1)
       : 1 + more * USUAL_INFLOW;
-    const drawn = settingOf(job, { condition, inflow });
+    const drawn = settingOf(job, ready, { condition, inflow });
     if (drawn.kind !== "setting") continue;
     tried++;
     const answers = answersOf(runOf(drawn.setting), job);

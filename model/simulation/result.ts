@@ -1,4 +1,4 @@
-import type { JobDocument } from "#contract/documents/job.ts";
+import type { LineModel, Refused } from "#core/hydraulics/solveLine.ts";
 import type { Answers, Trouble } from "#core/simulation/answers.ts";
 import type { Timeline } from "#core/simulation/dynamics.ts";
 import { answersOf } from "./answers.ts";
@@ -41,8 +41,8 @@ export interface ToldBody {
 export type SimulationResult = Exclude<ReturnType<typeof overTime>, SimulationRun> | ToldRun;
 
 /** What is told of a job over time. */
-export function simulationOf(job: SimulatedJob): SimulationResult {
-  const run = overTime(job);
+export function simulationOf(job: SimulatedJob, ready?: LineModel | Refused): SimulationResult {
+  const run = overTime(job, ready);
   return run.kind === "run" ? told(run, job) : run;
 }
 
@@ -73,20 +73,5 @@ export function told(run: SimulationRun, job: SimulatedJob): ToldRun {
     ...(receiver !== undefined && { receiver }),
     span: timeline.times.at(-1) as number,
     ...(powerCut && { powerCut }),
-  };
-}
-
-/** What of a job its run over time depends on, taken out of it. */
-export function simulatedJob(job: JobDocument): SimulatedJob {
-  const { source, path, site, method, pumps, wantedFlow, well, need, bodies, overTime: time } = job;
-  const { pressureTank } = job;
-  return {
-    ...{ source, path, site, method, pumps },
-    ...(wantedFlow !== undefined && { wantedFlow }),
-    ...(well && { well }),
-    ...(pressureTank && { pressureTank }),
-    ...(need && { need }),
-    ...(bodies && { bodies }),
-    ...(time && { overTime: time }),
   };
 }

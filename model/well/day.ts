@@ -2,9 +2,8 @@ import type { HouseDocument, JobDocument } from "#contract/documents/job.ts";
 import { findPipeStock, surfaceOf } from "#core/catalogue/pipes.ts";
 import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
 import { waterAt } from "#core/fluid/water.ts";
-import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { meanArea } from "#core/line/casing.ts";
-import { levelsOf, type PathItem, type WaterLevel } from "#core/line/path.ts";
+import { levelsOf, type WaterLevel } from "#core/line/path.ts";
 import { firstAtOrAfter } from "#core/numeric/sorted.ts";
 import type { PipeRun } from "#core/pipe/darcyWeisbach.ts";
 import { drawdownAt } from "#core/well/drawdown.ts";
@@ -13,9 +12,9 @@ import { type TankDay, tankDay, type WellSystem } from "#core/well/tankDay.ts";
 import { type Draw, USUAL_TAP, usualDay, volumeOf } from "#core/well/useOfDay.ts";
 import { workForWater } from "./booster.ts";
 import { guardOf } from "./guard.ts";
+import { type KnownOfWell, knownOfWell } from "./known.ts";
 import type { JobWithWell } from "./season.ts";
 import { topOf } from "./settle.ts";
-import { pumpToTankOf } from "./tankLine.ts";
 import { tankOf, USUAL_AREA, valveOf } from "./usual.ts";
 
 /** What happens in a job's well and tank while a household, or the plots, draw water. */
@@ -77,7 +76,11 @@ export function drawsOf(house: HouseDocument = {}): { draws: Draw[]; days: numbe
 }
 
 /** The days of a job's well and tank, by either school of control. */
-export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayResult {
+export function wellDayOf(
+  job: JobWithWell,
+  at: WaterLevel = "low",
+  { solved, filledBy }: KnownOfWell = knownOfWell(job),
+): WellDayResult {
   const house = job.house ?? {};
   const { draws, days } = drawsOf(house);
   const use = house.use ?? "house";
@@ -87,7 +90,7 @@ export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayResu
     count: house.count ?? USUAL_COUNT[use],
     countAssumed: house.count === undefined && use !== "typed",
   };
-  const pump = pumpToTankOf(job);
+  const pump = filledBy();
   const { source, site } = job;
   if (!pump || source.kind !== "well" || job.pumps.length === 0) return base;
   const top = topOf(job);
@@ -115,17 +118,13 @@ export function wellDayOf(job: JobWithWell, at: WaterLevel = "low"): WellDayResu
     const run = tankDay(own, draws, days * DAY);
     return { run, taps: tapsOf(job, draws, run) };
   };
-  const lift = pump.boosts ? liftingWork(job) : undefined;
+  // Of the pump in the well: the booster's own is told by its runs.
+  const lift =
+    pump.boosts && solved.kind !== "refused" ? workForWater(job, solved.solution).well : undefined;
   return {
     ...{ ...base, switched: of(system), valved: of(held) },
     ...(lift !== undefined && { lifting: lift * volumeOf(draws) }),
   };
-}
-
-/** J for a m³ of the pump in the well. */
-function liftingWork(job: JobWithWell): number | undefined {
-  const solved = solveLine({ ...job, path: job.path as PathItem[] }, job.pumps);
-  return solved.kind === "solved" ? workForWater(job, solved.solution).well : undefined;
 }
 
 function runOf(stock: string, length: number): PipeRun | undefined {

@@ -10,16 +10,6 @@ import { pumpDepth, topOf } from "./settle.ts";
 /** What of a job its well depends on. */
 export type JobWithWell = SolvableJob & Pick<JobDocument, "house">;
 
-export function inWell(job: JobDocument): JobWithWell {
-  const { source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, house } =
-    job;
-  const { assumed } = job;
-  return {
-    ...{ source, path, site, method, pumps, wantedFlow, well, overTime, pressureTank, house },
-    ...(assumed && { assumed }),
-  };
-}
-
 /** A season of the well: depths in m down from the casing's top. */
 export interface Season {
   at: WaterLevel;

@@ -12,7 +12,7 @@ import { applyChanges } from "../job/changes.ts";
 import { solveJob } from "../job/solveJob.ts";
 import { beginJob, LINE_KINDS, newJob } from "../kinds/kinds.ts";
 import { judgeTests, type KeptReading } from "../measurement/fieldTests.ts";
-import { columnsOf } from "../whatif/columns.ts";
+import { resultsOf } from "../results/computations.ts";
 import { offersFor } from "../whatif/offers.ts";
 import { drawsOf, wellDayOf } from "./day.ts";
 import { WELL_FIGURES, type WellFigure, wellDerivation } from "./derivations.ts";
@@ -347,7 +347,8 @@ describe("a change of a well", () => {
     );
     const changed = applyChanges(borehole, offer?.changes ?? []);
     expect(changed.ok).toBe(true);
-    const [as, half] = columnsOf(borehole, [{ label: "half", changes: offer?.changes ?? [] }]);
+    const variants = [{ label: "half", changes: offer?.changes ?? [] }];
+    const [as, half] = resultsOf({ ...borehole, variants })("columns");
     expect(as?.well?.boosting).toBeUndefined();
     expect(half?.well?.lifting).toBeLessThan(as?.well?.lifting ?? 0);
     expect(half?.well?.whole).toBeCloseTo(

@@ -6,16 +6,16 @@ import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
 import { type DrawdownFit, drawdownAt, drawdownUncertainty } from "#core/well/drawdown.ts";
 import type { SettingWindow } from "#core/well/setting.ts";
 import { pumpedOff } from "#core/well/tankDay.ts";
-import { solveJob } from "../job/solveJob.ts";
 import { type CableResult, cableOf } from "./cable.ts";
 import { type DropPipeResult, dropPipeOf } from "./dropPipe.ts";
 import { guardOf } from "./guard.ts";
+import { type KnownOfWell, knownOfWell } from "./known.ts";
 import { type OtherPumpsResult, otherPumpsOf } from "./otherPumps.ts";
 import { partsOfWell, type WellPart } from "./parts.ts";
 import { type JobWithWell, type Season, seasonOf } from "./season.ts";
 import { fitOf, pumpDepth, standingOf, topOf } from "./settle.ts";
 import { type TankResult, tankToldOf } from "./tank.ts";
-import { type FilledBy, pumpToTankOf } from "./tankLine.ts";
+import type { FilledBy } from "./tankLine.ts";
 import { USUAL_AREA } from "./usual.ts";
 
 /** Everything that is told of a job's well, as plain data. SI. */
@@ -64,13 +64,16 @@ const ABOUT: ReadonlySet<string> = new Set([
 ]);
 
 /** A job's well at its three seasons: what it gives, where its pump may hang, on what, and what feeds and follows it. */
-export function wellOf(job: JobWithWell, library: readonly PumpDocument[] = []): WellResult {
-  const solved = solveJob(job);
+export function wellOf(
+  job: JobWithWell,
+  library: readonly PumpDocument[] = [],
+  { solved, filledBy }: KnownOfWell = knownOfWell(job),
+): WellResult {
   const solution = solved.kind === "refused" ? undefined : solved.solution;
   const context = solution && checkContext(solution, job, job.wantedFlow);
   const fit = fitOf(job);
   const pump = job.pumps.find(({ id }) => id === solution?.pumps[0]?.pump.id);
-  const filled = solution && !solution.asked ? pumpToTankOf(job) : undefined;
+  const filled = solution && !solution.asked ? filledBy() : undefined;
   const seasons = WATER_LEVELS.map((at) => seasonOf(job, at, solution, fit));
   const window = context ? windowOf(context, pump) : windowFor(job, undefined, pump);
   const dry = seasons[0] as Season;

@@ -4,14 +4,15 @@ import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import type { GunAtWork } from "#core/irrigation/gunsOnLine.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
+import type { Steps } from "#core/numeric/steps.ts";
 import type { Answers } from "#core/simulation/answers.ts";
 import { volumeOf } from "#core/well/useOfDay.ts";
 import { radiusOf } from "../irrigation/fieldPlan.ts";
-import { irrigationJob, irrigationOf } from "../irrigation/irrigation.ts";
+import type { IrrigationResult } from "../irrigation/irrigation.ts";
 import { waters } from "../irrigation/waters.ts";
 import { applyChanges, type Variant } from "../job/changes.ts";
-import { solveJob } from "../job/solveJob.ts";
-import { simulatedJob, simulationOf } from "../simulation/result.ts";
+import type { JobSolution } from "../job/solveJob.ts";
+import type { SimulationResult } from "../simulation/result.ts";
 import { boosterOf, workForWater } from "../well/booster.ts";
 import { drawsOf } from "../well/day.ts";
 import { seasonOf } from "../well/season.ts";
@@ -56,28 +57,43 @@ export interface WellColumn {
   perDay?: number;
 }
 
-/** The job as it is, and each of its changes tried on it, all worked out alike. */
-export function columnsOf(
+/**
+ * The job as it is, and each of its changes tried on it, all worked out alike.
+ * @param look gives what follows from the job as it is
+ * @param lookAt gives the same of a changed job
+ */
+export function* columnsInSteps(
   job: JobDocument,
   variants: readonly Variant[],
-  progress: (done: number) => void = () => undefined,
-): Column[] {
-  const all = [undefined, ...variants];
-  return all.map((variant, i) => {
-    progress(i / all.length);
-    if (!variant) return columnOf(job);
-    const changed = applyChanges(job, variant.changes);
-    return changed.ok ? columnOf(changed.job) : { stops: 0, refused: "not-there" };
-  });
+  look: Looked,
+  lookAt: (changed: JobDocument) => Looked,
+): Steps<Column[]> {
+  const columns = [columnOf(job, look)];
+  for (const { changes } of variants) {
+    yield { done: columns.length / (variants.length + 1) };
+    const changed = applyChanges(job, changes);
+    columns.push(
+      changed.ok ? columnOf(changed.job, lookAt(changed.job)) : { stops: 0, refused: "not-there" },
+    );
+  }
+  return columns;
 }
 
-function columnOf(job: JobDocument): Column {
-  const solved = solveJob(job);
+/** What a column is made of. */
+interface Made {
+  solved: JobSolution;
+  run: SimulationResult;
+  irrigation: IrrigationResult;
+}
+type Looked = <K extends keyof Made>(name: K) => Made[K];
+
+function columnOf(job: JobDocument, look: Looked): Column {
+  const solved = look("solved");
   const price = priceOf(job);
   if (solved.kind === "refused") return { stops: 0, price, refused: "no-line" };
   const { normal } = solved.solution.cases;
   const duty = settledDuty(normal.outcome);
-  const told = simulationOf(simulatedJob(job));
+  const run = look("run");
   return {
     ...(normal.running && {
       duty: {
@@ -86,15 +102,16 @@ function columnOf(job: JobDocument): Column {
       },
     }),
     stops: solved.judgements.filter(({ severity }) => severity === "stop").length,
-    ...(told.kind === "run" && { overTime: told.answers }),
-    ...(waters(job) && wateringColumn(job)),
+    ...(run.kind === "run" && { overTime: run.answers }),
+    ...(waters(job) && wateringColumn(look("irrigation"))),
     ...(job.source.kind === "well" && { well: wellColumn(job, solved.solution) }),
     price,
   };
 }
 
-function wateringColumn(job: JobDocument): { watering?: IrrigationColumn } {
-  const { guns, sets, timing } = irrigationOf(irrigationJob(job));
+function wateringColumn({ guns, sets, timing }: IrrigationResult): {
+  watering?: IrrigationColumn;
+} {
   const [worst] = guns.toSorted((a, b) => a.pressure - b.pressure);
   if (!worst) return {};
   const radius = radiusOf(guns);

@@ -4,8 +4,9 @@ import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { DEMO_JOBS, KETTERBY, TALLOW_MILL } from "#demo/jobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
 import { offerLabel } from "#words/whatif.ts";
+import type { Variant } from "../job/changes.ts";
 import { applyChanges } from "../job/changes.ts";
-import { columnsOf } from "./columns.ts";
+import { resultsOf } from "../results/computations.ts";
 import { offersFor } from "./offers.ts";
 
 const LIBRARY_PUMPS = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);
@@ -51,6 +52,9 @@ describe("changes kept as data", () => {
     expect(applyChanges(mill, [{ field: "name", value: "" }]).ok).toBe(false);
   });
 });
+
+const columnsOf = (job: JobDocument, variants: Variant[]) =>
+  resultsOf({ ...job, variants })("columns");
 
 describe("columns", () => {
   const [bigger, floats, noCheck] = ["bigger-pipe", "float-higher", "no-check"].map((kind) => {

@@ -3,7 +3,7 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
 import { WATER_LEVELS } from "#core/line/path.ts";
-import { sizeGains, solveJob, withRemedies } from "#model/job/solveJob.ts";
+import type { Look } from "#model/results/graph.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { ledgerName } from "#words/ledger.ts";
@@ -11,8 +11,8 @@ import { ledgerName } from "#words/ledger.ts";
 type Report = { kind: "solved"; report: object } | { kind: "refused"; problems: FieldIssue[] };
 
 /** What `solve` prints for a job, or why the line cannot be solved, by path of the part. */
-export function report(job: JobDocument): Report {
-  const solved = solveJob(job);
+export function report(job: JobDocument, look: Look<"solved" | "tried">): Report {
+  const solved = look("solved");
   if (solved.kind === "refused") {
     const problems = solved.diagnostics.map((diagnostic) => {
       const path = pathOf(job.path, diagnostic.itemId) ?? "path";
@@ -21,7 +21,7 @@ export function report(job: JobDocument): Report {
     return { kind: "refused", problems };
   }
   const { solution } = solved;
-  const judgements = withRemedies(job, solved);
+  const { judgements, sizeUps } = look("tried");
   const normal = solution.cases.normal.running;
   return {
     kind: "solved",
@@ -39,7 +39,7 @@ export function report(job: JobDocument): Report {
         ...entry,
         name: ledgerName(entry, job, "metric"),
       })),
-      oneSizeLarger: sizeGains(job).map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
+      oneSizeLarger: sizeUps.map(({ larger, ...rest }) => ({ ...rest, stock: larger.id })),
       checks: judgements.map((judgement) => ({
         ...judgement,
         ...checkWords(judgement, job, "metric"),

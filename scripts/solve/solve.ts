@@ -3,11 +3,10 @@ import { parseArgs } from "node:util";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { parseQuantity } from "#contract/units/parse.ts";
-import { irrigationJob, irrigationOf } from "#model/irrigation/irrigation.ts";
+
 import { waters } from "#model/irrigation/waters.ts";
-import { inWell } from "#model/well/season.ts";
+import { resultsOf } from "#model/results/computations.ts";
 import { hasWell } from "#model/well/settle.ts";
-import { wellOf } from "#model/well/well.ts";
 import { withNamedPumps } from "./namedPumps.ts";
 import { report } from "./report.ts";
 import { timelineCsv, timelineOf, timelineReport } from "./timeline.ts";
@@ -50,15 +49,18 @@ if (!parsed.success) {
   process.exit(2);
 }
 
-const result = report(parsed.data);
+const asRead = parsed.data as JobDocument;
+const job =
+  until === undefined ? asRead : { ...asRead, overTime: { ...asRead.overTime, span: until } };
+const look = resultsOf(job, { jets: [] });
+const result = report(job, look);
 if (result.kind === "refused") refuseAll(result.problems);
-const job = parsed.data as JobDocument;
 // As the stages of ground and well tell it, in SI.
 const told = {
-  ...(waters(job) && { watering: irrigationOf(irrigationJob(job)) }),
-  ...(hasWell(job) && { well: wellOf(inWell(job)) }),
+  ...(waters(job) && { watering: look("irrigation") }),
+  ...(hasWell(job) && { well: look("well") }),
 };
-const timeline = timelineOf(parsed.data, until);
+const timeline = timelineOf(look("run"));
 if (timeline.kind === "refused") refuseAll(timeline.problems);
 if (timeline.kind === "none") {
   if (values.csv || until !== undefined) {
@@ -67,7 +69,7 @@ if (timeline.kind === "none") {
   process.stdout.write(`${JSON.stringify({ ...result.report, ...told }, null, 2)}\n`);
 } else if (values.csv) process.stdout.write(timelineCsv(timeline.run));
 else {
-  const overTime = timelineReport(parsed.data, timeline.run);
+  const overTime = timelineReport(job, timeline.run);
   process.stdout.write(`${JSON.stringify({ ...result.report, ...told, overTime }, null, 2)}\n`);
 }
 

@@ -2,7 +2,7 @@ import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
 import { csvOf } from "#model/import/csv.ts";
-import { simulatedJob, simulationOf, type ToldRun } from "#model/simulation/result.ts";
+import type { SimulationResult, ToldRun } from "#model/simulation/result.ts";
 import { itemName } from "#words/items.ts";
 import { adviceWords, eventWords, troubleWords } from "#words/simulation.ts";
 
@@ -12,11 +12,8 @@ type Timeline =
   | { kind: "none" }
   | { kind: "refused"; problems: FieldIssue[] };
 
-/** A job over time, as far as `until` in s where that is given. */
-export function timelineOf(job: JobDocument, until: number | undefined): Timeline {
-  const given = simulatedJob(job);
-  const span = until === undefined ? {} : { overTime: { ...given.overTime, span: until } };
-  const told = simulationOf({ ...given, ...span });
+/** A job over time. */
+export function timelineOf(told: SimulationResult): Timeline {
   if (told.kind === "wrong") {
     const problems = told.troubles
       .filter(({ stops }) => stops)

@@ -13,8 +13,9 @@ import type { PathItem } from "#core/line/path.ts";
 import type { JobSolution } from "#model/job/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
-import type { Calculation } from "../calculations/useCalculation.ts";
-import { useUncertainty } from "../openJob/useBand.ts";
+
+import { onPage } from "../openJob/results.ts";
+import type { Result } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { AskedPanel } from "./AskedPanel.tsx";
@@ -25,14 +26,14 @@ import { Opens, Plate, Worked } from "./Figures.tsx";
 interface Props {
   solved: JobSolution;
   job: JobDocument;
-  band: Calculation<BandResult>;
+  band: Result<BandResult>;
   onItem: (itemId: string) => void;
 }
 
 /** What the pump does on this line, and what to think of it. */
 export function DutyPanel({ solved, job, band, onItem }: Props) {
   const { path } = job;
-  const doubt = useUncertainty(job);
+  const doubt = onPage.look({ job })("uncertainty");
   const pumpMissing =
     solved.kind === "asked" ||
     (solved.kind === "refused" &&
@@ -170,7 +171,7 @@ function OtherSchools({ crossChecks }: Pick<Solution, "crossChecks">) {
 }
 
 /** The duty as a range: what doubtful inputs and a pump within its tolerance make of it. */
-function Likely({ band, doubt }: { band: Calculation<BandResult>; doubt: Uncertainty }) {
+function Likely({ band, doubt }: { band: Result<BandResult>; doubt: Uncertainty }) {
   const units = useUnits();
   const range = ({ low, high }: Spread, quantity: "flow" | "head") =>
     `${formatNumber(low, quantity, units)} to ${format(high, quantity, units)}`;

@@ -2,6 +2,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import clsx from "clsx";
 import { lazy, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
+import type { BandResult } from "#core/condition/uncertainty.ts";
 import { lineKnown } from "#model/job/assumed.ts";
 import { Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
@@ -19,9 +20,9 @@ import { jobToOpen, putOnBench, putOnBenchAsStored, startAutosave } from "../ope
 import { openJob, partOf, redo, undo, useJobStore } from "../openJob/jobStore.ts";
 import type { Owner } from "../openJob/owner.ts";
 import { type Part, STAGES, type Stage } from "../openJob/part.ts";
-import { solveAhead } from "../openJob/solutions.ts";
-import { useBand } from "../openJob/useBand.ts";
+import { solveAhead } from "../openJob/results.ts";
 import { useJobAfterPaint } from "../openJob/useJobAfterPaint.ts";
+import { type Result, useResult } from "../openJob/useResult.ts";
 import { useSolution } from "../openJob/useSolution.ts";
 import { Unsaved } from "../outbox/Unsaved.tsx";
 import { useUnsaved } from "../outbox/useHeld.ts";
@@ -159,7 +160,7 @@ const FIRST_PART = {
 function Bench() {
   const job = useJobAfterPaint();
   const { solved, sizeUps } = useSolution(job);
-  const band = useBand(job);
+  const band = useResult("band", { job });
   const [params, setParams] = useSearchParams();
   const navigate = useNavigate();
   const { id, step } = useParams();
@@ -416,11 +417,11 @@ function viewOf<V extends string>(views: readonly { value: V }[], params: URLSea
 }
 
 /** The band to draw: only one that is there. */
-function settledBand({ value }: ReturnType<typeof useBand>) {
+function settledBand({ value }: Result<BandResult>) {
   return value?.kind === "band" ? value : undefined;
 }
 
 /** The band to judge by: only one that belongs to the job as it stands. */
-function currentBand(band: ReturnType<typeof useBand>) {
+function currentBand(band: Result<BandResult>) {
   return band.stale ? undefined : settledBand(band);
 }

@@ -2,11 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link, useParams } from "react-router";
 import type { PumpDocument } from "#contract/documents/pump.ts";
-import { solveJob } from "#model/job/solveJob.ts";
 import { standJob } from "#model/job/standJob.ts";
 import { oneOf } from "../api/queries.ts";
 import type { Owner } from "../openJob/owner.ts";
-import { useBand } from "../openJob/useBand.ts";
+import { onPage } from "../openJob/results.ts";
+import { useResult } from "../openJob/useResult.ts";
 import MeasurePane from "../stages/measure/MeasurePane.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 
@@ -26,8 +26,8 @@ export default function StandPage() {
 
 function Stand({ id, serial, pump }: { id: string; serial: string; pump: PumpDocument }) {
   const job = useMemo(() => standJob(pump), [pump]);
-  const solved = useMemo(() => solveJob(job), [job]);
-  const { value, stale } = useBand(job);
+  const solved = onPage.look({ job })("solved");
+  const { value, stale } = useResult("band", { job });
   const owner = useMemo(
     (): Owner => ({
       of: "units",

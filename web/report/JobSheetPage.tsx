@@ -3,13 +3,11 @@ import { useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { waters } from "#model/irrigation/waters.ts";
-import { solveJob } from "#model/job/solveJob.ts";
 import { jobSheet } from "#report/jobSheet.ts";
 import { oneOf } from "../api/queries.ts";
 import { Section } from "../drawings/Section.tsx";
-import { useBand } from "../openJob/useBand.ts";
-import { useIrrigation } from "../openJob/useIrrigation.ts";
-import { useSimulation } from "../openJob/useSimulation.ts";
+import { onPage } from "../openJob/results.ts";
+import { useResult } from "../openJob/useResult.ts";
 import { useWell } from "../openJob/useWell.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
@@ -27,12 +25,12 @@ export default function JobSheetPage() {
 
 function Sheet({ id, job }: { id: string; job: JobDocument }) {
   const units = useUnits();
-  const solved = useMemo(() => solveJob(job), [job]);
-  const { value, stale } = useBand(job);
+  const solved = onPage.look({ job })("solved");
+  const { value, stale } = useResult("band", { job });
   const band = value?.kind === "band" && !stale ? value : undefined;
-  const told = useSimulation(job);
+  const told = useResult("run", { job });
   const run = told.value?.kind === "run" && !told.stale ? told.value : undefined;
-  const watered = useIrrigation(job);
+  const watered = useResult("irrigation", { job });
   const watering = waters(job) && !watered.stale ? watered.value : undefined;
   const welled = useWell(job);
   const well = welled.stale ? undefined : welled.value;

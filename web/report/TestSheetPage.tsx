@@ -3,7 +3,6 @@ import { useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { endOf } from "#model/job/sectionGeometry.ts";
-import { solveJob } from "#model/job/solveJob.ts";
 import { readingsCsv } from "#report/readingsTable.ts";
 import { testSheet } from "#report/testSheet.ts";
 import type { TestWithReadings } from "../api/client.ts";
@@ -14,6 +13,7 @@ import { chartSvg } from "../charts/plot.ts";
 import { Section } from "../drawings/Section.tsx";
 import { useInstruments } from "../instruments/useInstruments.ts";
 import { downloadBlob, downloadText } from "../lib/downloadText.ts";
+import { onPage } from "../openJob/results.ts";
 import { useVisit } from "../stages/measure/useVisit.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
@@ -38,7 +38,7 @@ export default function TestSheetPage() {
 function Sheet({ id, job, test }: { id: string; job: JobDocument; test: TestWithReadings }) {
   const units = useUnits();
   const instruments = useInstruments();
-  const solved = useMemo(() => solveJob(job), [job]);
+  const solved = onPage.look({ job })("solved");
   const { readings, judged, installed } = useVisit(job, test);
   const sheet = useMemo(
     () => testSheet(job, solved, test.document, readings, judged.value ?? [], instruments, units),

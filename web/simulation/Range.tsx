@@ -3,7 +3,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { formatPercent } from "#contract/units/format.ts";
 import type { Ranged } from "#model/simulation/range.ts";
 import { amountOf, formatDuration } from "#words/simulation.ts";
-import { useTimeRange } from "../openJob/useSimulation.ts";
+import { useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 
@@ -30,7 +30,7 @@ const NAMES: Record<Ranged, string> = {
 
 function Drawn({ job }: { job: JobDocument }) {
   const units = useUnits();
-  const { kind, value, stale, progress, error, cancel, again } = useTimeRange(job);
+  const { kind, value, stale, progress, error, cancel, again } = useResult("timeRange", { job });
   const said = (which: Ranged, si: number) =>
     which === "starts"
       ? si.toFixed(si < 9.5 ? 1 : 0)

@@ -16,7 +16,7 @@ import {
 import { useFigureDerivation } from "../derivation/FigureDerivation.tsx";
 import { BodyDrawing } from "../drawings/BodyDrawing.tsx";
 import { wallClock } from "../lib/clock.ts";
-import { useSimulation } from "../openJob/useSimulation.ts";
+import { useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Figure } from "../ui/Figure.tsx";
@@ -30,7 +30,7 @@ import { Strip } from "./Strip.tsx";
 
 /** The job over time: what is to be said of it, the strip, its figures and everything that happens. */
 export default function TimePane({ job }: { job: JobDocument }) {
-  const { kind, value, stale, error, again } = useSimulation(job);
+  const { kind, value, stale, error, again } = useResult("run", { job });
   const units = useUnits();
   if (kind === "failed") {
     return <NotWorkedOut {...{ error, again }} className="p-3" />;

@@ -6,10 +6,9 @@ import { checkClaim } from "#core/whatif/claim.ts";
 import type { JobSolution, Solved } from "#model/job/solveJob.ts";
 import { readClaim } from "#model/selection/readClaim.ts";
 import { changeWords, claimWords } from "#words/changes.ts";
-import { useCalculation } from "../calculations/useCalculation.ts";
 import { edit, useJobStore } from "../openJob/jobStore.ts";
-import { useLibraryPumps } from "../openJob/useChoice.ts";
-import { useLine } from "../openJob/useLine.ts";
+import { useLibraryPumps } from "../openJob/useLibraryPumps.ts";
+import { useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading } from "../ui/Notices.tsx";
@@ -33,9 +32,8 @@ const LISTED = 12;
 function Sheet({ job, solved }: { job: JobDocument; solved: Solved }) {
   const units = useUnits();
   const documents = useLibraryPumps(job.pumps);
-  const { path, pumps } = job;
-  const line = useLine(job);
-  const { value: changes, stale } = useCalculation("changes", [line, pumps, documents]);
+  const { path } = job;
+  const { value: changes, stale } = useResult("changes", { job, documents });
   const pumpName = (id: string) => {
     const pump = documents.find((each) => each.id === id);
     return pump ? `${pump.maker} ${pump.model}` : "Another pump";

@@ -1,20 +1,22 @@
-import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { applyChanges, type Variant } from "#model/job/changes.ts";
+import { OFFER_COMPUTATIONS } from "#model/results/ofOffers.ts";
 import type { Column } from "#model/whatif/columns.ts";
-import { offersFor } from "#model/whatif/offers.ts";
 import { amountOf, formatDuration } from "#words/simulation.ts";
 import { workOf } from "#words/well.ts";
 import { offerLabel } from "#words/whatif.ts";
-import { useCalculation } from "../calculations/useCalculation.ts";
 import { edit } from "../openJob/jobStore.ts";
-import { useLibraryPumps } from "../openJob/useChoice.ts";
+import { onPage } from "../openJob/results.ts";
+import { useLibraryPumps } from "../openJob/useLibraryPumps.ts";
+import { useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { Plus, Trash2 } from "../ui/icons.ts";
 import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
+
+onPage.learn(OFFER_COMPUTATIONS);
 
 /** Beside the job as it is. */
 const MOST = 4;
@@ -23,9 +25,9 @@ const MOST = 4;
 export default function WhatIfPane({ job }: { job: JobDocument }) {
   const units = useUnits();
   const variants = job.variants ?? NONE;
-  const { value, stale, kind, error, again } = useCalculation("columns", [job, variants]);
-  const library = useLibraryPumps(job.pumps);
-  const offers = useMemo(() => offersFor(job, library), [job, library]);
+  const { value, stale, kind, error, again } = useResult("columns", { job });
+  const documents = useLibraryPumps(job.pumps);
+  const offers = onPage.look({ job, documents })("offers");
   const labels = new Set(variants.map(({ label }) => label));
   const open = offers.filter((offer) => !labels.has(offerLabel(offer, units)));
   const set = (change: (own: Variant[]) => Variant[]) =>

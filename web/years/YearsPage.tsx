@@ -10,10 +10,9 @@ import { crossingWords, doubtfulPercent } from "#words/fieldTests.ts";
 import { itemName } from "#words/items.ts";
 import type { TestWithReadings } from "../api/client.ts";
 import { oneOf, revisionOf, testsOf } from "../api/queries.ts";
-import { useCalculation } from "../calculations/useCalculation.ts";
 import { YearsPlot } from "../charts/YearsPlot.tsx";
 import { pumpItems } from "../openJob/jobStore.ts";
-import { useUncertainty } from "../openJob/useBand.ts";
+import { useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
@@ -46,7 +45,6 @@ function Years({
   tests: readonly TestWithReadings[];
 }) {
   const units = useUnits();
-  const doubt = useUncertainty(job);
   const older = [...new Set(tests.map(revisionThen))].filter((own) => own > 0 && own !== revision);
   const jobs = useQueries({ queries: older.map((own) => revisionOf("jobs", id, own)) });
   const ready = jobs.every(({ isSuccess, isError }) => isSuccess || isError);
@@ -60,7 +58,7 @@ function Years({
       }),
     [tests, ready],
   );
-  const calculation = useCalculation("years", [job, visits, doubt]);
+  const calculation = useResult("years", { job, visits });
   const years = calculation.stale ? { ...calculation, value: undefined } : calculation;
   const pumps = pumpItems(job.path);
   return (

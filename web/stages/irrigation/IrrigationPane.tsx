@@ -4,7 +4,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { Fetched } from "../../lib/Fetched.tsx";
 import { useJobStore } from "../../openJob/jobStore.ts";
-import { useIrrigation } from "../../openJob/useIrrigation.ts";
+import { useResult } from "../../openJob/useResult.ts";
 import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
 import { Switch } from "../../ui/Switch.tsx";
 import { CansFields, CansResults } from "./Cans.tsx";
@@ -30,8 +30,7 @@ interface Props {
 
 /** A job's ground: what is typed of it on one side, what it comes to on the other. */
 export default function IrrigationPane({ job, view, onView }: Props) {
-  const watered = useIrrigation(job);
-  const { value: told, stale, kind, error, again } = watered;
+  const { value: told, stale, kind, error, again } = useResult("irrigation", { job });
   // As typed, where what is told of it follows later.
   const typed = useJobStore((s) => s.job);
   const field = typed.field ?? {};

@@ -3,21 +3,19 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
 import { changeItems, everyItem } from "#core/line/path.ts";
-import { compareSizes, KNEE, type SizeComparison, type SizeRow } from "#core/sizes/sizes.ts";
+import { KNEE, type SizeRow } from "#core/sizes/sizes.ts";
+import { SIZE_COMPUTATIONS } from "#model/results/ofSizes.ts";
 import { duration } from "#words/duration.ts";
 import { itemName, stockName, UNSETTLED } from "#words/items.ts";
-import type { ArgumentsOf } from "../../calculations/calculations.ts";
-import { useCalculation } from "../../calculations/useCalculation.ts";
 import { edit } from "../../openJob/jobStore.ts";
-import { isLongLine } from "../../openJob/longLine.ts";
-import { useLine } from "../../openJob/useLine.ts";
+import { onPage } from "../../openJob/results.ts";
+import { useResult } from "../../openJob/useResult.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { SelectField } from "../../ui/Fields.tsx";
 import { Loading } from "../../ui/Notices.tsx";
 
-const compared = (...[line, pumps, itemIds, sizes, wanted]: ArgumentsOf<"sizes">): SizeComparison =>
-  compareSizes(line, pumps, itemIds, sizes, "normal", wanted);
+onPage.learn(SIZE_COMPUTATIONS);
 
 /** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
 export default function SizeSheet({
@@ -48,15 +46,14 @@ export default function SizeSheet({
     () => (together ? like.map((item) => item.id) : run ? [run.id] : []).join(" "),
     [together, like, run],
   );
-  const { pumps, wantedFlow } = job;
-  const line = useLine(job);
-  const itemIds = useMemo(() => ids.split(" "), [ids]);
-  const sizes = useMemo(() => PIPE_STOCK.filter((stock) => stock.family === shown), [shown]);
-  const { value: comparison, stale } = useCalculation(
-    "sizes",
-    [line, pumps, itemIds, sizes, wantedFlow],
-    isLongLine(job) ? undefined : compared,
+  const sizing = useMemo(
+    () => ({
+      itemIds: ids.split(" "),
+      sizes: PIPE_STOCK.filter((stock) => stock.family === shown),
+    }),
+    [ids, shown],
   );
+  const { value: comparison, stale } = useResult("sizes", { job, sizing });
   if (!run)
     return <p className="p-4 text-soft">There is no run of pipe to compare sizes for yet.</p>;
 
@@ -144,7 +141,7 @@ export default function SizeSheet({
       )}
       <p className="px-3 py-2 text-[13px] text-soft">
         {asked
-          ? `The head each size asks of a pump at ${format(wantedFlow ?? 0, "flow", units)}, normal water. ◂ marks the knee: from there one size more saves less than ${formatPercent(KNEE)} of it.`
+          ? `The head each size asks of a pump at ${format(job.wantedFlow ?? 0, "flow", units)}, normal water. ◂ marks the knee: from there one size more saves less than ${formatPercent(KNEE)} of it.`
           : `Each size at its own duty, normal water. ◂ marks the knee: from there one size more brings less than ${formatPercent(KNEE)} more flow.`}{" "}
         Prices are invented, for the pipe alone.
       </p>

@@ -29,7 +29,7 @@ import { testsOf } from "../../api/queries.ts";
 import { shrinkHeads } from "../../lib/heads.ts";
 import { outletItems } from "../../openJob/jobStore.ts";
 import type { Owner } from "../../openJob/owner.ts";
-import { useUncertainty } from "../../openJob/useBand.ts";
+import { onPage } from "../../openJob/results.ts";
 import { useHeld } from "../../outbox/useHeld.ts";
 import { useUnits } from "../../state/settings.ts";
 import type { ChannelNow } from "../../streams/LivePanel.tsx";
@@ -159,7 +159,7 @@ export default function MeasurePane({
     setAlso(true);
     void navigate({ pathname, search }, { replace: true, state: null });
   }, [window]);
-  const doubt = useUncertainty(job);
+  const doubt = onPage.look({ job })("uncertainty");
   const { limits } = today.document;
   const todays = all.find((test) => test.id === today.id);
   const [picked, setPicked] = useState<string>();

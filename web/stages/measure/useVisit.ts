@@ -9,15 +9,14 @@ import {
   sweepOf,
 } from "#model/measurement/fieldTests.ts";
 import type { TestWithReadings } from "../../api/client.ts";
-import { type Calculation, useCalculation } from "../../calculations/useCalculation.ts";
 import type { AsInstalled } from "../../charts/CurvePlot.tsx";
-import { useUncertainty } from "../../openJob/useBand.ts";
-import { useSolvable } from "../../openJob/useSolvable.ts";
+import { onPage } from "../../openJob/results.ts";
+import { type Result, useResult } from "../../openJob/useResult.ts";
 
 /** What the readings of one visit say together, worked out beside the page. */
 export interface VisitInView {
   readings: KeptReading[];
-  judged: Calculation<Judged[]>;
+  judged: Result<Judged[]>;
   /** pumps as their readings have them, for the curve sheet */
   installed: (AsInstalled & { place: number })[] | undefined;
   /** deviations of the readings that lie off the others, by their ids */
@@ -25,10 +24,9 @@ export interface VisitInView {
 }
 
 export function useVisit(job: JobDocument, test: TestWithReadings | undefined): VisitInView {
-  const doubt = useUncertainty(job);
   const readings = useReadings(test);
   const limits = test?.document.limits;
-  const calculation = useCalculation("judged", [useSolvable(job), readings, doubt, limits]);
+  const calculation = useResult("judged", { job, readings, limits });
   // What was worked out of other readings is not said of these.
   const { stale } = calculation;
   const judged = stale ? { ...calculation, value: undefined } : calculation;
@@ -55,7 +53,7 @@ export function useSweep(
   test: TestWithReadings | undefined,
   place: number,
 ): SweepState | undefined {
-  const doubt = useUncertainty(job);
+  const doubt = onPage.look({ job })("uncertainty");
   const readings = useReadings(test);
   const { site } = job;
   return useMemo(

@@ -1,22 +1,24 @@
-import { useMemo } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { ZERO_CELSIUS } from "#core/quantity/constants.ts";
-import { type Driving, drivingOf, USUAL_AIR } from "#model/selection/driving.ts";
+import { DRIVING_COMPUTATIONS } from "#model/results/ofDriving.ts";
+import { type Driving, USUAL_AIR } from "#model/selection/driving.ts";
 import { PUMP_KINDS, pumpsName } from "#words/items.ts";
 import { formatDuration } from "#words/simulation.ts";
 import { SpeedPlot } from "../../charts/SpeedPlot.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, editItem, pumpItems } from "../../openJob/jobStore.ts";
-import { useLibraryPumps } from "../../openJob/useChoice.ts";
-import { useSimulatedJob } from "../../openJob/useSimulation.ts";
+import { onPage } from "../../openJob/results.ts";
+import { useLibraryPumps } from "../../openJob/useLibraryPumps.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Figure } from "../../ui/Figure.tsx";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { ElectricDrive } from "./ElectricDrive.tsx";
 import { LOT, priceOf, USUAL } from "./usual.ts";
+
+onPage.learn(DRIVING_COMPUTATIONS);
 
 /** What drives the pump: its speed, its motor with cord and supply, or its engine; of several, what each moves alone. */
 export default function DrivingPane({
@@ -29,12 +31,7 @@ export default function DrivingPane({
   const rows = pumpItems(job.path);
   const item = rows.find(({ id }) => id === selected) ?? rows[0];
   const library = useLibraryPumps(job.pumps);
-  const asked = useSimulatedJob(job);
-  const itemId = item?.id;
-  const driving = useMemo(
-    () => (itemId === undefined ? undefined : drivingOf(asked, itemId, library)),
-    [asked, itemId, library],
-  );
+  const driving = onPage.look({ job, documents: library, place: item?.id ?? "" })("driving");
   if (!item || !driving) {
     return (
       <p className="p-4 text-soft">

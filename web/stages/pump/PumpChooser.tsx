@@ -43,7 +43,8 @@ export function PumpChooser({
   const weighing = useSettings(({ weighing: own }) => own);
   const choice = useChoice(job, item.id, weighing);
   const client = useQueryClient();
-  const { library, documents, chosen, working, stale, cancelled, error } = choice;
+  const { library, documents, value: chosen, kind, stale, error } = choice;
+  const working = kind === "working";
   const cards = useMemo(() => cardsOf(chosen ?? []), [chosen]);
 
   if (library.isPending) return <Loading what="the pump library" />;
@@ -88,7 +89,7 @@ export function PumpChooser({
               Cancel
             </Button>
           </>
-        ) : cancelled ? (
+        ) : kind === "cancelled" ? (
           <>
             Cancelled.
             <Button look="quiet" onClick={choice.again}>

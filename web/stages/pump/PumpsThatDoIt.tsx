@@ -27,7 +27,8 @@ export function PumpsThatDoIt({
 }) {
   const units = useUnits();
   const weighing = useSettings(({ weighing: own }) => own);
-  const { library, documents, chosen, stale, working } = useChoice(job, itemId, weighing);
+  const { library, documents, value: chosen, stale, kind } = useChoice(job, itemId, weighing);
+  const working = kind === "working";
   if (library.isError || documents.size === 0 || !chosen) return null;
   const three = chosen
     .filter(({ fit, looked }) => looked && fit?.kind === "ranked")

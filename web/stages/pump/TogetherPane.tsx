@@ -7,14 +7,12 @@ import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/cata
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { laidIn, type Money, type Year } from "#core/selection/front.ts";
 import { placeOf, withArrangement } from "#model/selection/choose.ts";
-import { slimPump } from "#model/selection/slim.ts";
 import type { TogetherFound } from "#model/selection/together.ts";
 import { itemName, stockName } from "#words/items.ts";
-import { useCalculation } from "../../calculations/useCalculation.ts";
 import { FrontPlot } from "../../charts/FrontPlot.tsx";
 import { edit, pumpItems } from "../../openJob/jobStore.ts";
-import { useLibraryPumps } from "../../openJob/useChoice.ts";
-import { useLine } from "../../openJob/useLine.ts";
+import { useLibraryPumps, useLibraryText } from "../../openJob/useLibraryPumps.ts";
+import { useResult } from "../../openJob/useResult.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
@@ -51,10 +49,9 @@ export default function TogetherPane({
   const energyPrice = asked.price ?? job.overTime?.energyPrice ?? USUAL.energyPrice;
   const volume = asked.volume ?? (job.wantedFlow ?? 0) * USUAL.hours * 3600;
   const documents = useLibraryPumps(job.pumps);
-  const library = useMemo(() => JSON.stringify(documents.map(slimPump)), [documents]);
-  const line = useLine(job);
+  const libraryText = useLibraryText(documents);
   const { wantedFlow, path, pumps } = job;
-  const settings = useMemo(() => {
+  const pairing = useMemo(() => {
     const runs = everyItem<JobPathItem>(path).flatMap((item) =>
       item.kind === "pipe" && item.stock === longest?.stock ? [item.id] : [],
     );
@@ -81,9 +78,9 @@ export default function TogetherPane({
     asked.fuel,
     asked.lasts,
   ]);
-  const { value, stale, kind, progress, cancel, again, error } = useCalculation("together", [
-    ...([line, library, settings, money] as const),
-  ]);
+  const { value, stale, kind, progress, cancel, again, error } = useResult("together", {
+    ...{ job, libraryText, pairing, money },
+  });
   if (!place || !longest) {
     return (
       <p className="p-4 text-soft">
@@ -94,7 +91,7 @@ export default function TogetherPane({
   const known = new Map(documents.map((pump) => [pump.id, pump]));
   const take = ({ pump: id, stock }: TogetherFound) => {
     const pump = known.get(id);
-    if (pump) edit((j) => laidWith(j, place.id, pump, stock, settings.itemIds));
+    if (pump) edit((j) => laidWith(j, place.id, pump, stock, pairing.itemIds));
   };
   const nameOf = ({ pump: id, stock }: TogetherFound) => {
     const pump = known.get(id);
@@ -178,7 +175,7 @@ export default function TogetherPane({
           </>
         ) : kind === "working" ? (
           <>
-            {documents.length} pumps in {settings.sizes.length} sizes, {formatPercent(progress)} …
+            {documents.length} pumps in {pairing.sizes.length} sizes, {formatPercent(progress)} …
             <Button look="quiet" onClick={cancel}>
               Cancel
             </Button>

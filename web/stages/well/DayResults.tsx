@@ -3,7 +3,7 @@ import { format, formatPercent } from "#contract/units/format.ts";
 import type { MethodDay } from "#model/well/day.ts";
 import { amountOf } from "#words/simulation.ts";
 import { clock, dayWords, spell } from "#words/well.ts";
-import { useWellDay } from "../../openJob/useWell.ts";
+import { useResult } from "../../openJob/useResult.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
@@ -15,7 +15,7 @@ import { TankStrip } from "./TankStrip.tsx";
 /** A day, or a week, of pressure, water level and starts by either school. */
 export function DayResults({ job, told }: ToldProps) {
   const units = useUnits();
-  const { value: day, kind, error, again, stale } = useWellDay(job);
+  const { value: day, kind, error, again, stale } = useResult("wellDay", { job });
   const [school, setSchool] = useState<"switched" | "valved">("switched");
   if (kind === "failed") return <NotWorkedOut {...{ error, again }} />;
   if (!day) return <Loading what="the day" />;
