@@ -1,9 +1,11 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { ToldRun } from "#model/simulation/result.ts";
+import { findingWords } from "#words/findings.ts";
 import { itemName } from "#words/items.ts";
-import { adviceWords, answerLines } from "#words/simulation.ts";
+import { answerLines } from "#words/simulation.ts";
 import type { Block } from "./blocks.ts";
+import { stopBlocks } from "./findingBlocks.ts";
 
 /** What a run comes to, on the sheet: what stops it as findings, the rest in one paragraph, since a sheet is one page. */
 export function simulationBlocks(
@@ -18,19 +20,14 @@ export function simulationBlocks(
     system,
   };
   const figures = answerLines(answers, system).map(({ name, value }) => `${name}: ${value}`);
-  const findings = answers.advice.map((advice) => ({ advice, ...adviceWords(advice, called) }));
   return [
-    ...findings.flatMap(({ advice: { severity }, title, sentence, mend }): Block[] =>
-      severity === "stop"
-        ? [{ kind: "finding", severity, title, text: sentence, ...(mend && { mend }) }]
-        : [],
-    ),
+    ...stopBlocks(answers.findings, called),
     {
       kind: "paragraph",
       text: [
         `Over time: ${figures.join("; ")}.`,
-        ...findings.flatMap(({ advice: { severity }, title }) =>
-          severity === "watch" ? [`${title}.`] : [],
+        ...answers.findings.flatMap((finding) =>
+          finding.severity === "watch" ? [`${findingWords(finding, called).title}.`] : [],
         ),
       ].join(" "),
     },

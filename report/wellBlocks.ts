@@ -1,20 +1,14 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
+import { type Context, findingsIn } from "#core/finding/registry.ts";
 import type { WellResult } from "#model/well/well.ts";
 import { RULES } from "#words/checks.ts";
+import { findingWords } from "#words/findings.ts";
 import { itemName } from "#words/items.ts";
-import {
-  choiceWords,
-  fitWords,
-  hangsWords,
-  litres,
-  PART_NAMES,
-  PIPE_STATES,
-  seasonName,
-  tankWords,
-} from "#words/well.ts";
+import { litres, PART_NAMES, PIPE_STATES, seasonName } from "#words/well.ts";
 import { type Block, left, right } from "./blocks.ts";
+import { alsoSaid, stopBlocks } from "./findingBlocks.ts";
 
 /** A well on the sheet: through the year, where the pump hangs and on what, its cable, its tank, and what goes down. */
 export function wellBlocks(
@@ -27,7 +21,12 @@ export function wellBlocks(
   const pressure = (si: number | undefined) =>
     si === undefined ? "not known" : format(si, "pressure", system);
   const flow = (si: number | undefined) => (si === undefined ? "–" : format(si, "flow", system));
-  const { window, dropPipe, cable, tank, parts } = told;
+  const { window, dropPipe, cable, tank, parts, findings } = told;
+  const voice = { system };
+  const said = (...contexts: Context[]): Block[] => {
+    const text = alsoSaid(findings, voice, ...contexts);
+    return text ? [{ kind: "paragraph", text }] : [];
+  };
   const rows = dropPipe.runs.flatMap(({ itemId, holds, rating }) =>
     holds.map(({ state, pressure: own }) => [
       `${itemName(job.path, itemId, system)}: ${PIPE_STATES[state].toLowerCase()}`,
@@ -48,7 +47,8 @@ export function wellBlocks(
         gives !== undefined && Number.isFinite(gives) ? flow(gives) : "–",
       ]),
     },
-    { kind: "paragraph", text: fitWords(told.fit, system).sentence },
+    ...stopBlocks(findings, voice),
+    ...said("well", "drawdown-test"),
     {
       ...{ kind: "table", caption: `The intake hangs ${length(told.depth)} down` },
       columns: [left("It may hang"), right("Depth"), left("Why")],
@@ -67,20 +67,15 @@ export function wellBlocks(
           },
         ]
       : []),
-    ...(dropPipe.hangs ? hangsWords(dropPipe.hangs, system) : []).map(
-      ({ sentence }): Block => ({ kind: "paragraph", text: sentence }),
-    ),
+    ...said("hanging"),
     ...(cable.choice
-      ? [{ kind: "paragraph" as const, text: choiceWords(cable.choice).sentence }]
+      ? findingsIn("cable", cable.choice).map(
+          (own): Block => ({ kind: "paragraph", text: findingWords(own, voice).sentence }),
+        )
       : []),
     {
       kind: "paragraph",
-      text: `Tank of ${litres(tank.tank.volume, system)}, air ${pressure(tank.tank.preCharge)}, ${pressure(tank.tank.cutIn)} to ${pressure(tank.tank.cutOut)}. ${tankWords(
-        tank,
-        system,
-      )
-        .map(({ sentence }) => sentence)
-        .join(" ")}`,
+      text: `Tank of ${litres(tank.tank.volume, system)}, air ${pressure(tank.tank.preCharge)}, ${pressure(tank.tank.cutIn)} to ${pressure(tank.tank.cutOut)}. ${alsoSaid(findings, voice, "tank")}`,
     },
     {
       ...{ kind: "table", caption: "Down the well beside pump and pipe" },

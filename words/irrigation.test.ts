@@ -1,26 +1,29 @@
 import { describe, expect, it } from "vitest";
+import { type Context, type Finding, findingsIn, type GivenIn } from "#core/finding/registry.ts";
 import type { CanAgreement } from "#core/irrigation/catchCans.ts";
 import { calibration, type Gun, throwAt } from "#core/irrigation/gun.ts";
 import { INTAKE, runoffOn } from "#core/irrigation/soil.ts";
+import { findingWords } from "./findings.ts";
 import {
-  agreementWords,
   broughtWords,
   calibrationWords,
-  dayRefused,
   depthOf,
-  dripWords,
   evennessWords,
   formatClock,
   grainOf,
   groundOf,
   halvingWords,
   rateOf,
-  runoffWords,
-  setNoteWords,
   sharedWords,
-  throwWords,
   togetherWords,
 } from "./irrigation.ts";
+
+/** What is said first of a context, with how much it matters. */
+const said = <X extends Context>(of: X, given: GivenIn<X>, keepOff = (_: number) => "") => {
+  const [finding] = findingsIn(of, given) as Finding[];
+  if (!finding) throw new Error(`Nothing is said of ${of}`);
+  return { severity: finding.severity, ...findingWords(finding, { system: "metric", keepOff }) };
+};
 
 const gun: Gun = {
   ...{ bore: 0.014, dischargeCoefficient: 0.95 },
@@ -28,20 +31,20 @@ const gun: Gun = {
 };
 
 describe("what is said of a throw", () => {
-  const said = (pressure: number, own = gun) =>
-    throwWords(throwAt(own, pressure), pressure, "metric");
+  const at = (pressure: number, own = gun) =>
+    said("gun", { thrown: throwAt(own, pressure), pressure });
   it("flips at the edges of the window, and names pressure and limit", () => {
-    expect(said(249_900)).toMatchObject({ severity: "stop", title: "Falls in a ring" });
-    expect(said(249_900).sentence).toContain("it throws from 250 kPa on");
-    expect(said(250_000)).toMatchObject({ severity: "good", title: "Spreads evenly" });
-    expect(said(550_000).severity).toBe("good");
-    expect(said(550_100)).toMatchObject({ severity: "stop", title: "Mists" });
+    expect(at(249_900)).toMatchObject({ severity: "stop", title: "Falls in a ring" });
+    expect(at(249_900).sentence).toContain("it throws from 250 kPa on");
+    expect(at(250_000)).toMatchObject({ severity: "good", title: "Spreads evenly" });
+    expect(at(550_000).severity).toBe("good");
+    expect(at(550_100)).toMatchObject({ severity: "stop", title: "Mists" });
   });
   it("says by what it is known, and never good where the window is not", () => {
-    expect(said(300_000).sentence).toContain("by the textbook, ± 45 %");
+    expect(at(300_000).sentence).toContain("by the textbook, ± 45 %");
     const { leastPressure: _, ...open } = gun;
-    expect(said(300_000, open).severity).toBe("unknown");
-    expect(said(300_000, open).sentence).toContain("type its window");
+    expect(at(300_000, open).severity).toBe("unknown");
+    expect(at(300_000, open).sentence).toContain("type its window");
   });
   it("a calibration says how far it carries, and what was left out", () => {
     const throws = [
@@ -76,15 +79,12 @@ describe("what is said of the ground", () => {
   it("runoff flips where the quickest and the slowest of its soil stop taking it", () => {
     const { low, high } = INTAKE.loam;
     const at = (rate: number, narrow?: number) =>
-      runoffWords(
-        runoffOn("loam", rate),
-        "loam",
-        { rate, guns: 1 },
-        "metric",
-        narrow === undefined
-          ? undefined
-          : { rate: narrow, arc: 180, runoff: runoffOn("loam", narrow) },
-      );
+      said("runoff", {
+        ...{ soil: "loam", guns: 1, rate, runoff: runoffOn("loam", rate) },
+        ...(narrow !== undefined && {
+          narrow: { rate: narrow, arc: 180, runoff: runoffOn("loam", narrow) },
+        }),
+      });
     expect(at(low * 0.999)).toMatchObject({ severity: "good" });
     expect(at(low * 0.999).sentence).toMatch(/^It soaks in/);
     expect(at(low * 1.001).sentence).toMatch(/^It may run off/);
@@ -97,30 +97,38 @@ describe("what is said of the ground", () => {
     );
   });
   it("evenness flips at its limits; drip by its own", () => {
+    const drip = (uniformity: number) => said("drip", { kind: "solved", uniformity } as never);
     expect([0.85, 0.83, 0.69].map((cu) => evennessWords(cu).split(",")[0])).toEqual([
       ...["even", "fair", "uneven"],
     ]);
-    expect([0.9, 0.899, 0.79].map((eu) => dripWords(eu).severity)).toEqual([
+    expect([0.9, 0.899, 0.79].map((eu) => drip(eu).severity)).toEqual([
       ...["good", "watch", "watch"],
     ]);
-    expect(dripWords(0.79).sentence).toContain("Uneven");
+    expect(drip(0.79).sentence).toContain("Uneven");
+    expect(drip(0.8).sentence).toContain("Fair");
   });
   it("a note names what it is of", () => {
     const names = ["Hawthorn hedge", "Canal road"];
     const note = { code: "keep-off-overlap", between: [0, 1] as [number, number] } as const;
-    expect(setNoteWords(note, (k) => names[k] ?? "", "metric", 0)).toMatch(
-      /^Hawthorn hedge and canal road overlap/,
-    );
-    const bad = { code: "over-an-edge", stands: [3] } as const;
-    expect(setNoteWords({ ...bad, stands: [3] }, () => "", "metric", 0)).toContain("stand 4");
+    const planned = (own: object) =>
+      said(
+        "sets",
+        {
+          ...{ ground: undefined, keptOff: false },
+          sets: { kind: "planned", notes: [own], outside: 0, dry: 0 } as never,
+        },
+        (k) => names[k] ?? "",
+      ).sentence;
+    expect(planned(note)).toMatch(/^Hawthorn hedge and canal road overlap/);
+    expect(planned({ code: "over-an-edge", stands: [3] })).toContain("stand 4");
   });
 });
 
 it("a refused day says the set, how long it takes and what there is", () => {
   const plan = { kind: "refused", set: 6, takes: 4800, has: 3600 } as const;
-  const tank = dayRefused({ ...plan, why: "tank-shorter-than-set" });
+  const tank = said("day-plan", { ...plan, why: "tank-shorter-than-set" }).sentence;
   expect(tank).toMatch(/^The tank lasts 1 h 0 min, and set 7 takes 1 h 20 min/);
-  const calm = dayRefused({ ...plan, why: "calm-shorter-than-set" });
+  const calm = said("day-plan", { ...plan, why: "calm-shorter-than-set" }).sentence;
   expect(calm).toMatch(/^The calm lasts 1 h 0 min, and set 7 takes/);
   expect([formatClock(14 * 3600 + 1200), formatClock(86_400 + 3660)]).toEqual([
     "14:20",
@@ -145,12 +153,13 @@ it("a drip zone on the line: not carried, carried, or far too little for the pum
 it("cans and line: more, less or alike, with the reasons in their order", () => {
   const found = (over: Partial<CanAgreement>) =>
     ({ kind: "disagree", ratio: 1.5, doubt: 0.2, reasons: [], ...over }) as CanAgreement;
-  const say = (own: CanAgreement) => agreementWords(own, 6e-3, 4e-3, "metric");
+  const say = (agreement: CanAgreement) =>
+    said("cans", { agreement, caught: 6e-3, modelled: 4e-3 });
   expect(say(found({})).title).toBe("More fell than the line says");
   expect(say(found({ ratio: 0.5 })).title).toBe("Less fell than the line says");
   expect(say({ kind: "agree", ratio: 1.1, doubt: 0.2 }).title).toBe("Cans and line agree");
   const reasons = say(found({ reasons: ["wind", "nozzle-worn"] } as never)).reasons;
-  expect(reasons[0]).toMatch(/^Wind/);
+  expect(reasons?.[0]).toMatch(/^Wind/);
 });
 
 describe("what would halve a doubt", () => {
@@ -170,4 +179,23 @@ describe("what would halve a doubt", () => {
     expect(say(-0.2, false)).toContain("20.0 ± 4.0 % less than with one");
     expect(say(0.2, false)).toContain("20.0 ± 4.0 % more than with one");
   });
+});
+
+it("ground, sets and days that cannot be are stopped for, a watered ground is not", () => {
+  const none = { ground: undefined, sets: undefined, keptOff: false };
+  expect(findingsIn("sets", none)).toEqual([]);
+  const ground = { kind: "refused", why: "crosses-itself" } as const;
+  expect(said("sets", { ...none, ground })).toMatchObject({
+    severity: "stop",
+    sentence: expect.stringContaining("Check the bearings"),
+  });
+  const sets = { kind: "refused", why: "no-throw" } as const;
+  expect(said("sets", { ...none, sets }).severity).toBe("stop");
+  const dry = (part: number) =>
+    findingsIn("sets", { ...none, sets: { kind: "planned", notes: [], dry: part } as never })
+      .length;
+  expect([dry(0.02), dry(0.021)]).toEqual([0, 1]);
+  const over = (why: "no-sets-left" | "too-long") =>
+    said("day-plan", { kind: "refused", why, days: 120 } as never).severity;
+  expect([over("no-sets-left"), over("too-long")]).toEqual(["good", "stop"]);
 });

@@ -1,16 +1,16 @@
 import { format, formatPercent, withUncertainty } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import type { CanAgreement, CanReason, CanResult } from "#core/irrigation/catchCans.ts";
-import type { DayPlan, DayStep } from "#core/irrigation/dayPlan.ts";
-import type { DripResult } from "#core/irrigation/drip.ts";
-import type { Surveyed } from "#core/irrigation/ground.ts";
-import type { Calibration, Gun, ThrowResult } from "#core/irrigation/gun.ts";
+import { DRIP_EVEN, type IRRIGATION_FINDINGS } from "#core/finding/irrigation.ts";
+import type { Finding } from "#core/finding/registry.ts";
+import type { CanReason, CanResult } from "#core/irrigation/catchCans.ts";
+import type { DayStep } from "#core/irrigation/dayPlan.ts";
+import type { Calibration, Gun } from "#core/irrigation/gun.ts";
 import type { Halving, HeadFactor, TogetherHeadFactor } from "#core/irrigation/infer.ts";
-import type { SetNote, SetPlanResult } from "#core/irrigation/sets.ts";
 import type { Runoff, Soil } from "#core/irrigation/soil.ts";
 import { ACRE, INCH } from "#core/quantity/constants.ts";
 import { duration } from "./duration.ts";
 import { doubtfulPercent } from "./fieldTests.ts";
+import type { FindingWords } from "./findingWords.ts";
 
 /** A depth of water on the ground: "12.7 mm", "0.50 in". */
 export function depthOf(si: number, system: UnitSystem): string {
@@ -36,41 +36,6 @@ const BY = {
   chart: "by its maker’s chart, ± 15 %",
   textbook: "by the textbook, ± 45 %: pace one throw and it is known",
 } as const;
-
-/** How a gun throws at the pressure it has. */
-export function throwWords(
-  thrown: ThrowResult,
-  pressure: number,
-  system: UnitSystem,
-): { severity: "good" | "stop" | "unknown"; title: string; sentence: string } {
-  const say = (si: number) => format(si, "pressure", system);
-  switch (thrown.kind) {
-    case "ring":
-      return {
-        severity: "stop",
-        title: "Falls in a ring",
-        sentence:
-          thrown.limit > 0
-            ? `${say(pressure)} stand at its base; it throws from ${say(thrown.limit)} on. Below that the water comes down in a ring and leaves the middle dry.`
-            : "No pressure stands at its base.",
-      };
-    case "mist":
-      return {
-        severity: "stop",
-        title: "Mists",
-        sentence: `${say(pressure)} stand at its base; above ${say(thrown.limit)} the jet breaks up and drifts. Slow the pump, throttle it, or fit a larger nozzle.`,
-      };
-    case "throws": {
-      const { radius, low, high, by, windowKnown } = thrown;
-      const length = (si: number) => format(si, "length", system);
-      return {
-        severity: windowKnown ? "good" : "unknown",
-        title: windowKnown ? "Spreads evenly" : "Throws",
-        sentence: `${length(radius)}, between ${length(low)} and ${length(high)}, ${BY[by]}.${windowKnown ? "" : " Whether it is inside the pressure it is made for is not known: type its window."}`,
-      };
-    }
-  }
-}
 
 /** What measured throws say, and how far that carries. */
 export function calibrationWords(
@@ -112,43 +77,6 @@ export function sharedWords(
       )} lies outside it.`;
 }
 
-export const GROUND_REFUSED: Record<Extract<Surveyed, { kind: "refused" }>["why"], string> = {
-  "no-size": "The ground has no size yet: type its sides.",
-  "too-few-sides": "A walk needs three sides, or two and the way straight back.",
-  "crosses-itself":
-    "The walk crosses itself. Check the bearings: each is taken along the side, clockwise from north.",
-};
-
-/** Ground that gets hardly any of it, and why. */
-export function dryWords(part: number, keptOff: boolean): string {
-  return `${formatPercent(part)} of the ground gets less than a quarter of the mean${
-    keptOff ? ": beside the edges that keep water off" : ""
-  }.`;
-}
-
-export const SETS_REFUSED: Record<Extract<SetPlanResult, { kind: "refused" }>["why"], string> = {
-  "no-throw": "The gun does not throw: there is nothing to plan.",
-  "nothing-left": "What is kept off takes up the whole ground: nothing is left to water.",
-  "too-many-sets":
-    "That would be more than 5000 stands. Check the size of the ground and the throw.",
-};
-
-export function setNoteWords(
-  note: SetNote,
-  nameOf: (keepOff: number) => string,
-  system: UnitSystem,
-  outside: number,
-): string {
-  switch (note.code) {
-    case "circle-larger-than-field":
-      return `One circle is wider than the ground, which is ${format(note.width, "length", system)} across: ${formatPercent(outside)} of the water falls outside it. A smaller nozzle or a part circle keeps it in.`;
-    case "keep-off-overlap":
-      return `${nameOf(note.between[0])} and ${nameOf(note.between[1]).toLowerCase()} overlap: what lies in both is kept off once.`;
-    case "over-an-edge":
-      return `From ${note.stands.length === 1 ? `stand ${(note.stands[0] as number) + 1}` : `stands ${note.stands.map((i) => i + 1).join(", ")}`} no arc worth turning stays off an edge that is to be dry: move ${note.stands.length === 1 ? "it" : "them"} in by hand, or fit a smaller nozzle.`;
-  }
-}
-
 const SOILS: Record<Soil, string> = { sand: "Sand", loam: "Loam", clay: "Clay" };
 
 const RUNS: Record<Runoff["kind"], string> = {
@@ -156,40 +84,6 @@ const RUNS: Record<Runoff["kind"], string> = {
   "may-run-off": "it may run off there",
   "runs-off": "it runs off there",
 };
-
-/** Whether it soaks in where a gun turns widest, and where it turns least: there the same water has less ground. */
-export function runoffWords(
-  { kind, low, high, least, most }: Runoff,
-  soil: Soil,
-  { rate, guns }: { rate: number; guns: number },
-  system: UnitSystem,
-  narrow?: { rate: number; arc: number; runoff?: Runoff },
-): { severity: "good" | "watch"; sentence: string } {
-  const takes = `${SOILS[soil]} takes up ${rateOf(low, system)} to ${rateOf(high, system)} (common practice, no source)`;
-  const twice = guns > 1 ? ", more where two overlap" : "";
-  const comes = `${rateOf(rate, system)} come down where one gun stands${twice}`;
-  const there = narrow?.runoff
-    ? ` Where it turns through ${narrow.arc.toFixed(0)}° it is ${rateOf(narrow.rate, system)}: ${RUNS[narrow.runoff.kind]}.`
-    : "";
-  const worse = narrow?.runoff && narrow.runoff.kind !== "soaks-in";
-  switch (kind) {
-    case "soaks-in":
-      return {
-        severity: worse ? "watch" : "good",
-        sentence: `It soaks in: ${comes}. ${takes}.${there}`,
-      };
-    case "may-run-off":
-      return {
-        severity: "watch",
-        sentence: `It may run off: ${comes}. ${takes}; on the slowest, ${formatPercent(most)} stays on top. Lay it in two rounds where puddles show.${there}`,
-      };
-    case "runs-off":
-      return {
-        severity: "watch",
-        sentence: `It runs off: ${comes}. ${takes}; at least ${formatPercent(least)} stays on top, up to ${formatPercent(most)}. Use a smaller nozzle, or short rounds.${there}`,
-      };
-  }
-}
 
 /** Wall clock of a time from midnight of the first day: "14:20", later days "+1 06:05". */
 export function formatClock(seconds: number): string {
@@ -218,19 +112,6 @@ export function stepWords(step: DayStep): { title: string; note?: string } {
   }
 }
 
-export function dayRefused(plan: Extract<DayPlan, { kind: "refused" }>): string {
-  switch (plan.why) {
-    case "tank-shorter-than-set":
-      return `The tank lasts ${duration(plan.has)}, and set ${plan.set + 1} takes ${duration(plan.takes)}: it would run dry in the middle and lose its prime. Lay less depth, shorten the set, or use a larger tank.`;
-    case "calm-shorter-than-set":
-      return `The calm lasts ${duration(plan.has)}, and set ${plan.set + 1} takes ${duration(plan.takes)} with priming: it cannot be finished in it. Lay less depth or widen the hours.`;
-    case "no-sets-left":
-      return "No set is left: the ground is watered.";
-    case "too-long":
-      return `It would take more than ${plan.days} days. Check the depth and the hours.`;
-  }
-}
-
 export const CAN_REFUSED: Record<Extract<CanResult, { kind: "refused" }>["why"], string> = {
   "too-few": "Three cans at least, better eight: type what stood in them.",
   "no-time": "Type how long it ran.",
@@ -253,24 +134,6 @@ const CAN_REASONS: Record<CanReason, string> = {
   "edge-missed": "The last cans still stood in water: more fell beyond them. Set cans farther out.",
 };
 
-export function agreementWords(
-  found: CanAgreement,
-  caught: number,
-  modelled: number,
-  system: UnitSystem,
-): { severity: "good" | "watch"; title: string; sentence: string; reasons: string[] } {
-  const flow = (si: number) => format(si, "flow", system);
-  const both = `The cans add up to ${flow(caught)}, the line says ${flow(modelled)}: ${withUncertainty(100 * found.ratio, 100 * found.doubt, 0)} % of it.`;
-  return found.kind === "agree"
-    ? { severity: "good", title: "Cans and line agree", sentence: both, reasons: [] }
-    : {
-        severity: "watch",
-        title: found.ratio > 1 ? "More fell than the line says" : "Less fell than the line says",
-        sentence: both,
-        reasons: found.reasons.map((own) => CAN_REASONS[own]),
-      };
-}
-
 /** How even a pattern is, by its coefficient. Limits: common practice, no source. */
 export function evennessWords(christiansen: number): string {
   if (christiansen >= 0.84) return "even";
@@ -278,31 +141,12 @@ export function evennessWords(christiansen: number): string {
   return "uneven, some gets far too little";
 }
 
-export const DRIP_REFUSED: Record<Extract<DripResult, { kind: "refused" }>["why"], string> = {
-  "too-many-emitters": "That is more than 20 000 emitters: split the zone.",
-  "no-pressure":
-    "The pressure does not reach the end: nothing drips there. More pressure, a larger bore, or laterals that do not climb.",
-  "not-balanced": "The zone cannot be solved as it stands. Check bores and flows.",
-};
-
 /** The size of a grain: "100 µm", "0.004 in (100 µm)". Never rounded up: a filter must hold back what is larger. */
 export function grainOf(si: number, system: UnitSystem): string {
   const micron = `${Math.floor(si * 1e6 + 1e-6)} µm`;
   return system === "us"
     ? `${(Math.floor((si / INCH) * 1e4) / 1e4).toFixed(4)} in (${micron})`
     : micron;
-}
-
-/** How even drip is, by its emission uniformity. Limits: common practice, no source. */
-export function dripWords(uniformity: number): { severity: "good" | "watch"; sentence: string } {
-  if (uniformity >= 0.9) return { severity: "good", sentence: "Even along all of it." };
-  if (uniformity >= 0.8) {
-    return { severity: "watch", sentence: "Fair: a larger submain or shorter laterals help." };
-  }
-  return {
-    severity: "watch",
-    sentence: "Uneven: shorten the laterals, take a larger bore, or emitters that hold their flow.",
-  };
 }
 
 /** Whether pump and line carry a drip zone, and how many at a time. */
@@ -357,3 +201,142 @@ export function togetherWords(found: TogetherHeadFactor): string {
     ? `They do not agree: with two guns ${doubtfulPercent({ ...apart, value: -apart.value })} less than with one. More is lost with more flow than the line says, or the pump draws air: look at suction, strainer and hose before the pump.`
     : `They do not agree: with two guns ${doubtfulPercent(apart)} more than with one. Read both again, at the same engine speed.`;
 }
+
+const GROUND_REFUSED: Record<Finding<"ground-refused">["why"], string> = {
+  "no-size": "The ground has no size yet: type its sides.",
+  "too-few-sides": "A walk needs three sides, or two and the way straight back.",
+  "crosses-itself":
+    "The walk crosses itself. Check the bearings: each is taken along the side, clockwise from north.",
+};
+
+const SETS_REFUSED: Record<Finding<"sets-refused">["why"], string> = {
+  "no-throw": "The gun does not throw: there is nothing to plan.",
+  "nothing-left": "What is kept off takes up the whole ground: nothing is left to water.",
+  "too-many-sets":
+    "That would be more than 5000 stands. Check the size of the ground and the throw.",
+};
+
+const DRIP_REFUSED: Record<Finding<"drip-refused">["why"], string> = {
+  "too-many-emitters": "That is more than 20 000 emitters: split the zone.",
+  "no-pressure":
+    "The pressure does not reach the end: nothing drips there. More pressure, a larger bore, or laterals that do not climb.",
+  "not-balanced": "The zone cannot be solved as it stands. Check bores and flows.",
+};
+
+/** What is said of guns, ground, sets, the day, cans and drip. */
+export const IRRIGATION_WORDS: FindingWords<keyof typeof IRRIGATION_FINDINGS> = {
+  "gun-throw": ({ thrown, value }, { system }) => {
+    const say = (si: number) => format(si, "pressure", system);
+    switch (thrown.kind) {
+      case "ring":
+        return {
+          title: "Falls in a ring",
+          sentence:
+            thrown.limit > 0
+              ? `${say(value)} stand at its base; it throws from ${say(thrown.limit)} on. Below that the water comes down in a ring and leaves the middle dry.`
+              : "No pressure stands at its base.",
+        };
+      case "mist":
+        return {
+          title: "Mists",
+          sentence: `${say(value)} stand at its base; above ${say(thrown.limit)} the jet breaks up and drifts. Slow the pump, throttle it, or fit a larger nozzle.`,
+        };
+      case "throws": {
+        const { radius, low, high, by, windowKnown } = thrown;
+        const length = (si: number) => format(si, "length", system);
+        return {
+          title: windowKnown ? "Spreads evenly" : "Throws",
+          sentence: `${length(radius)}, between ${length(low)} and ${length(high)}, ${BY[by]}.${windowKnown ? "" : " Whether it is inside the pressure it is made for is not known: type its window."}`,
+        };
+      }
+    }
+  },
+  // Where a gun turns least the same water has less ground.
+  runoff: ({ of: { runoff, soil, rate, guns, narrow } }, { system }) => {
+    const { kind, low, high, least, most } = runoff;
+    const takes = `${SOILS[soil]} takes up ${rateOf(low, system)} to ${rateOf(high, system)} (common practice, no source)`;
+    const twice = guns > 1 ? ", more where two overlap" : "";
+    const comes = `${rateOf(rate, system)} come down where one gun stands${twice}`;
+    const there = narrow?.runoff
+      ? ` Where it turns through ${narrow.arc.toFixed(0)}° it is ${rateOf(narrow.rate, system)}: ${RUNS[narrow.runoff.kind]}.`
+      : "";
+    switch (kind) {
+      case "soaks-in":
+        return { sentence: `It soaks in: ${comes}. ${takes}.${there}` };
+      case "may-run-off":
+        return {
+          sentence: `It may run off: ${comes}. ${takes}; on the slowest, ${formatPercent(most)} stays on top. Lay it in two rounds where puddles show.${there}`,
+        };
+      case "runs-off":
+        return {
+          sentence: `It runs off: ${comes}. ${takes}; at least ${formatPercent(least)} stays on top, up to ${formatPercent(most)}. Use a smaller nozzle, or short rounds.${there}`,
+        };
+    }
+  },
+  "ground-refused": ({ why }) => ({ sentence: GROUND_REFUSED[why] }),
+  "sets-refused": ({ why }) => ({ sentence: SETS_REFUSED[why] }),
+  "set-note": ({ note, outside }, { system, keepOff }) => {
+    switch (note.code) {
+      case "circle-larger-than-field":
+        return {
+          sentence: `One circle is wider than the ground, which is ${format(note.width, "length", system)} across: ${formatPercent(outside)} of the water falls outside it. A smaller nozzle or a part circle keeps it in.`,
+        };
+      case "keep-off-overlap":
+        return {
+          sentence: `${keepOff(note.between[0])} and ${keepOff(note.between[1]).toLowerCase()} overlap: what lies in both is kept off once.`,
+        };
+      case "over-an-edge": {
+        const one = note.stands.length === 1;
+        const stands = note.stands.map((i) => i + 1).join(", ");
+        return {
+          sentence: `From ${one ? "stand" : "stands"} ${stands} no arc worth turning stays off an edge that is to be dry: move ${one ? "it" : "them"} in by hand, or fit a smaller nozzle.`,
+        };
+      }
+    }
+  },
+  // Ground that gets hardly any of it, and why.
+  "ground-dry": ({ value, keptOff }) => ({
+    sentence: `${formatPercent(value)} of the ground gets less than a quarter of the mean${
+      keptOff ? ": beside the edges that keep water off" : ""
+    }.`,
+  }),
+  "day-refused": ({ plan }) => {
+    switch (plan.why) {
+      case "tank-shorter-than-set":
+        return {
+          sentence: `The tank lasts ${duration(plan.has)}, and set ${plan.set + 1} takes ${duration(plan.takes)}: it would run dry in the middle and lose its prime. Lay less depth, shorten the set, or use a larger tank.`,
+        };
+      case "calm-shorter-than-set":
+        return {
+          sentence: `The calm lasts ${duration(plan.has)}, and set ${plan.set + 1} takes ${duration(plan.takes)} with priming: it cannot be finished in it. Lay less depth or widen the hours.`,
+        };
+      case "no-sets-left":
+        return { sentence: "No set is left: the ground is watered." };
+      case "too-long":
+        return {
+          sentence: `It would take more than ${plan.days} days. Check the depth and the hours.`,
+        };
+    }
+  },
+  "cans-agree": ({ agreement, value, limit }, { system }) => {
+    const flow = (si: number) => format(si, "flow", system);
+    const { ratio, doubt } = agreement;
+    const sentence = `The cans add up to ${flow(value)}, the line says ${flow(limit)}: ${withUncertainty(100 * ratio, 100 * doubt, 0)} % of it.`;
+    return agreement.kind === "agree"
+      ? { title: "Cans and line agree", sentence }
+      : {
+          title: ratio > 1 ? "More fell than the line says" : "Less fell than the line says",
+          sentence,
+          reasons: agreement.reasons.map((own) => CAN_REASONS[own]),
+        };
+  },
+  "drip-refused": ({ why }) => ({ sentence: DRIP_REFUSED[why] }),
+  "drip-evenness": ({ value }) => ({
+    sentence:
+      value >= DRIP_EVEN.good
+        ? "Even along all of it."
+        : value >= DRIP_EVEN.fair
+          ? "Fair: a larger submain or shorter laterals help."
+          : "Uneven: shorten the laterals, take a larger bore, or emitters that hold their flow.",
+  }),
+};

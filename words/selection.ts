@@ -1,9 +1,9 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { Merit, Weighing } from "#core/selection/weights.ts";
-import type { Advice } from "#core/simulation/answers.ts";
+import type { RunFinding } from "#model/simulation/answers.ts";
 import { checkWords } from "./checks.ts";
-import { adviceWords } from "./simulation.ts";
+import { findingWords } from "./findings.ts";
 
 /** What somebody is after, in his own words. */
 export const WEIGHING_WORDS: Record<Weighing, { name: string; says: string }> = {
@@ -37,7 +37,7 @@ export interface Reasoned {
     | { kind: "apart"; why: Parameters<typeof checkWords>[0] }
     | { kind: "too-weak"; short?: number }
     | { kind: "too-strong" }
-    | { kind: "fails"; why: Advice }
+    | { kind: "fails"; why: RunFinding }
     | { kind: "ranked"; score: number; parts: Record<Merit, number> };
 }
 
@@ -60,8 +60,8 @@ export function reasonOf(
     case "too-strong":
       return "too strong: it runs past its published curve; throttle it, or a smaller one";
     case "fails": {
-      const called = { pump: () => "the pump", body: () => "the water", system: units };
-      return `over time: ${adviceWords(fit.why, called).title.toLowerCase()}`;
+      const { title, sentence } = findingWords(fit.why, { body: () => "the water", system: units });
+      return `over time: ${(title ?? sentence).toLowerCase()}`;
     }
     case "ranked": {
       if (fit.parts.flow === 0) {

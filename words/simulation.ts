@@ -1,10 +1,12 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
+import type { RUN_FINDINGS, TROUBLE_FINDINGS, UPLIFT_FINDINGS } from "#core/finding/run.ts";
 import { GALLON } from "#core/quantity/constants.ts";
-import type { Advice, Answers, OfUplift, Trouble } from "#core/simulation/answers.ts";
+import type { Answers, OfUplift, Trouble } from "#core/simulation/answers.ts";
 import type { TimelineEvent } from "#core/simulation/dynamics.ts";
 import type { DerivedFigure } from "#model/simulation/derivations.ts";
 import { duration } from "./duration.ts";
+import type { FindingWords } from "./findingWords.ts";
 
 /** What the pumps and the bodies of water of a run are called. */
 export interface Called {
@@ -71,142 +73,109 @@ export function amountOf(volume: number, system: UnitSystem): string {
 }
 
 /** What is said of a run, with what to do about it. */
-export function adviceWords(
-  advice: Advice,
-  { body, system }: Called,
-): { title: string; sentence: string; mend?: string } {
-  const flow = (si: number) => format(si, "flow", system);
-  const volume = (si: number) => amountOf(si, system);
-  const length = (si: number) => format(si, "length", system);
-  switch (advice.code) {
-    case "floor-wet": {
-      const { at, lasts, spilled, inflow, survives } = advice;
-      return {
-        title: "The floor gets wet",
-        sentence: `Water stands over the rim ${formatDuration(at)} after the start, for ${formatDuration(lasts)}; ${volume(spilled)} run over it.`,
-        mend:
-          inflow > survives
-            ? `Pumps that hold ${flow(inflow)} at the rim, where these hold ${flow(survives)}; or a larger pit. Try a second pump under What if.`
-            : "The pumps could hold it: a lower float, a lag float for the second pump, or power that does not fail. Try it under What if.",
-      };
-    }
-    case "floats-up": {
-      const { uplift, body: index } = advice;
-      const tonnes = (newton: number) => format(newton / 9.80665, "mass", system);
-      return {
-        title: `${body(index)} can lift out of the ground`,
-        sentence: `Ground water lifts it with ${tonnes(uplift.force)}; its own weight and the water left in it hold ${tonnes(uplift.holding)}.`,
-        mend:
-          uplift.keepAbove === undefined
-            ? "Not even full of water is it heavy enough: keep the ground water down first, and ask an engineer."
-            : `Leave water in it up to ${length(uplift.keepAbove)}, or keep the ground water down. ${RELIEF_VALVE}`,
-      };
-    }
-    case "uplift-unknown":
-      return upliftUnknownWords(body(advice.body), advice.lacks);
-    case "starts-too-often": {
-      const { starts, limit, raiseBy, larger } = advice;
-      return {
-        title: "Starts too often",
-        sentence: `Up to ${starts.toFixed(0)} starts an hour when water comes in at half of what it pumps; the motor bears ${limit.toFixed(0)}.`,
-        mend:
-          raiseBy === undefined
-            ? `No float in this pit keeps to it: a pit of ${larger ? `${larger.toFixed(1)} times the area` : "more area"}, or a smaller pump.`
-            : `Raise the float that starts it by ${format(raiseBy, "diameter", system)}.`,
-      };
-    }
-    case "battery-flat": {
-      const { at, needed } = advice;
-      return {
-        title: "The battery gets flat",
-        sentence: `${formatDuration(at)} after the start it is empty.`,
-        ...(needed !== undefined && {
-          mend: `About ${(Math.ceil(needed / 5) * 5).toFixed(0)} Ah carry it through this power cut.`,
-        }),
-      };
-    }
-    case "no-alarm":
-      return {
-        title: "No high-water alarm",
-        sentence: "Nobody hears of it when a pump fails.",
-        mend: "Hang an alarm float above the highest one that starts a pump.",
-      };
-    case "one-pump":
-      return {
-        title: "One pump alone",
-        sentence: "When it fails, or the power does, nothing holds the water.",
-        mend: "A second pump on a float of its own, a battery unit, or an overflow by gravity.",
-      };
-    case "never-dry": {
-      const { level, inflow, drawn } = advice;
-      return {
-        title: "It does not get dry",
-        sentence: `At ${length(level)} ${flow(inflow)} come in and ${flow(drawn)} are drawn.`,
-        mend: "A larger pump or hose, or less water coming in.",
-      };
-    }
-    case "not-dry-yet":
-      return {
-        title: "Not dry yet",
-        sentence: `After ${formatDuration(advice.after)} it stands at ${length(advice.level)}, and still falls.`,
-        mend: "Look at it for longer, or pump harder.",
-      };
-    case "falls-behind": {
-      const { inflow, survives, wetIn } = advice;
-      return {
-        title: "The pumps fall behind",
-        sentence: `${flow(inflow)} come in at the end, and the pumps hold ${flow(survives)} at the rim: about ${formatDuration(wetIn)} more, and the floor is wet.`,
-        mend: "A second pump, or a larger one.",
-      };
-    }
-    case "source-low":
-      return {
-        title: "The source gets too low",
-        sentence: `${formatDuration(advice.at)} after the start its float holds the pumps; nothing is moved until the water is back.`,
-        mend: "Draw less, find another source, or wait for rain.",
-      };
-    case "receiver-full":
-      return {
-        title: "It runs over",
-        sentence: `The water it goes to is at its rim ${formatDuration(advice.at)} after the start, and runs over from then on.`,
-        mend: "A float switch there, or somebody who stops the pump in time.",
-      };
-    case "runs-back":
-      return {
-        title: "Water runs back",
-        sentence: `${volume(advice.volume)} come back through the line once the pump stops.`,
-        mend: "A check valve at the pump, or an end above the water it goes to.",
-      };
-    case "too-many-events":
-      return {
-        title: "It never comes to an end",
-        sentence: `Floats followed one another without pause; the run was stopped ${formatDuration(advice.at)} after its start, and shows what came until then.`,
-        mend: "Set the floats further apart.",
-      };
-    case "keeps-up": {
-      const { under, inflow, survives } = advice;
-      return {
-        title: "The floor stays dry",
-        sentence:
-          inflow > survives
-            ? `The water stays ${length(under)} under the rim, though for a time ${flow(inflow)} come in and the pumps hold ${flow(survives)}: the pit takes the rest.`
-            : `The water stays ${length(under)} under the rim; ${flow(inflow)} come in at the most, and the pumps hold ${flow(survives)}.`,
-      };
-    }
-  }
-}
-
-/** What is asked before a shell is emptied: nobody knows yet whether ground water lifts it. */
-export function upliftUnknownWords(
-  name: string,
-  lacks: readonly OfUplift[],
-): { title: string; sentence: string; mend: string } {
-  return {
-    title: `Whether ${name} can float up is not known`,
+export const RUN_WORDS: FindingWords<
+  keyof typeof RUN_FINDINGS | keyof typeof UPLIFT_FINDINGS | keyof typeof TROUBLE_FINDINGS
+> = {
+  "floor-wet": ({ at, lasts, spilled, inflow, survives }, { system }) => {
+    const flow = (si: number) => format(si, "flow", system);
+    return {
+      title: "The floor gets wet",
+      sentence: `Water stands over the rim ${formatDuration(at)} after the start, for ${formatDuration(lasts)}; ${amountOf(spilled, system)} run over it.`,
+      mend:
+        inflow > survives
+          ? `Pumps that hold ${flow(inflow)} at the rim, where these hold ${flow(survives)}; or a larger pit. Try a second pump under What if.`
+          : "The pumps could hold it: a lower float, a lag float for the second pump, or power that does not fail. Try it under What if.",
+    };
+  },
+  "floats-up": ({ uplift, body: index }, { system, body }) => {
+    const tonnes = (newton: number) => format(newton / 9.80665, "mass", system);
+    return {
+      title: `${body(index)} can lift out of the ground`,
+      sentence: `Ground water lifts it with ${tonnes(uplift.force)}; its own weight and the water left in it hold ${tonnes(uplift.holding)}.`,
+      mend:
+        uplift.keepAbove === undefined
+          ? "Not even full of water is it heavy enough: keep the ground water down first, and ask an engineer."
+          : `Leave water in it up to ${format(uplift.keepAbove, "length", system)}, or keep the ground water down. ${RELIEF_VALVE}`,
+    };
+  },
+  "uplift-unknown": ({ body: index, lacks }, { body }) => ({
+    title: `Whether ${body(index)} can float up is not known`,
     sentence: `Emptied in wet ground a shell can lift and break. ${lacks.map((own) => ASKED_OF_SHELL[own]).join(" ")}`,
     mend: "Before a drop is pumped: say how it stands, dip the ground water in a hole beside it, and read its weight off a drawing or work it out. An engineer says whether it may be emptied.",
-  };
-}
+  }),
+  "starts-too-often": ({ starts, limit, raiseBy, larger }, { system }) => ({
+    title: "Starts too often",
+    sentence: `Up to ${starts.toFixed(0)} starts an hour when water comes in at half of what it pumps; the motor bears ${limit.toFixed(0)}.`,
+    mend:
+      raiseBy === undefined
+        ? `No float in this pit keeps to it: a pit of ${larger ? `${larger.toFixed(1)} times the area` : "more area"}, or a smaller pump.`
+        : `Raise the float that starts it by ${format(raiseBy, "diameter", system)}.`,
+  }),
+  "battery-flat": ({ at, needed }) => ({
+    title: "The battery gets flat",
+    sentence: `${formatDuration(at)} after the start it is empty.`,
+    ...(needed !== undefined && {
+      mend: `About ${(Math.ceil(needed / 5) * 5).toFixed(0)} Ah carry it through this power cut.`,
+    }),
+  }),
+  "no-alarm": () => ({
+    title: "No high-water alarm",
+    sentence: "Nobody hears of it when a pump fails.",
+    mend: "Hang an alarm float above the highest one that starts a pump.",
+  }),
+  "one-pump": () => ({
+    title: "One pump alone",
+    sentence: "When it fails, or the power does, nothing holds the water.",
+    mend: "A second pump on a float of its own, a battery unit, or an overflow by gravity.",
+  }),
+  "never-dry": ({ level, inflow, drawn }, { system }) => ({
+    title: "It does not get dry",
+    sentence: `At ${format(level, "length", system)} ${format(inflow, "flow", system)} come in and ${format(drawn, "flow", system)} are drawn.`,
+    mend: "A larger pump or hose, or less water coming in.",
+  }),
+  "not-dry-yet": ({ after, level }, { system }) => ({
+    title: "Not dry yet",
+    sentence: `After ${formatDuration(after)} it stands at ${format(level, "length", system)}, and still falls.`,
+    mend: "Look at it for longer, or pump harder.",
+  }),
+  "falls-behind": ({ inflow, survives, wetIn }, { system }) => ({
+    title: "The pumps fall behind",
+    sentence: `${format(inflow, "flow", system)} come in at the end, and the pumps hold ${format(survives, "flow", system)} at the rim: about ${formatDuration(wetIn)} more, and the floor is wet.`,
+    mend: "A second pump, or a larger one.",
+  }),
+  "source-low": ({ at }) => ({
+    title: "The source gets too low",
+    sentence: `${formatDuration(at)} after the start its float holds the pumps; nothing is moved until the water is back.`,
+    mend: "Draw less, find another source, or wait for rain.",
+  }),
+  "receiver-full": ({ at }) => ({
+    title: "It runs over",
+    sentence: `The water it goes to is at its rim ${formatDuration(at)} after the start, and runs over from then on.`,
+    mend: "A float switch there, or somebody who stops the pump in time.",
+  }),
+  "runs-back": ({ volume }, { system }) => ({
+    title: "Water runs back",
+    sentence: `${amountOf(volume, system)} come back through the line once the pump stops.`,
+    mend: "A check valve at the pump, or an end above the water it goes to.",
+  }),
+  "too-many-events": ({ at }) => ({
+    title: "It never comes to an end",
+    sentence: `Floats followed one another without pause; the run was stopped ${formatDuration(at)} after its start, and shows what came until then.`,
+    mend: "Set the floats further apart.",
+  }),
+  "keeps-up": ({ under, inflow, survives }, { system }) => {
+    const flow = (si: number) => format(si, "flow", system);
+    const length = format(under, "length", system);
+    return {
+      title: "The floor stays dry",
+      sentence:
+        inflow > survives
+          ? `The water stays ${length} under the rim, though for a time ${flow(inflow)} come in and the pumps hold ${flow(survives)}: the pit takes the rest.`
+          : `The water stays ${length} under the rim; ${flow(inflow)} come in at the most, and the pumps hold ${flow(survives)}.`,
+    };
+  },
+  "run-trouble": ({ trouble }, { system }) => ({ sentence: troubleWords(trouble, system) }),
+};
 
 const ASKED_OF_SHELL: Record<OfUplift, string> = {
   "in-ground": "Whether it stands in the ground is not said.",

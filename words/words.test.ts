@@ -10,10 +10,11 @@ import { WEIGHINGS } from "#core/selection/weights.ts";
 import { checkWords } from "./checks.ts";
 import { comparisonWords } from "./comparison.ts";
 import { diagnosticSentence } from "./diagnostics.ts";
+import { findingWords } from "./findings.ts";
 import { itemName } from "./items.ts";
 import { ledgerName } from "./ledger.ts";
 import { type Reasoned, reasonOf } from "./selection.ts";
-import { adviceWords, amountOf, clockOf, formatDuration, inBuckets } from "./simulation.ts";
+import { amountOf, clockOf, formatDuration, inBuckets } from "./simulation.ts";
 
 const path: PathItem[] = [
   { kind: "pipe", id: "hose", stock: "suction-hose-2in", length: 6, rise: 2 },
@@ -258,12 +259,14 @@ describe("water over time in words", () => {
   });
 
   it("what a wet floor needs is told by what comes in: more pump, or a float that calls for it", () => {
-    const called = { pump: () => "Pump", body: () => "Pit", system: "metric" as const };
-    const wet = { code: "floor-wet", severity: "stop", at: 60, lasts: 30, spilled: 0.02 } as const;
-    const short = adviceWords({ ...wet, inflow: 0.005, survives: 0.004 }, called);
-    expect(short.mend).toContain("hold 5.00 L/s at the rim, where these hold 4.00 L/s");
-    const enough = adviceWords({ ...wet, inflow: 0.003, survives: 0.004 }, called);
-    expect(enough.mend).toContain("could hold it");
+    const wet = {
+      ...({ code: "floor-wet", context: "run", severity: "stop", source: "" } as const),
+      ...{ at: 60, lasts: 30, spilled: 0.02 },
+    };
+    const said = (inflow: number) =>
+      findingWords({ ...wet, inflow, survives: 0.004 }, { system: "metric" });
+    expect(said(0.005).mend).toContain("hold 5.00 L/s at the rim, where these hold 4.00 L/s");
+    expect(said(0.003).mend).toContain("could hold it");
   });
 });
 

@@ -40,7 +40,6 @@ export interface Answers {
   /** money for a pump by the day: as many as it takes */
   hire?: number;
   uplift: { body: number; uplift: Uplift }[];
-  advice: Advice[];
 }
 
 export interface Balance {
@@ -72,50 +71,6 @@ export interface Switching {
   /** times the area of this pit, in which one would */
   larger?: number;
 }
-
-/** What is to be said of a run, the worst first. */
-export type Advice =
-  | {
-      code: "floor-wet";
-      severity: "stop";
-      at: number;
-      lasts: number;
-      spilled: number;
-      /** m³/s at the most, and what the pumps hold at the rim */
-      inflow: number;
-      survives: number;
-    }
-  | { code: "floats-up"; severity: "stop"; body: number; uplift: Uplift }
-  | { code: "uplift-unknown"; severity: "unknown"; body: number; lacks: readonly OfUplift[] }
-  | {
-      code: "starts-too-often";
-      severity: "watch";
-      starts: number;
-      limit: number;
-      raiseBy?: number;
-      /** times the area, in which a float would do */
-      larger?: number;
-    }
-  | { code: "battery-flat"; severity: "watch"; at: number; needed?: number }
-  | { code: "no-alarm"; severity: "watch" }
-  | { code: "one-pump"; severity: "watch" }
-  | { code: "never-dry"; severity: "stop"; level: number; inflow: number; drawn: number }
-  /** still falling when the run ended */
-  | { code: "not-dry-yet"; severity: "watch"; level: number; after: number }
-  /** dry so far, but more comes in at the end than the pumps hold: s from the end until it is wet */
-  | { code: "falls-behind"; severity: "stop"; inflow: number; survives: number; wetIn: number }
-  | { code: "source-low"; severity: "watch"; at: number }
-  | { code: "receiver-full"; severity: "watch"; at: number }
-  | { code: "runs-back"; severity: "watch"; volume: number }
-  | { code: "too-many-events"; severity: "stop"; at: number }
-  /** how far under the rim the water stays, and whether for a time more came in than the pumps hold */
-  | {
-      code: "keeps-up";
-      severity: "good";
-      under: number;
-      inflow: number;
-      survives: number;
-    };
 
 /** What has to be known before anybody can say whether a shell floats up. */
 export type OfUplift = "in-ground" | "groundwater" | "mass";

@@ -1,4 +1,5 @@
 import type { JobDocument, Need } from "#contract/documents/job.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import { grateFlow, USUAL_GRATE } from "#core/pipe/grate.ts";
 import { fullFlow, headToPass, MANNING_N } from "#core/pipe/manning.ts";
 import { WATER_DENSITY } from "#core/quantity/constants.ts";
@@ -19,6 +20,7 @@ export interface RunAtWork {
   storage: number;
   /** m³/s its grate lets in under `ponded` m of water, and what comes to it over the ground */
   grate?: { capacity: number; comes: number; ponded: number; blocked: number };
+  findings: FindingIn<"yard-run">[];
 }
 
 /** Every run of a yard with what all that drains into it brings; of a ring of runs, none twice. */
@@ -43,12 +45,13 @@ export function yardAtWork(job: Pick<JobDocument, "need" | "yard">): RunAtWork[]
     const area = (Math.PI / 4) * bore ** 2;
     const gravel = trench ? Math.max(trench.width * trench.depth - area, 0) * trench.porosity : 0;
     const pocket = basin ? (Math.PI / 4) * basin.across ** 2 * basin.depth : 0;
-    return {
-      ...{ run, flow, capacity },
+    const atWork = {
+      ...{ flow, capacity },
       surcharge: flow > capacity ? needed - slope * length : 0,
       storage: (area + gravel) * length + pocket,
       ...(grate && { grate: { comes: own(run), ...throughGrate(grate) } }),
     };
+    return { run, ...atWork, findings: findingsIn("yard-run", { ...atWork, name: run.name }) };
   });
 }
 

@@ -1,5 +1,6 @@
 import type { FieldDocument } from "#contract/documents/job.ts";
 import { FUEL_PER_JOULE } from "#core/driving/engine.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import type { LineModel, Running } from "#core/hydraulics/solveLine.ts";
 import {
   applicationRate,
@@ -16,12 +17,15 @@ export interface ToldGun extends GunAtWork {
   /** m², and m/s there */
   area?: number;
   rate?: number;
+  /** how it throws */
+  finding: FindingIn<"gun">;
 }
 
 export function toldGun(own: GunAtWork): ToldGun {
-  if (own.thrown.kind !== "throws") return own;
+  const [finding] = findingsIn("gun", own) as [FindingIn<"gun">];
+  if (own.thrown.kind !== "throws") return { ...own, finding };
   const area = wettedArea(own.thrown.radius, own.gun.arc);
-  return { ...own, area, rate: applicationRate(own.flow, area) };
+  return { ...own, finding, area, rate: applicationRate(own.flow, area) };
 }
 
 /** What the throws of a job say of its first gun, and how many were taken with another nozzle, or nobody knows which. */

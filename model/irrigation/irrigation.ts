@@ -1,10 +1,12 @@
 import type { JobDocument } from "#contract/documents/job.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import { type SolveResult, solveLine } from "#core/hydraulics/solveLine.ts";
 import type { DayPlan } from "#core/irrigation/dayPlan.ts";
 import type { KeepOff, Surveyed } from "#core/irrigation/ground.ts";
 import type { Calibration } from "#core/irrigation/gun.ts";
 import { gunsAtWork, withOneGun } from "#core/irrigation/gunsOnLine.ts";
 import type { SetPlanResult } from "#core/irrigation/sets.ts";
+import type { Soil } from "#core/irrigation/soil.ts";
 import type { PathItem } from "#core/line/path.ts";
 import type { JobSolution, SolvableJob } from "../job/solveJob.ts";
 import { cansOf, type ToldCans } from "./cans.ts";
@@ -51,6 +53,8 @@ export interface IrrigationResult {
   cans?: ToldCans;
   drip?: ToldDrip;
   read: FromReadings;
+  /** what is to be said of ground, sets, day, cans and drip; of a gun beside that gun */
+  findings: FindingIn<"runoff" | "sets" | "day-plan" | "cans" | "drip">[];
 }
 
 /** The watering of a job: its guns at normal water, the field by sets, the clock, the season, and what was measured. */
@@ -84,6 +88,7 @@ export function irrigationOf(
   const dripped =
     drip?.result.kind === "solved" ? { flow: drip.result.flow, area: drip.area } : undefined;
   const season = seasonsOf(field, sets, timing, flow, drive, dripped);
+  const day = timing && dayOf(field, timing, drive);
   return {
     line: !running ? "none" : ready?.asked ? "asked" : "running",
     ...{ guns, flow, drive, otherNozzle, keepOff: grounds?.keepOff ?? [] },
@@ -91,13 +96,39 @@ export function irrigationOf(
     ...(calibration && { calibration }),
     ...(grounds && { ground: grounds.surveyed }),
     ...(sets && { sets }),
-    ...(timing && { timing, day: dayOf(field, timing, drive) }),
+    ...(timing && { timing }),
+    ...(day && { day }),
     ...(planned && { between: setsBetween(field, grounds, guns) }),
     ...(season && { season }),
     ...(cans && { cans }),
     ...(drip && { drip }),
     read: fromReadings(job, field, guns[0], calibration, ready),
+    findings: [
+      ...(field.soil && timing ? runoffFindings(field.soil, timing, guns.length) : []),
+      ...findingsIn("sets", {
+        ...{ ground: grounds?.surveyed, sets },
+        keptOff: (grounds?.keepOff.length ?? 0) > 0,
+      }),
+      ...(day ? findingsIn("day-plan", day) : []),
+      ...cansFindings(cans),
+      ...(drip ? findingsIn("drip", drip.result) : []),
+    ],
   };
+}
+
+function runoffFindings(soil: Soil, { widest, narrowest }: Timing, guns: number) {
+  const { rate, runoff } = widest;
+  if (!runoff) return [];
+  return findingsIn("runoff", {
+    ...{ soil, guns, rate, runoff },
+    ...(narrowest && { narrow: narrowest }),
+  });
+}
+
+function cansFindings(cans: ToldCans | undefined) {
+  if (cans?.test.kind !== "tested" || !cans.agreement || cans.flow === undefined) return [];
+  const { agreement, flow: modelled, test } = cans;
+  return findingsIn("cans", { agreement, modelled, caught: test.flow });
 }
 
 /** What stands at the first gun while all others are shut off, and how far it throws then. */

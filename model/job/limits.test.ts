@@ -8,9 +8,10 @@ import { speedRange } from "#core/driving/variableSpeed.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { BRAMBLE_BOREHOLE } from "#demo/wellJobs.ts";
 import { LIBRARY } from "#library/pumps.ts";
-import { adviceWords } from "#words/simulation.ts";
+import { findingWords } from "#words/findings.ts";
 import { flowOfDemand } from "../demand/demand.ts";
 import { seasonsOf } from "../irrigation/fieldPlan.ts";
+import { resultsOf } from "../results/computations.ts";
 import { drivingOf } from "../selection/driving.ts";
 import { halfWithBooster } from "../well/booster.ts";
 import { wellOf } from "../well/well.ts";
@@ -85,8 +86,8 @@ it("a drop pipe is watched from nine tenths of its rating, and stopped past it",
 });
 
 it("a floor that stays dry and one that gets wet are never told as the other", () => {
-  const called = { body: () => "The pit", pump: () => "the pump", system: "metric" } as const;
-  const title = (advice: object) => adviceWords(advice as never, called as never);
+  const title = (finding: object) =>
+    findingWords(finding as never, { body: () => "The pit", system: "metric" });
   const dry = title({
     code: "keeps-up",
     severity: "good",
@@ -112,7 +113,8 @@ it("an air lift starts against the wet season's water and lifts from the dry one
       drawdown: { linear: 0, quadratic: 0 },
       level: { low: -low, normal: -(low + high) / 2, high: -high },
     };
-    return wellOf({ ...borehole, source, well: { ...borehole.well, air } } as never).others?.air;
+    const job = { ...borehole, source, well: { ...borehole.well, air } } as never;
+    return resultsOf(job, { jets: [] })("otherPumps")?.air;
   };
   const density = 999;
   const [near, far, wetter] = [of(16, 10), of(19, 10), of(16, 7)];

@@ -10,10 +10,12 @@ import { togetherInSteps } from "../selection/together.ts";
 import { TIME_DRAWS, timeRangeInSteps } from "../simulation/range.ts";
 import { simulationOf } from "../simulation/result.ts";
 import { wellDayOf } from "../well/day.ts";
+import { otherPumpsOf } from "../well/otherPumps.ts";
 import { hasWell } from "../well/settle.ts";
 import { pumpToTankOf } from "../well/tankLine.ts";
 import { wellOf } from "../well/well.ts";
 import { columnsInSteps } from "../whatif/columns.ts";
+import { findingsBeside } from "./findings.ts";
 import { type Computations, type Look, ResultGraph } from "./graph.ts";
 import { DRIVING_COMPUTATIONS } from "./ofDriving.ts";
 import { LINE_COMPUTATIONS } from "./ofLine.ts";
@@ -34,10 +36,19 @@ export const COMPUTATIONS: Computations = {
   filledBy: pumpToTankOf,
   well: (job, look) =>
     hasWell(job)
-      ? wellOf(job, job.jets, { solved: look("solved"), filledBy: () => look("filledBy") })
+      ? wellOf(job, { solved: look("solved"), filledBy: () => look("filledBy") })
       : undefined,
   wellDay: (job, look) =>
     wellDayOf(job, "low", { solved: look("solved"), filledBy: () => look("filledBy") }),
+  otherPumps: (job, look) => {
+    const well = look("well");
+    return well && otherPumpsOf(job, look("solved"), well.seasons, job.jets);
+  },
+  findings: (job, look) => {
+    const solved = look("solved");
+    const line = solved.kind === "refused" ? [] : solved.judgements;
+    return { line, beside: findingsBeside(job, look) };
+  },
   columns: (job, look) =>
     columnsInSteps(job, job.variants ?? [], look, (changed) => resultsOf(changed)),
   library: ({ libraryText }) => JSON.parse(libraryText) as Pump[],

@@ -2,6 +2,7 @@ import type { JobDocument, OverTimeDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import type { PipeStock } from "#core/catalogue/pipes.ts";
 import type { BandResult, Uncertainty } from "#core/condition/uncertainty.ts";
+import type { JobFindings } from "#core/finding/registry.ts";
 import type { LineModel, Refused } from "#core/hydraulics/solveLine.ts";
 import { everyItem } from "#core/line/path.ts";
 import type { Pump, Tolerance } from "#core/pump/pump.ts";
@@ -19,6 +20,7 @@ import type { TogetherResult } from "../selection/together.ts";
 import type { TimeRangeResult } from "../simulation/range.ts";
 import type { SimulationResult } from "../simulation/result.ts";
 import type { WellDayResult } from "../well/day.ts";
+import type { OtherPumpsResult } from "../well/otherPumps.ts";
 import type { FilledBy } from "../well/tankLine.ts";
 import type { WellResult } from "../well/well.ts";
 import type { Column } from "../whatif/columns.ts";
@@ -41,6 +43,9 @@ export interface Results {
   /** nothing of a job that draws from no well */
   well: WellResult | undefined;
   wellDay: WellDayResult;
+  /** nothing of a job that draws from no well */
+  otherPumps: OtherPumpsResult | undefined;
+  findings: JobFindings;
   columns: Column[];
   offers: Offer[];
   /** pumps to choose from, read from their text */
@@ -118,11 +123,17 @@ export const DECLARED = {
   timeRange: { reads: RUN, needs: ["line", "uncertainty"], where: "worker" },
   irrigation: { reads: [...LINE, "field"], needs: ["solved"], where: "worker" },
   filledBy: { reads: WELL, needs: [], where: "worker" },
-  well: { reads: [...WELL, "jets"], needs: ["solved", "filledBy"], where: "worker" },
+  well: { reads: WELL, needs: ["solved", "filledBy"], where: "worker" },
   wellDay: { reads: WELL, needs: ["solved", "filledBy"], where: "worker" },
+  otherPumps: { reads: [...WELL, "jets"], needs: ["solved", "well"], where: "worker" },
+  findings: {
+    reads: [...SOLVED, "need", "bodies", "house", "yard", "field"],
+    needs: ["solved", "line", "run", "well", "wellDay", "irrigation"],
+    where: "worker",
+  },
   columns: {
     reads: EVERY_FIELD,
-    needs: ["solved", "run", "irrigation"],
+    needs: ["solved", "run", "irrigation", "findings"],
     where: "worker",
   },
   offers: { reads: [...EVERY_FIELD, "documents"], needs: [], where: "page" },

@@ -17,7 +17,7 @@ import {
   workPerVolume,
 } from "#core/selection/rankPumps.ts";
 import { WEIGHINGS, type Weighing } from "#core/selection/weights.ts";
-import type { Advice } from "#core/simulation/answers.ts";
+import type { RunFinding } from "../simulation/answers.ts";
 import type { SimulatedJob } from "../simulation/overTime.ts";
 import { simulationOf } from "../simulation/result.ts";
 
@@ -49,7 +49,7 @@ export interface Chosen {
 export type ChosenFit =
   | Fit
   /** over time there is something to stop for */
-  | { kind: "fails"; why: Advice };
+  | { kind: "fails"; why: RunFinding };
 
 export interface ChosenRun {
   /** starts an hour at the worst, and what the motor bears */
@@ -146,7 +146,7 @@ function follow(own: Chosen, job: JobToChooseFor, arrangement: Arrangement, item
   const tried = withArrangement(job as JobDocument, itemId, arrangement as ArrangementOfDocuments);
   const told = tried && simulationOf(tried);
   if (told?.kind !== "run") return;
-  const { switching, dry, full, survives, advice } = told.answers;
+  const { switching, dry, full, survives, findings } = told.answers;
   own.run = {
     ...(switching && { starts: { most: switching.worst.startsPerHour, limit: switching.limit } }),
     ...(dry && { dry: dry.at }),
@@ -154,7 +154,7 @@ function follow(own: Chosen, job: JobToChooseFor, arrangement: Arrangement, item
     ...(survives !== undefined && { survives }),
   };
   // A shell that floats up does so whatever pump empties it.
-  const why = advice.find(({ severity, code }) => severity === "stop" && code !== "floats-up");
+  const why = findings.find(({ severity, code }) => severity === "stop" && code !== "floats-up");
   if (why) own.fit = { kind: "fails", why };
 }
 

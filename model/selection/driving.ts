@@ -4,6 +4,7 @@ import { findConductor } from "#core/driving/conductor.ts";
 import { derating, type EngineAtWork, engineAtWork, FUEL_PER_JOULE } from "#core/driving/engine.ts";
 import { type MotorAtWork, motorAtWork } from "#core/driving/motor.ts";
 import { fitOf, type SpeedSheet, speedRange, speedSheet } from "#core/driving/variableSpeed.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import { type PumpState, staticHead } from "#core/hydraulics/boundary.ts";
 import { type LineModel, lineModel, type Refused, stateOf } from "#core/hydraulics/solveLine.ts";
 import { quickDuty, systemCurve } from "#core/hydraulics/systemCurve.ts";
@@ -28,11 +29,14 @@ export interface Driving {
   engine?: EngineAtWork & { rated: number; part: number };
   /** an engine is there, and its plate does not say how strong */
   engineUnknown: boolean;
+  findings: DrivingFinding[];
   /** engine pumps of the library on this line: the best of each kind */
   rivals: Rival[];
   /** of several pumps, what any of them moves while the others stand, and all together */
   running: Running[];
 }
+
+export type DrivingFinding = FindingIn<"motor" | "engine">;
 
 export interface Rival {
   kind: PumpDocument["kind"];
@@ -63,9 +67,8 @@ export function drivingOf(
   const at = ready.pumps.findIndex((on) => on.itemId === itemId);
   const pump = job.pumps.find(({ id }) => id === ready.pumps[at]?.pump.id);
   if (at < 0 || !pump) return undefined;
-  const speedRatio = ready.line.pumps[at]?.item.speedRatio ?? 1;
-  const state = stateOf(ready.model.solve(ready.boundaries.normal, ready.states));
-  const own = state?.byPump[at] ?? 0;
+  const driven = drivenOf(job, ready, at, pump);
+  const { state, own, power, speedRatio, motor, engine } = driven;
   const { density } = ready.water;
   const { specificGravity } = job.site;
   const range = speedRange(pump);
@@ -77,12 +80,7 @@ export function drivingOf(
       density,
       specificGravity,
     });
-  const power = powerAt(ready, at, own, specificGravity) ?? sweptAt(pump, speedRatio, own);
   const perVolume = state && own > 0 && power !== undefined ? power / state.delivered : undefined;
-  const motor =
-    pump.drive === "electric" && power !== undefined
-      ? motorAtWork(pump, { flow: own, power, speedRatio }, feedingOf(job, pump))
-      : undefined;
   return {
     pump,
     ...(state && own > 0 && { flow: state.delivered }),
@@ -91,14 +89,45 @@ export function drivingOf(
     ...(perVolume !== undefined && perVolume >= (speeds?.floor ?? 0) && { perVolume }),
     speedRatio,
     ...(motor && { motor }),
-    ...(pump.drive === "engine" &&
-      pump.engine?.power !== undefined && {
-        engine: engineOf(job, pump, pump.engine.power, ready, at),
-      }),
-    engineUnknown: pump.drive === "engine" && pump.engine?.power === undefined,
+    ...(engine && { engine }),
+    engineUnknown: pump.drive === "engine" && !engine,
     rivals: pump.drive === "engine" ? rivalsOf(ready, at, library, specificGravity) : [],
     running: ready.pumps.length > 1 ? runningOf(ready, specificGravity) : [],
+    findings: drivingFindings(driven),
   };
+}
+
+/** What is to be said of what drives each pump of a line that is ready. */
+export function findingsOfDriving(
+  job: JobToChooseFor,
+  ready: LineModel | Refused,
+): { itemId: string; findings: DrivingFinding[] }[] {
+  if (ready.kind === "refused") return [];
+  return ready.pumps.flatMap(({ itemId, pump: { id } }, at) => {
+    const pump = job.pumps.find((each) => each.id === id);
+    if (!pump) return [];
+    return [{ itemId, findings: drivingFindings(drivenOf(job, ready, at, pump)) }];
+  });
+}
+
+const drivingFindings = ({ motor, engine }: ReturnType<typeof drivenOf>): DrivingFinding[] => [
+  ...(motor ? findingsIn("motor", motor) : []),
+  ...(engine ? findingsIn("engine", engine) : []),
+];
+
+/** One pump of the line at normal water: what it moves and takes, and how its motor or engine stands. */
+function drivenOf(job: JobToChooseFor, ready: LineModel, at: number, pump: PumpDocument) {
+  const speedRatio = ready.line.pumps[at]?.item.speedRatio ?? 1;
+  const state = stateOf(ready.model.solve(ready.boundaries.normal, ready.states));
+  const own = state?.byPump[at] ?? 0;
+  const power = powerAt(ready, at, own, job.site.specificGravity) ?? sweptAt(pump, speedRatio, own);
+  const motor =
+    pump.drive === "electric" && power !== undefined
+      ? motorAtWork(pump, { flow: own, power, speedRatio }, feedingOf(job, pump))
+      : undefined;
+  const rated = pump.drive === "engine" ? pump.engine?.power : undefined;
+  const engine = rated === undefined ? undefined : engineOf(job, pump, rated, ready, at);
+  return { state, own, power, speedRatio, motor, engine };
 }
 
 function powerAt(ready: LineModel, at: number, flow: number, specificGravity: number) {

@@ -1,5 +1,8 @@
 import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
-import type { Advice, Answers, Balance, Switching } from "#core/simulation/answers.ts";
+import { SEVERITY_ORDER } from "#core/check/registry.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
+import type { RunFacts } from "#core/finding/run.ts";
+import type { Answers, Balance, Switching } from "#core/simulation/answers.ts";
 import {
   type Cycle,
   cycleAt,
@@ -19,10 +22,17 @@ import { liftingOf } from "./uplift.ts";
 /** Starts an hour of a motor whose plate does not say. Common practice, no source. */
 const USUAL_STARTS = 20;
 
+/** What a run comes to, and what is to be said of that. */
+export interface RunAnswers extends Answers {
+  /** the worst first */
+  findings: RunFinding[];
+}
+export type RunFinding = FindingIn<"run" | "uplift">;
+
 export function answersOf(
   { setting, timeline }: SimulationRun,
   job: Pick<JobDocument, "pumps" | "overTime" | "path">,
-): Answers {
+): RunAnswers {
   const { totals, events } = timeline;
   const { source, receiver, byHand } = setting;
   const own = source ?? receiver;
@@ -56,7 +66,7 @@ export function answersOf(
     ? totals.batteryUsed
     : undefined;
   const needed = flatAt === undefined ? undefined : neededCapacity(setting, job, greatestInflow);
-  const answers: Omit<Answers, "advice"> = {
+  const answers: Answers = {
     ...(switching && { switching }),
     ...(unpumped && { unpumped }),
     greatestInflow,
@@ -103,7 +113,16 @@ export function answersOf(
       return found.kind === "known" ? [{ body: i, uplift: found.uplift }] : [];
     }),
   };
-  return { ...answers, advice: adviceOf(answers, setting, timeline) };
+  const findings: RunFinding[] = [
+    ...findingsIn("run", factsOf(answers, setting, timeline)),
+    ...setting.bodies.flatMap((body, i) =>
+      findingsIn("uplift", { body: i, ...liftingIn(setting, timeline, body, i) }),
+    ),
+  ];
+  return {
+    ...answers,
+    findings: findings.sort((a, b) => SEVERITY_ORDER[b.severity] - SEVERITY_ORDER[a.severity]),
+  };
 }
 
 /** What the line took of the source or put into the receiver, by what else is known of it. */
@@ -137,104 +156,59 @@ function roomIn({ stores, startLevels }: Setting, receiver: number): number {
 const liftingIn = ({ stores, source }: Setting, timeline: Timeline, body: BodyOfWater, i: number) =>
   liftingOf(body, stores[i]?.bottom ?? 0, lowestOf(timeline, i), i === source);
 
-function adviceOf(
-  answers: Omit<Answers, "advice">,
-  setting: Setting,
-  timeline: Timeline,
-): Advice[] {
-  const { byHand, source, pumps, dynamics, stores, inflowAt, table } = setting;
-  const { wet, switching, greatestInflow, survives, battery, full } = answers;
-  const advice: Advice[] = [];
-  if (timeline.end === "event-limit") {
-    const at = timeline.times.at(-1) as number;
-    advice.push({ code: "too-many-events", severity: "stop", at });
-  }
-  if (wet) {
-    const held = survives ?? 0;
-    advice.push({
-      ...{ code: "floor-wet", severity: "stop" },
-      ...{ ...wet, inflow: greatestInflow, survives: held },
-    });
-  }
-  for (const { body, uplift } of answers.uplift) {
-    if (uplift.force > uplift.holding) {
-      advice.push({ code: "floats-up", severity: "stop", body, uplift });
-    }
-  }
-  for (const [i, body] of setting.bodies.entries()) {
-    const found = liftingIn(setting, timeline, body, i);
-    if (found.kind !== "not-known") continue;
-    advice.push({ code: "uplift-unknown", severity: "unknown", body: i, lacks: found.lacks });
-  }
-  if (byHand && source !== undefined && !answers.dry && !full) {
-    const level = timeline.final.levels[source] as number;
-    const after = timeline.times.at(-1) as number;
-    const inflow = inflowAt(after)[source] as number;
-    const drawn = table.drawn(
-      timeline.final.levels,
-      pumps.map(() => true),
-    );
-    advice.push(
-      drawn > inflow * (1 + EVEN)
-        ? { code: "not-dry-yet", severity: "watch", level, after }
-        : { code: "never-dry", severity: "stop", level, inflow, drawn },
-    );
-  }
-  if (switching && switching.worst.startsPerHour > switching.limit) {
-    const { worst, limit, floatAt, larger } = switching;
-    const lead = leadFloat(dynamics, source);
-    advice.push({
-      ...{ code: "starts-too-often", severity: "watch", starts: worst.startsPerHour, limit },
-      ...(floatAt !== undefined && lead && { raiseBy: floatAt - lead.on }),
-      ...(larger !== undefined && { larger }),
-    });
-  }
-  if (battery?.flatAt !== undefined) {
-    const { flatAt: at, needed } = battery;
-    advice.push({
-      ...{ code: "battery-flat", severity: "watch", at },
-      ...(needed !== undefined && { needed }),
-    });
-  }
-  if (!byHand && source !== undefined && leadFloat(dynamics, source)) {
-    if (stores[source]?.alarm === undefined) advice.push({ code: "no-alarm", severity: "watch" });
-    if (pumps.length === 1 && stores[source]?.overflowTo === undefined) {
-      advice.push({ code: "one-pump", severity: "watch" });
-    }
-  }
-  if (answers.sourceLow !== undefined) {
-    advice.push({ code: "source-low", severity: "watch", at: answers.sourceLow });
-  }
-  if (full && answers.full && answers.full.spilled > 0) {
-    advice.push({ code: "receiver-full", severity: "watch", at: full.at });
-  }
-  // What only drains out of the pipe is a check of the line already.
-  if (byHand && answers.ranBack > drainedAt(setting, timeline) + SOME) {
-    advice.push({ code: "runs-back", severity: "watch", volume: answers.ranBack });
-  }
-  if (!wet && source !== undefined && survives !== undefined && greatestInflow > 0) {
-    const highest = timeline.levels.reduce(
-      (most, row) => Math.max(most, row[source] as number),
-      Number.NEGATIVE_INFINITY,
-    );
-    const store = stores[source] as (typeof stores)[number];
-    const under = store.rim - highest;
-    const last = inflowAt(timeline.times.at(-1) as number)[source] as number;
-    if (last > survives) {
-      const room = store.volumeAt(store.rim) - (timeline.totals.final[source] as number);
-      const wetIn = room / (last - survives);
-      advice.push({ code: "falls-behind", severity: "stop", inflow: last, survives, wetIn });
-    } else {
-      advice.push({ code: "keeps-up", severity: "good", under, inflow: greatestInflow, survives });
-    }
-  }
-  return advice;
+/** What of a run is to be judged. */
+function factsOf(answers: Answers, setting: Setting, timeline: Timeline): RunFacts {
+  const { byHand, source, pumps, dynamics, stores } = setting;
+  const end = timeline.times.at(-1) as number;
+  const lead = byHand ? undefined : leadFloat(dynamics, source);
+  const own = source === undefined ? undefined : stores[source];
+  const atEnd = atEndOf(answers, setting, timeline);
+  const notDry = notDryOf(answers, setting, timeline);
+  return {
+    ...{ answers, byHand, pumps: pumps.length, drained: drainedAt(setting, timeline) },
+    ...(timeline.end === "event-limit" && { brokenOffAt: end }),
+    ...(notDry && { notDry }),
+    ...(lead && { lead: lead.on }),
+    hasAlarm: own?.alarm !== undefined,
+    overflows: own?.overflowTo !== undefined,
+    ...(atEnd && { atEnd }),
+  };
 }
 
-/** Flows that differ by less are as good as one. */
-const EVEN = 1e-3;
-/** m³: less than a bucket is not worth a word. */
-const SOME = 0.01;
+function notDryOf(
+  { dry, full }: Answers,
+  { byHand, source, inflowAt, table, pumps }: Setting,
+  { final, times }: Timeline,
+): RunFacts["notDry"] {
+  if (!byHand || source === undefined || dry || full) return undefined;
+  const after = times.at(-1) as number;
+  const drawn = table.drawn(
+    final.levels,
+    pumps.map(() => true),
+  );
+  const inflow = inflowAt(after)[source] as number;
+  return { level: final.levels[source] as number, after, inflow, drawn };
+}
+
+function atEndOf(
+  { wet, survives, greatestInflow }: Answers,
+  { source, stores, inflowAt }: Setting,
+  { levels, times, totals }: Timeline,
+): RunFacts["atEnd"] {
+  if (wet || source === undefined || survives === undefined || !(greatestInflow > 0)) {
+    return undefined;
+  }
+  const highest = levels.reduce(
+    (most, row) => Math.max(most, row[source] as number),
+    Number.NEGATIVE_INFINITY,
+  );
+  const store = stores[source] as (typeof stores)[number];
+  return {
+    under: store.rim - highest,
+    inflow: inflowAt(times.at(-1) as number)[source] as number,
+    room: store.volumeAt(store.rim) - (totals.final[source] as number),
+  };
+}
 
 function switchingOf(
   setting: Setting,

@@ -4,12 +4,14 @@ import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/
 import { USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
 import { resultOf } from "#core/formula/formula.ts";
 import { FOOT, GALLON } from "#core/quantity/constants.ts";
-import type { Advice, Answers, Trouble } from "#core/simulation/answers.ts";
+import type { Answers, Trouble } from "#core/simulation/answers.ts";
 import { DEMO_JOBS, TALLOW_MILL } from "#demo/jobs.ts";
-import { adviceWords, answerLines, eventWords } from "#words/simulation.ts";
+import { findingWords } from "#words/findings.ts";
+import { answerLines, eventWords } from "#words/simulation.ts";
 import { readAreas } from "../import/readAreas.ts";
 import { readStorm } from "../import/readStorm.ts";
 import { beginJob } from "../kinds/kinds.ts";
+import type { RunFinding } from "./answers.ts";
 import { answersOf } from "./answers.ts";
 import { batteryOf } from "./battery.ts";
 import { withoutBody } from "./begin.ts";
@@ -30,8 +32,8 @@ function run(job: JobDocument): ToldRun {
   if (told.kind !== "run") throw new Error(JSON.stringify(told));
   return told;
 }
-const codes = (job: JobDocument): Advice["code"][] =>
-  run(job).answers.advice.map(({ code }) => code);
+const codes = (job: JobDocument): RunFinding["code"][] =>
+  run(job).answers.findings.map(({ code }) => code);
 const inTimeOf = (job: JobDocument, patch: Partial<NonNullable<JobDocument["overTime"]>>) => ({
   ...job,
   overTime: { ...job.overTime, ...patch },
@@ -89,7 +91,7 @@ describe("every demo job that moves in time", () => {
     for (const system of ["us", "metric"] as const) {
       const called = { pump: () => "Pump", body: () => "Pit", system };
       const said = [
-        ...told.answers.advice.flatMap((own) => Object.values(adviceWords(own, called))),
+        ...told.answers.findings.flatMap((own) => Object.values(findingWords(own, called))),
         ...answerLines(told.answers, system).flatMap((own) => Object.values(own)),
         ...told.timeline.events.map((own) => eventWords(own, called)),
       ];
@@ -201,7 +203,7 @@ describe("emptying", () => {
     type Shell = NonNullable<typeof own.shell>;
     const lacks = (shell: Shell | undefined, over: Partial<typeof own> = {}) => {
       const job = { ...tank(), bodies: [{ ...own, ...over, ...(shell && { shell }) }] };
-      const said = run(job).answers.advice.find(({ code }) => code === "uplift-unknown");
+      const said = run(job).answers.findings.find(({ code }) => code === "uplift-unknown");
       const asked = liftingOfSource(job)?.lifting;
       // Said of the run and before it alike.
       expect(asked?.kind === "not-known").toBe(said !== undefined);
@@ -282,8 +284,8 @@ describe("a pit", () => {
     expect(codes(fed(survives * 1.02))).toContain("falls-behind");
     expect(codes(fed(survives * 1.02))).not.toContain("keeps-up");
     const over = run(inTimeOf(fed(survives * 1.02), { span: 86_400 }));
-    expect(over.answers.advice.map(({ code }) => code)).toContain("floor-wet");
-    expect(over.answers.advice.map(({ code }) => code)).not.toContain("keeps-up");
+    expect(over.answers.findings.map(({ code }) => code)).toContain("floor-wet");
+    expect(over.answers.findings.map(({ code }) => code)).not.toContain("keeps-up");
     expect(over.answers.wet?.spilled).toBeGreaterThan(0);
   });
 
@@ -317,7 +319,7 @@ describe("a pit", () => {
     });
     expect(codes(bears(worst.startsPerHour + 0.01))).not.toContain("starts-too-often");
     const often = bears(worst.startsPerHour - 0.2);
-    const advice = run(often).answers.advice.find(({ code }) => code === "starts-too-often");
+    const advice = run(often).answers.findings.find(({ code }) => code === "starts-too-often");
     const raiseBy = advice && "raiseBy" in advice ? (advice.raiseBy as number) : Number.NaN;
     // Where no float in the pit would do, one in a pit so much larger does.
     const tight = bears(0.4);
@@ -357,7 +359,7 @@ describe("a pit", () => {
       inTimeOf(dark, { battery: { ampereHours, volts: 12, pumps: ["pump-2"] } });
     const small = run(battery(20));
     expect(small.answers.battery?.flatAt).toBeGreaterThan(600);
-    const advice = small.answers.advice.find(({ code }) => code === "battery-flat");
+    const advice = small.answers.findings.find(({ code }) => code === "battery-flat");
     const needed = advice && "needed" in advice ? (advice.needed as number) : Number.NaN;
     expect(run(battery(needed * 1.1)).answers.battery?.flatAt).toBeUndefined();
     expect(codes(battery(needed * 0.8))).toContain("battery-flat");
@@ -441,7 +443,7 @@ describe("a pit", () => {
     const job = inTimeOf(fed(0.001), { controls: [...controls], span: 86_400 });
     const { timeline, answers } = run(job);
     expect(timeline.end).toBe("event-limit");
-    expect(answers.advice[0]?.code).toBe("too-many-events");
+    expect(answers.findings[0]?.code).toBe("too-many-events");
     expect(timeline.times.length).toBeGreaterThan(100);
   });
 

@@ -1,7 +1,7 @@
 import type { LineModel, Refused } from "#core/hydraulics/solveLine.ts";
-import type { Answers, Trouble } from "#core/simulation/answers.ts";
+import type { Trouble } from "#core/simulation/answers.ts";
 import type { Timeline } from "#core/simulation/dynamics.ts";
-import { answersOf } from "./answers.ts";
+import { answersOf, type RunAnswers } from "./answers.ts";
 import { overTime, type SimulatedJob, type SimulationRun } from "./overTime.ts";
 import { troublesOf } from "./troubles.ts";
 
@@ -9,7 +9,7 @@ import { troublesOf } from "./troubles.ts";
 export interface ToldRun {
   kind: "run";
   timeline: Timeline;
-  answers: Answers;
+  answers: RunAnswers;
   /** things that are wrong, and stand in no way */
   troubles: Trouble[];
   /** m³/s into the watched body at each time of the timeline */

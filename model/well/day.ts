@@ -1,5 +1,6 @@
 import type { HouseDocument, JobDocument } from "#contract/documents/job.ts";
 import { findPipeStock, surfaceOf } from "#core/catalogue/pipes.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
 import { waterAt } from "#core/fluid/water.ts";
 import { meanArea } from "#core/line/casing.ts";
@@ -38,6 +39,7 @@ export interface WellDayResult {
 export interface MethodDay {
   run: TankDay;
   taps: TapResult[];
+  findings: FindingIn<"draws" | "tap">[];
 }
 
 export interface TapResult {
@@ -116,7 +118,15 @@ export function wellDayOf(
   const held: WellSystem = { ...system, ...valveOf(job.pressureTank, pump.plate?.leastFlow) };
   const of = (own: WellSystem): MethodDay => {
     const run = tankDay(own, draws, days * DAY);
-    return { run, taps: tapsOf(job, draws, run) };
+    const taps = tapsOf(job, draws, run);
+    const startsLimit = pump.plate?.startsPerHour;
+    return {
+      ...{ run, taps },
+      findings: [
+        ...findingsIn("draws", { run, startsLimit }),
+        ...taps.flatMap(({ least }) => (least === undefined ? [] : findingsIn("tap", { least }))),
+      ],
+    };
   };
   // Of the pump in the well: the booster's own is told by its runs.
   const lift =

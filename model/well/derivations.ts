@@ -27,6 +27,7 @@ import { GRAVITY } from "#core/quantity/constants.ts";
 import { HANDLE_LOSS } from "#core/well/handPump.ts";
 import { tankGives } from "#core/well/pressureTank.ts";
 import { OFF_BOTTOM, UNDER_WATER } from "#core/well/setting.ts";
+import type { OtherPumpsResult } from "./otherPumps.ts";
 import type { WellResult } from "./well.ts";
 
 /** Figures of a well that show their working. */
@@ -53,9 +54,10 @@ export function wellDerivation(
   figure: WellFigure,
   job: JobDocument,
   told: WellResult,
+  others?: OtherPumpsResult,
 ): Derivation | undefined {
   const { source, site, well } = job;
-  const { tank, seasons, window, casing, dropPipe, cable, others } = told;
+  const { tank, seasons, window, casing, dropPipe, cable } = told;
   const [dry, , wet] = seasons;
   const { linear, quadratic } =
     source.kind === "well" ? source.drawdown : { linear: 0, quadratic: 0 };
@@ -129,7 +131,7 @@ export function wellDerivation(
     }
     case "handle": {
       const { hand } = well ?? {};
-      if (!hand || !others.hand) return undefined;
+      if (!hand || !others?.hand) return undefined;
       const area = derive(CYLINDER, [hand.bore]);
       return [
         area,
@@ -147,7 +149,7 @@ export function wellDerivation(
         ? [derive(AIR_STARTS, [water.density, Math.max(well.air.foot - wet.standing, 0)])]
         : undefined;
     case "air-flow": {
-      const { air } = others;
+      const air = others?.air;
       if (!well?.air || air?.result.kind !== "lifts") return undefined;
       const { efficiency } = air.result;
       return [

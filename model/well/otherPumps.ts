@@ -1,9 +1,10 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import { atmosphericPressure } from "#core/fluid/atmosphere.ts";
 import { type Water, waterAt } from "#core/fluid/water.ts";
-import { type Solution, solveLine } from "#core/hydraulics/solveLine.ts";
+import { solveLine } from "#core/hydraulics/solveLine.ts";
 import { correctedLiftLimit } from "#core/hydraulics/suctionLimits.ts";
 import { levelsOf, type PathItem } from "#core/line/path.ts";
 import { FOOT } from "#core/quantity/constants.ts";
@@ -17,6 +18,7 @@ import {
 import { drawdownAt } from "#core/well/drawdown.ts";
 import { cylinderArea, handFlow, handleForce, MOST_PULL, STICK } from "#core/well/handPump.ts";
 import { UNDER_WATER } from "#core/well/setting.ts";
+import type { JobSolution } from "../job/solveJob.ts";
 import { workForWater } from "./booster.ts";
 import type { JobWithWell, Season } from "./season.ts";
 import { topOf } from "./settle.ts";
@@ -31,7 +33,12 @@ export interface OtherPumpsResult {
   pulse?: PulseResult;
   /** J a m³ of the job's own pump, to hold the others against */
   own?: number;
+  findings: OtherPumpFinding[];
 }
+
+export type OtherPumpFinding = FindingIn<
+  "top-suction" | "hand-pump" | "jet" | "air-lift" | "pulse-pump"
+>;
 
 export interface HandPumpResult {
   flow: number;
@@ -77,23 +84,36 @@ const MOST_JETS = 3;
 
 export function otherPumpsOf(
   job: JobWithWell,
-  solution: Solution | undefined,
+  solved: JobSolution,
   seasons: readonly Season[],
   library: readonly PumpDocument[],
 ): OtherPumpsResult {
+  const solution = solved.kind === "refused" ? undefined : solved.solution;
   const [dry, , wet] = seasons as readonly [Season, Season, Season];
   const { site, well, source } = job;
   const water = waterAt(site.waterTemperature, site.specificGravity);
   const drawn = (flow: number) => (source.kind === "well" ? drawdownAt(source.drawdown, flow) : 0);
   const limit = correctedLiftLimit(RATED_SUCTION, site.altitude, water);
   const own = workForWater(job, solution).whole;
+  const suction = { limit, lift: dry.standing };
+  const levels = [dry.standing, wet.standing] as const;
+  const hand = well?.hand && handOf(well.hand, dry.standing, drawn, water);
+  const jets = limit > dry.standing ? jetsOf(job, library) : [];
+  const air = well?.air && airOf(job, well.air, levels, drawn, water);
+  const pulse = well?.pulse && pulseOf(well.pulse, levels, drawn, water);
   return {
-    suction: { limit, lift: dry.standing },
-    ...(well?.hand && { hand: handOf(well.hand, dry.standing, drawn, water) }),
-    jets: limit > dry.standing ? jetsOf(job, library) : [],
-    ...(well?.air && { air: airOf(job, well.air, [dry.standing, wet.standing], drawn, water) }),
-    ...(well?.pulse && { pulse: pulseOf(well.pulse, [dry.standing, wet.standing], drawn, water) }),
+    ...{ suction, jets },
+    ...(hand && { hand }),
+    ...(air && { air }),
+    ...(pulse && { pulse }),
     ...(own !== undefined && { own }),
+    findings: [
+      ...findingsIn("top-suction", suction),
+      ...(hand ? findingsIn("hand-pump", { ...hand, limit }) : []),
+      ...jets.flatMap((jet) => findingsIn("jet", jet)),
+      ...(air ? findingsIn("air-lift", air.result) : []),
+      ...(pulse ? findingsIn("pulse-pump", pulse) : []),
+    ],
   };
 }
 

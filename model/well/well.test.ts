@@ -17,6 +17,7 @@ import { offersFor } from "../whatif/offers.ts";
 import { drawsOf, wellDayOf } from "./day.ts";
 import { WELL_FIGURES, type WellFigure, wellDerivation } from "./derivations.ts";
 import { wellheadItem } from "./dropPipe.ts";
+import type { OtherPumpsResult } from "./otherPumps.ts";
 import { fitOf, pumpDepth, settled, withPumpDepth, withStanding } from "./settle.ts";
 import { type WellResult, wellOf } from "./well.ts";
 
@@ -148,7 +149,7 @@ describe("a well among the checks", () => {
 });
 
 describe("what is told of a well", () => {
-  const told = wellOf(borehole, LIBRARY as never);
+  const told = wellOf(borehole);
 
   it("finds the duty at the level its own flow draws the well down to", () => {
     const { drawdown } = borehole.source as Extract<JobDocument["source"], { kind: "well" }>;
@@ -172,7 +173,10 @@ describe("what is told of a well", () => {
     expect(wellOf(settled(other as JobDocument)).differs).toBe(false);
   });
 
-  const shown: Record<WellFigure, (own: WellResult) => number | undefined> = {
+  const shown: Record<
+    WellFigure,
+    (own: WellResult, others: OtherPumpsResult | undefined) => number | undefined
+  > = {
     pumping: ({ seasons }) => seasons[0]?.pumping,
     gives: ({ seasons }) => seasons[0]?.gives,
     settles: ({ casing }) => casing?.recovers,
@@ -185,17 +189,18 @@ describe("what is told of a well", () => {
     tank: ({ tank }) => tank.switched?.gives,
     minute: ({ tank }) => tank.forMinute,
     starts: ({ tank }) => tank.switched?.worst?.startsPerHour,
-    handle: ({ others }) => others.hand?.force,
-    "air-start": ({ others }) => others.air?.start,
-    "air-flow": ({ others }) =>
-      others.air?.result.kind === "lifts" ? others.air.result.flow : undefined,
+    handle: (_, others) => others?.hand?.force,
+    "air-start": (_, others) => others?.air?.start,
+    "air-flow": (_, others) =>
+      others?.air?.result.kind === "lifts" ? others.air.result.flow : undefined,
   };
 
   it.each(WELL_FIGURES)("the working of %s ends with the number that is shown", (figure) => {
     const job = withWell({ air: { foot: 62, flow: 4e-3, pressure: 6e5 } });
-    const own = wellOf(job, []);
-    const value = shown[figure](own);
-    const working = wellDerivation(figure, job, own);
+    const own = wellOf(job);
+    const others = resultsOf(job, { jets: [] })("otherPumps");
+    const value = shown[figure](own, others);
+    const working = wellDerivation(figure, job, own, others);
     expect(value).toBeDefined();
     expect(working?.length).toBeGreaterThan(0);
     expect(resultOf(working ?? []) / (value ?? 0)).toBeCloseTo(1, 5);
@@ -237,16 +242,15 @@ describe("what is told of a well", () => {
       withStanding(withStanding(withStanding(borehole, "high", 2), "normal", 3), "low", 4),
       20,
     );
-    const at = wellOf(
-      withWell({ standing: 3, steps: [{ flow: 1e-3, level: 4 }] }, shallow),
-      LIBRARY as never,
-    );
-    expect(at.others.jets.length).toBeGreaterThan(0);
-    for (const { flow, lift, limit } of at.others.jets) {
+    const jets = LIBRARY.filter(({ kind }) => kind === "jet") as never;
+    const others = (job: JobDocument) => resultsOf(job, { jets })("otherPumps");
+    const at = others(withWell({ standing: 3, steps: [{ flow: 1e-3, level: 4 }] }, shallow));
+    expect(at?.jets.length).toBeGreaterThan(0);
+    for (const { flow, lift, limit } of at?.jets ?? []) {
       if (flow !== undefined) expect(lift).toBeGreaterThan(4);
       expect(limit).toBeLessThan(9);
     }
-    expect(told.others.jets).toEqual([]);
+    expect(others(borehole)?.jets).toEqual([]);
   });
 });
 
@@ -391,7 +395,7 @@ describe("whatever the job", () => {
   ];
 
   it.each(jobs)("%s is told as far as it goes, and as plain data", (_, job) => {
-    const told = wellOf(job, LIBRARY as never);
+    const told = wellOf(job);
     expect(structuredClone(told)).toEqual(told);
     expect(told.seasons).toHaveLength(3);
     const day = wellDayOf({ ...job, house: { use: "house", days: 1 } });

@@ -1,6 +1,6 @@
-import type { PumpDocument } from "#contract/documents/pump.ts";
 import { checkContext, type Judgement } from "#core/check/registry.ts";
 import { windowFor, windowOf } from "#core/check/well.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import { meanArea, recoveryTime, settlingTime } from "#core/line/casing.ts";
 import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
 import { type DrawdownFit, drawdownAt, drawdownUncertainty } from "#core/well/drawdown.ts";
@@ -10,7 +10,6 @@ import { type CableResult, cableOf } from "./cable.ts";
 import { type DropPipeResult, dropPipeOf } from "./dropPipe.ts";
 import { guardOf } from "./guard.ts";
 import { type KnownOfWell, knownOfWell } from "./known.ts";
-import { type OtherPumpsResult, otherPumpsOf } from "./otherPumps.ts";
 import { partsOfWell, type WellPart } from "./parts.ts";
 import { type JobWithWell, type Season, seasonOf } from "./season.ts";
 import { fitOf, pumpDepth, standingOf, topOf } from "./settle.ts";
@@ -40,8 +39,13 @@ export interface WellResult {
   parts: WellPart[];
   cable: CableResult;
   tank: TankResult;
-  others: OtherPumpsResult;
+  /** what is to be said of it all */
+  findings: WellFinding[];
 }
+
+export type WellFinding = FindingIn<
+  "well" | "drawdown-test" | "hanging" | "cable" | "cable-size" | "tank" | "valve"
+>;
 
 export interface Guarded {
   stop: number;
@@ -66,7 +70,6 @@ const ABOUT: ReadonlySet<string> = new Set([
 /** A job's well at its three seasons: what it gives, where its pump may hang, on what, and what feeds and follows it. */
 export function wellOf(
   job: JobWithWell,
-  library: readonly PumpDocument[] = [],
   { solved, filledBy }: KnownOfWell = knownOfWell(job),
 ): WellResult {
   const solution = solved.kind === "refused" ? undefined : solved.solution;
@@ -81,22 +84,45 @@ export function wellOf(
   const known = job.source.kind === "well" ? job.source.drawdown : { linear: 0, quadratic: 0 };
   const casing = casingOf(casings, dry, known.linear);
   const guarded = guardedOf(job, filled, dry, casing?.area);
+  const [differs, short] = [differsFrom(fit, known), shortSteps(job, fit)];
+  const dropPipe = dropPipeOf(job, solution, dry);
+  const cable = cableOf(job, solution, pump);
+  const tank = tankToldOf(job, filled);
+  const lacksWeight = dropPipe.lacks.includes("pump-weight");
   return {
     ...{ depth: pumpDepth(job), seasons, fit },
-    ...{ curve: curveOf(fit), differs: differsFrom(fit, known) },
-    short: shortSteps(job, fit),
+    ...{ curve: curveOf(fit), differs, short },
     ...(casing && { casing }),
     window,
     ...(guarded && { guarded }),
     judgements: (solved.kind === "refused" ? [] : solved.judgements).filter(({ code }) =>
       ABOUT.has(code),
     ),
-    dropPipe: dropPipeOf(job, solution, dry),
     parts: partsOfWell(job),
-    cable: cableOf(job, solution, pump),
-    tank: tankToldOf(job, filled),
-    others: otherPumpsOf(job, solution, seasons, library),
+    ...{ dropPipe, cable, tank },
+    findings: [
+      ...findingsIn("well", { differs, short, lacksWeight, ...(guarded && { guarded }) }),
+      ...findingsIn("drawdown-test", fit),
+      ...(dropPipe.hangs ? findingsIn("hanging", dropPipe.hangs) : []),
+      ...cableFindings(cable),
+      ...tankFindings(tank),
+    ],
   };
+}
+
+/** Of the cable that was chosen; while none is, of the one to choose. */
+function cableFindings({ rows, choice, chosen, motor }: CableResult): WellFinding[] {
+  const row = rows.find(({ conductor }) => conductor.id === chosen);
+  if (row) return findingsIn("cable-size", { row, breaker: motor?.breaker });
+  return choice ? findingsIn("cable", choice) : [];
+}
+
+function tankFindings(tank: TankResult): WellFinding[] {
+  const { valved, leastFlow: plate, past } = tank;
+  return [
+    ...findingsIn("tank", tank),
+    ...(valved ? findingsIn("valve", { least: valved.valve.leastFlow, plate, past }) : []),
+  ];
 }
 
 /** Part by which two drawdowns at the largest step may lie apart and still be one. */

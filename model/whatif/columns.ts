@@ -1,17 +1,18 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
+import { countOf, type JobFindings } from "#core/finding/registry.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import type { GunAtWork } from "#core/irrigation/gunsOnLine.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import type { Steps } from "#core/numeric/steps.ts";
-import type { Answers } from "#core/simulation/answers.ts";
 import { volumeOf } from "#core/well/useOfDay.ts";
 import { radiusOf } from "../irrigation/fieldPlan.ts";
 import type { IrrigationResult } from "../irrigation/irrigation.ts";
 import { waters } from "../irrigation/waters.ts";
 import { applyChanges, type Variant } from "../job/changes.ts";
 import type { JobSolution } from "../job/solveJob.ts";
+import type { RunAnswers } from "../simulation/answers.ts";
 import type { SimulationResult } from "../simulation/result.ts";
 import { boosterOf, workForWater } from "../well/booster.ts";
 import { drawsOf } from "../well/day.ts";
@@ -23,7 +24,7 @@ export interface Column {
   /** m³/s at the outlets and m of total head, at normal water */
   duty?: { flow: number; head: number };
   stops: number;
-  overTime?: Answers;
+  overTime?: RunAnswers;
   watering?: IrrigationColumn;
   well?: WellColumn;
   /** the money of pipes and pumps whose price is known, and whether that is all of them */
@@ -84,6 +85,7 @@ interface Made {
   solved: JobSolution;
   run: SimulationResult;
   irrigation: IrrigationResult;
+  findings: JobFindings;
 }
 type Looked = <K extends keyof Made>(name: K) => Made[K];
 
@@ -101,7 +103,7 @@ function columnOf(job: JobDocument, look: Looked): Column {
         head: duty?.head ?? normal.running.duty.head,
       },
     }),
-    stops: solved.judgements.filter(({ severity }) => severity === "stop").length,
+    stops: countOf(look("findings"), "stop"),
     ...(run.kind === "run" && { overTime: run.answers }),
     ...(waters(job) && wateringColumn(look("irrigation"))),
     ...(job.source.kind === "well" && { well: wellColumn(job, solved.solution) }),

@@ -3,8 +3,9 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
 import { csvOf } from "#model/import/csv.ts";
 import type { SimulationResult, ToldRun } from "#model/simulation/result.ts";
+import { findingWords } from "#words/findings.ts";
 import { itemName } from "#words/items.ts";
-import { adviceWords, eventWords, troubleWords } from "#words/simulation.ts";
+import { eventWords, troubleWords } from "#words/simulation.ts";
 
 type Timeline =
   | { kind: "run"; run: ToldRun }
@@ -27,7 +28,7 @@ export function timelineOf(told: SimulationResult): Timeline {
 export function timelineReport(job: JobDocument, run: ToldRun): object {
   const { timeline, answers, bodies, pumps, inflow, byHand, troubles } = run;
   const called = calledOf(job, run);
-  const { advice, ...figures } = answers;
+  const { findings, ...figures } = answers;
   return {
     bodies: bodies.map(({ id, bottom, rim }) => ({ id, bottom, rim })),
     pumps,
@@ -35,7 +36,7 @@ export function timelineReport(job: JobDocument, run: ToldRun): object {
     end: timeline.end,
     answers: figures,
     advice: [
-      ...advice.map((own) => ({ ...own, ...adviceWords(own, called) })),
+      ...findings.map((own) => ({ ...own, ...findingWords(own, called) })),
       ...troubles.map((own) => ({ ...own, sentence: troubleWords(own, "metric") })),
     ],
     totals: timeline.totals,

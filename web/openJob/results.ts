@@ -104,13 +104,14 @@ export class Asked<N extends ResultName = ResultName> {
       wanted = false;
       asked.drop();
     };
+    const end = (standing: Partial<Standing<Results[N]>>) => {
+      if (!wanted) return;
+      this.#giveUp = undefined;
+      this.#stand(standing);
+    };
     asked.value.then(
-      (value) => {
-        if (wanted) this.#stand({ kind: "done", value: value as Results[N], progress: 1 });
-      },
-      (error: Error) => {
-        if (wanted) this.#stand({ kind: "failed", error: error.message });
-      },
+      (value) => end({ kind: "done", value: value as Results[N], progress: 1 }),
+      (error: Error) => end({ kind: "failed", error: error.message }),
     );
   }
 
@@ -175,7 +176,9 @@ function ask(
   const progress = proxy(onProgress);
   return {
     value: Promise.race([remote.ask(id, name, changed, progress), broken]),
-    drop: () => void remote.drop(id),
+    drop: () => {
+      if (bench?.remote === remote) void remote.drop(id);
+    },
   };
 }
 

@@ -8,7 +8,6 @@ import { oneOf } from "../api/queries.ts";
 import { Section } from "../drawings/Section.tsx";
 import { onPage } from "../openJob/results.ts";
 import { useResult } from "../openJob/useResult.ts";
-import { useWell } from "../openJob/useWell.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
@@ -32,7 +31,7 @@ function Sheet({ id, job }: { id: string; job: JobDocument }) {
   const run = told.value?.kind === "run" && !told.stale ? told.value : undefined;
   const watered = useResult("irrigation", { job });
   const watering = waters(job) && !watered.stale ? watered.value : undefined;
-  const welled = useWell(job);
+  const welled = useResult("well", { job });
   const well = welled.stale ? undefined : welled.value;
   const { sheet, working } = useMemo(
     () => jobSheet(job, solved, units, band, run, watering, well),

@@ -1,27 +1,21 @@
 import { useEffect, useMemo, useState } from "react";
 import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
+import { findingsIn } from "#core/finding/registry.ts";
 import { lastAtOrBefore } from "#core/numeric/sorted.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
 import type { ToldRun } from "#model/simulation/result.ts";
 import { itemName } from "#words/items.ts";
-import {
-  adviceWords,
-  answerLines,
-  type Called,
-  clockOf,
-  eventWords,
-  troubleWords,
-} from "#words/simulation.ts";
+import { answerLines, type Called, clockOf, eventWords } from "#words/simulation.ts";
 import { useFigureDerivation } from "../derivation/FigureDerivation.tsx";
 import { BodyDrawing } from "../drawings/BodyDrawing.tsx";
+import { Found, Told } from "../findings/Found.tsx";
 import { wallClock } from "../lib/clock.ts";
 import { useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Figure } from "../ui/Figure.tsx";
 import { Loading, NotWorkedOut } from "../ui/Notices.tsx";
-import { StatusMark } from "../ui/StatusMark.tsx";
 import { EventList } from "./EventList.tsx";
 import { Range } from "./Range.tsx";
 import { RunDerivation } from "./RunDerivation.tsx";
@@ -31,7 +25,6 @@ import { Strip } from "./Strip.tsx";
 /** The job over time: what is to be said of it, the strip, its figures and everything that happens. */
 export default function TimePane({ job }: { job: JobDocument }) {
   const { kind, value, stale, error, again } = useResult("run", { job });
-  const units = useUnits();
   if (kind === "failed") {
     return <NotWorkedOut {...{ error, again }} className="p-3" />;
   }
@@ -55,12 +48,13 @@ export default function TimePane({ job }: { job: JobDocument }) {
     case "wrong":
       return (
         <ul aria-label="What is wrong over time" className="p-3">
-          {value.troubles.map((trouble) => (
-            <li key={`${trouble.at} ${trouble.code}`} className="flex gap-2 py-1">
-              <StatusMark severity={trouble.stops ? "stop" : "watch"} />
-              <span>{troubleWords(trouble, units)}</span>
-            </li>
-          ))}
+          {value.troubles.flatMap((trouble) =>
+            findingsIn("run-trouble", trouble).map((finding) => (
+              <li key={`${trouble.at} ${trouble.code}`} className="py-1">
+                <Found finding={finding} />
+              </li>
+            )),
+          )}
         </ul>
       );
     case "run":
@@ -93,26 +87,18 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
   return (
     <div className={`grid gap-3 p-3 ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
       <ul aria-label="What is said of it" className="grid gap-2">
-        {answers.advice.map((advice) => {
-          const { title, sentence, mend } = adviceWords(advice, called);
-          return (
-            <li key={title} className="text-[15px]">
-              <span className="flex items-center gap-2">
-                <StatusMark severity={advice.severity} />
-                <span className="plate text-[19px]">{title}</span>
-              </span>
-              <p>
-                {sentence} {mend && <span className="font-medium">{mend}</span>}
-              </p>
-            </li>
-          );
-        })}
-        {troubles.map((trouble) => (
-          <li key={trouble.at} className="flex gap-2 text-[15px]">
-            <StatusMark severity="watch" />
-            <span>{troubleWords(trouble, units)}</span>
+        {answers.findings.map((finding, i) => (
+          <li key={i} className="text-[15px]">
+            <Told finding={finding} body={called.body} />
           </li>
         ))}
+        {troubles.flatMap((trouble) =>
+          findingsIn("run-trouble", trouble).map((finding) => (
+            <li key={trouble.at} className="text-[15px]">
+              <Found finding={finding} />
+            </li>
+          )),
+        )}
       </ul>
       {run.asked && (
         <p className="text-[14px] text-soft">

@@ -198,7 +198,7 @@ function rowsOf(columns: readonly Column[], units: UnitSystem) {
         ? formatDuration(overTime.wet.at)
         : overTime?.survives === undefined
           ? undefined
-          : overTime.advice.some(({ code }) => code === "falls-behind")
+          : overTime.findings.some(({ code }) => code === "falls-behind")
             ? "falls behind"
             : "stays dry",
     ),

@@ -4,7 +4,8 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { FOOT } from "#core/quantity/constants.ts";
 import { WIND } from "#model/irrigation/usual.ts";
-import { agreementWords, CAN_REFUSED, depthOf, evennessWords, rateOf } from "#words/irrigation.ts";
+import { findingWords } from "#words/findings.ts";
+import { CAN_REFUSED, depthOf, evennessWords, rateOf } from "#words/irrigation.ts";
 import { CansDrawing } from "../../drawings/CansDrawing.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { useUnits } from "../../state/settings.ts";
@@ -41,20 +42,18 @@ export function CansResults({ job, told }: ToldProps) {
   }
   if (test.kind === "refused") return <p className="text-soft">{CAN_REFUSED[test.why]}</p>;
   const { evenness, rate, flow, flowUncertainty, reach, edgeMissed, lopsided } = test;
-  const held =
-    cans.agreement && cans.flow !== undefined
-      ? agreementWords(cans.agreement, flow, cans.flow, units)
-      : undefined;
+  const finding = told.findings.find(({ context }) => context === "cans");
+  const held = finding && findingWords(finding, { system: units });
   return (
     <div className="grid gap-3">
-      {held && (
+      {held && finding && (
         <div className="grid gap-1">
           <p className="flex flex-wrap items-center gap-x-3">
-            <StatusMark severity={held.severity} />
+            <StatusMark severity={finding.severity} />
             <span className="plate text-2xl">{held.title}</span>
           </p>
           <p>{held.sentence}</p>
-          {held.reasons.length > 0 && (
+          {held.reasons && (
             <ol aria-label="The likeliest first" className="grid list-decimal gap-1 pl-6">
               {held.reasons.map((reason) => (
                 <li key={reason}>{reason}</li>

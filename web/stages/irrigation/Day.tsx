@@ -7,7 +7,8 @@ import { GALLON } from "#core/quantity/constants.ts";
 import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { COOLING, FILLING, MOVE, PRIME, START } from "#model/irrigation/usual.ts";
 import { duration } from "#words/duration.ts";
-import { dayRefused, formatClock, stepWords } from "#words/irrigation.ts";
+import { formatClock, stepWords } from "#words/irrigation.ts";
+import { AllFound } from "../../findings/Found.tsx";
 import { ClockField } from "../../jobFields/ClockField.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";
@@ -18,7 +19,6 @@ import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, TextField } from "../../ui/Fields.tsx";
 import { Download } from "../../ui/icons.ts";
-import { StatusMark } from "../../ui/StatusMark.tsx";
 import { toast } from "../../ui/toast.ts";
 import { useLongList } from "../../ui/useLongList.ts";
 import { Figure } from "./Figure.tsx";
@@ -41,10 +41,9 @@ export function DayResults({ job, told }: ToldProps) {
   if (day.kind === "refused") {
     return (
       <div className="grid gap-3">
-        <p role="alert" className="flex gap-2">
-          <StatusMark severity={day.why === "no-sets-left" ? "good" : "stop"} />
-          <span>{dayRefused(day)}</span>
-        </p>
+        <div role="alert">
+          <AllFound of="day-refused" among={told.findings} />
+        </div>
         <WhereYouAre sets={timing.runs.length} />
       </div>
     );

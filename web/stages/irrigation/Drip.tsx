@@ -4,22 +4,14 @@ import { format, formatPercent } from "#contract/units/format.ts";
 import { GALLON } from "#core/quantity/constants.ts";
 import { WEEKLY } from "#model/irrigation/usual.ts";
 import { duration } from "#words/duration.ts";
-import {
-  broughtWords,
-  DRIP_REFUSED,
-  dripWords,
-  grainOf,
-  groundOf,
-  rateOf,
-} from "#words/irrigation.ts";
+import { broughtWords, grainOf, groundOf, rateOf } from "#words/irrigation.ts";
+import { AllFound } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { visit } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField } from "../../ui/Fields.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
-import { Said } from "../../ui/Said.tsx";
-import { StatusMark } from "../../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
 import { setField } from "./field.ts";
 import type { ToldProps } from "./resultProps.ts";
@@ -47,10 +39,9 @@ export function DripResults({ job, told }: ToldProps) {
   const { result, area, rate, filter, brought } = drip;
   if (result.kind === "refused") {
     return (
-      <p role="alert" className="flex gap-2">
-        <StatusMark severity="stop" />
-        <span>{DRIP_REFUSED[result.why]}</span>
-      </p>
+      <div role="alert">
+        <AllFound of="drip-refused" among={told.findings} />
+      </div>
     );
   }
   const { flow, uniformity, variation, least, most, pressures } = result;
@@ -90,7 +81,7 @@ export function DripResults({ job, told }: ToldProps) {
           />
         )}
       </dl>
-      <Said {...dripWords(uniformity)} />
+      <AllFound of="drip-evenness" among={told.findings} />
       <p>
         {filter === undefined
           ? "Filter: type the emitter’s narrowest way; the filter must hold back a tenth of it (common practice, no source)."

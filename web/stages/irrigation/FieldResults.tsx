@@ -1,21 +1,12 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import { radiusOf } from "#model/irrigation/fieldPlan.ts";
 import { duration } from "#words/duration.ts";
-import {
-  depthOf,
-  dryWords,
-  evennessWords,
-  GROUND_REFUSED,
-  groundOf,
-  runoffWords,
-  SETS_REFUSED,
-  setNoteWords,
-  throwWords,
-} from "#words/irrigation.ts";
+import { findingWords } from "#words/findings.ts";
+import { depthOf, evennessWords, groundOf } from "#words/irrigation.ts";
 import { amountOf } from "#words/simulation.ts";
 import { FieldDrawing } from "../../drawings/FieldDrawing.tsx";
+import { AllFound } from "../../findings/Found.tsx";
 import { useUnits } from "../../state/settings.ts";
-import { Said } from "../../ui/Said.tsx";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
 import { keepOffName } from "./keptOff.ts";
@@ -29,7 +20,13 @@ export function FieldResults({ job, told }: ToldProps) {
   if (!ground) {
     return <p className="text-soft">Say how large the ground is: its two sides are enough.</p>;
   }
-  if (ground.kind === "refused") return <Stop>{GROUND_REFUSED[ground.why]}</Stop>;
+  if (ground.kind === "refused") {
+    return (
+      <div role="alert">
+        <AllFound of="ground-refused" among={told.findings} />
+      </div>
+    );
+  }
   const keepOff = field.keepOff ?? [];
   const bad = guns.find(({ thrown }) => thrown.kind !== "throws");
   return (
@@ -51,11 +48,15 @@ export function FieldResults({ job, told }: ToldProps) {
       )}
       {bad && (
         <Stop>
-          {throwWords(bad.thrown, bad.pressure, units).sentence} No set is planned on a gun that
+          {findingWords(bad.finding, { system: units }).sentence} No set is planned on a gun that
           does not throw.
         </Stop>
       )}
-      {sets?.kind === "refused" && <Stop>{SETS_REFUSED[sets.why]}</Stop>}
+      {sets?.kind === "refused" && (
+        <div role="alert">
+          <AllFound of="sets-refused" among={told.findings} />
+        </div>
+      )}
       {sets?.kind === "planned" && timing && (
         <>
           <dl
@@ -103,32 +104,13 @@ export function FieldResults({ job, told }: ToldProps) {
               note={`Evenness to expect ${formatPercent(sets.evenness.christiansen)}: ${evennessWords(sets.evenness.christiansen)}`}
             />
           </dl>
-          {timing.widest.runoff && field.soil && (
-            <Said
-              {...runoffWords(
-                timing.widest.runoff,
-                field.soil,
-                { rate: timing.widest.rate, guns: guns.length },
-                units,
-                timing.narrowest,
-              )}
-            />
-          )}
-          {sets.notes.map((note, i) => (
-            <Said
-              key={i}
-              severity="watch"
-              sentence={setNoteWords(
-                note,
-                (k) => (keepOff[k] ? keepOffName(keepOff[k]) : "An edge"),
-                units,
-                sets.outside,
-              )}
-            />
-          ))}
-          {sets.dry > 0.02 && (
-            <Said severity="watch" sentence={dryWords(sets.dry, keepOff.length > 0)} />
-          )}
+          <AllFound of="runoff" among={told.findings} />
+          <AllFound
+            of="set-note"
+            among={told.findings}
+            keepOff={(k) => (keepOff[k] ? keepOffName(keepOff[k]) : "An edge")}
+          />
+          <AllFound of="ground-dry" among={told.findings} />
           <p className="text-[13px] text-soft">
             The pressure is that at the place the line is drawn to; a farther stand with the same
             hose has it too, one that lies higher has less. How the water falls off from the gun is{" "}

@@ -1,5 +1,6 @@
 import { format } from "#contract/units/format.ts";
-import { calibrationWords, groundOf, rateOf, sharedWords, throwWords } from "#words/irrigation.ts";
+import { findingWords } from "#words/findings.ts";
+import { calibrationWords, groundOf, rateOf, sharedWords } from "#words/irrigation.ts";
 import { itemName } from "#words/items.ts";
 import { ThrowPlot } from "../../charts/ThrowPlot.tsx";
 import { useUnits } from "../../state/settings.ts";
@@ -29,12 +30,12 @@ export function GunsResults({ job, told }: ToldProps) {
         </p>
       )}
       <ul aria-label="Guns" className="grid gap-4">
-        {guns.map(({ itemId, gun, pressure, flow, thrown, area, rate }, i) => {
-          const said = throwWords(thrown, pressure, units);
+        {guns.map(({ itemId, gun, pressure, flow, thrown, area, rate, finding }, i) => {
+          const said = findingWords(finding, { system: units });
           return (
             <li key={itemId} className="grid gap-2 border-b border-rule pb-3">
               <p className="flex flex-wrap items-center gap-x-3">
-                <StatusMark severity={said.severity} />
+                <StatusMark severity={finding.severity} />
                 <span className="plate text-2xl">{said.title}</span>
                 <span className="text-soft">
                   {guns.length > 1 && `Gun ${i + 1}, `}

@@ -1,14 +1,14 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
+import { findingsIn } from "#core/finding/registry.ts";
 import { liftingOfSource } from "#model/simulation/uplift.ts";
-import { adviceWords, RELIEF_VALVE, upliftUnknownWords } from "#words/simulation.ts";
+import { RELIEF_VALVE } from "#words/simulation.ts";
+import { Found } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, visit } from "../../openJob/jobStore.ts";
-import { useUnits } from "../../state/settings.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";
 import { NumberField, TextField } from "../../ui/Fields.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
-import { Said } from "../../ui/Said.tsx";
 import { ShellFields } from "./ShellFields.tsx";
 
 type Permission = NonNullable<JobDocument["site"]["permissions"]>[number];
@@ -111,23 +111,11 @@ export function EmptyingPart({ job }: { job: JobDocument }) {
 
 /** Asked before a drop is pumped: whether ground water lifts the shell once it is empty. */
 function FloatUp({ job }: { job: JobDocument }) {
-  const units = useUnits();
   const found = liftingOfSource(job);
   if (!found) return null;
   const { body, lifting } = found;
-  const called = { body: () => body.name || "It", pump: () => "", system: units };
-  const words =
-    lifting.kind === "not-known"
-      ? { severity: "unknown" as const, ...upliftUnknownWords(called.body(), lifting.lacks) }
-      : lifting.kind === "known" && lifting.uplift.force > lifting.uplift.holding
-        ? {
-            severity: "stop" as const,
-            ...adviceWords(
-              { code: "floats-up", severity: "stop", body: 0, uplift: lifting.uplift },
-              called,
-            ),
-          }
-        : undefined;
+  const findings = findingsIn("uplift", { body: 0, ...lifting });
+  const named = () => body.name || "It";
   return (
     <fieldset className="grid gap-2" data-testid="float-up">
       <legend className="plate pb-1 text-[17px]">Before a drop is pumped: can it float up?</legend>
@@ -142,12 +130,9 @@ function FloatUp({ job }: { job: JobDocument }) {
           }
         />
       </div>
-      {words && (
-        <div>
-          <Said severity={words.severity} title={words.title} sentence={words.sentence} />
-          {words.mend && <p className="font-medium">{words.mend}</p>}
-        </div>
-      )}
+      {findings.map((finding) => (
+        <Found key={finding.code} finding={finding} body={named} />
+      ))}
       {lifting.kind !== "cannot" && <p className="text-[14px]">{RELIEF_VALVE}</p>}
     </fieldset>
   );

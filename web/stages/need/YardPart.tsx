@@ -1,20 +1,19 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { format, formatPercent, formatSize } from "#contract/units/format.ts";
+import { format } from "#contract/units/format.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
 import { USUAL_GRATE } from "#core/pipe/grate.ts";
 import { MANNING_N } from "#core/pipe/manning.ts";
 import { jetForce, type Run, type RunAtWork, yardAtWork } from "#model/demand/yard.ts";
 import { GRAVEL } from "#model/simulation/begin.ts";
-import { amountOf } from "#words/simulation.ts";
 import { newId } from "../../api/client.ts";
+import { AllFound } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, visit } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";
 import { NumberField, SelectField, TextField } from "../../ui/Fields.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
-import { StatusMark } from "../../ui/StatusMark.tsx";
 
 const WALLS = {
   smooth: "smooth plastic",
@@ -190,7 +189,7 @@ function RunFields({
           />
         )}
       </div>
-      {atWork && <Said {...{ atWork }} />}
+      {atWork && <AllFound of="yard-run" among={atWork.findings} />}
     </fieldset>
   );
 }
@@ -313,40 +312,5 @@ function Surfaces({
         </label>
       ))}
     </div>
-  );
-}
-
-function Said({ atWork }: { atWork: RunAtWork }) {
-  const units = useUnits();
-  const { flow, capacity, surcharge, storage, grate } = atWork;
-  const carries = capacity >= flow;
-  const said = (si: number) => format(si, "flow", units);
-  const carried = (
-    <p className="flex items-start gap-2 text-[15px]">
-      <StatusMark severity={carries ? (flow > capacity * 0.8 ? "watch" : "good") : "stop"} />
-      <span>
-        {carries
-          ? `Carries ${said(capacity)} just full; ${said(flow)} come: ${formatPercent(1 - flow / capacity)} in hand.`
-          : `Carries ${said(capacity)} just full, and ${said(flow)} come: the water backs up ${formatSize(surcharge, units, "nearest")} over the pipe at its upper end. A larger pipe, or more fall.`}{" "}
-        It holds {amountOf(storage, units)}.
-      </span>
-    </p>
-  );
-  if (!grate) return carried;
-  const takes = grate.capacity >= grate.comes;
-  return (
-    <>
-      {carried}
-      <p className="flex items-start gap-2 text-[15px]">
-        <StatusMark severity={takes ? "good" : "stop"} />
-        <span>
-          {`Its grate lets in ${said(grate.capacity)} under ${formatSize(grate.ponded, units, "nearest")} of water with ${formatPercent(grate.blocked)} of its holes blocked, and ${said(grate.comes)} come to it`}
-          {takes
-            ? "."
-            : ": the rest runs past it. A larger grate, a second one, or let the water stand deeper."}{" "}
-          Clear it, and the silt under it, before each wet season.
-        </span>
-      </p>
-    </>
   );
 }

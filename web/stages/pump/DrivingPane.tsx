@@ -7,6 +7,7 @@ import { type Driving, USUAL_AIR } from "#model/selection/driving.ts";
 import { PUMP_KINDS, pumpsName } from "#words/items.ts";
 import { formatDuration } from "#words/simulation.ts";
 import { SpeedPlot } from "../../charts/SpeedPlot.tsx";
+import { AllFound } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, editItem, pumpItems } from "../../openJob/jobStore.ts";
 import { onPage } from "../../openJob/results.ts";
@@ -241,14 +242,7 @@ function EngineDrive({
               />
             )}
           </dl>
-          <p className="flex items-start gap-2 text-[15px]">
-            <StatusMark severity={engine.sag < 0.995 ? "watch" : "good"} />
-            <span>
-              {engine.sag < 0.995
-                ? `The shaft asks for more than the engine gives here: it sags to ${formatPercent(engine.sag)} of its speed, and the flow with it. Throttle the outlet, or a stronger engine.`
-                : "The engine holds its speed."}
-            </span>
-          </p>
+          <AllFound of="engine" among={driving.findings} />
         </>
       )}
       {rivals.length > 1 && (

@@ -3,23 +3,14 @@ import type { PumpDocument } from "#contract/documents/pump.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { CONDUCTORS, conductorName } from "#core/driving/conductor.ts";
-import {
-  BREAKER_PART,
-  costOfVolume,
-  DROP,
-  GENERATOR_SURGE,
-  inputPower,
-  type MotorAtWork,
-  START_VOLTAGE,
-  USUAL_START,
-} from "#core/driving/motor.ts";
+import { costOfVolume, inputPower, type MotorAtWork, USUAL_START } from "#core/driving/motor.ts";
 import type { Driving } from "#model/selection/driving.ts";
+import { AllFound } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, useJobStore, visit } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
 import { Figure } from "../../ui/Figure.tsx";
-import { StatusMark } from "../../ui/StatusMark.tsx";
 import { LOT, priceOf } from "./usual.ts";
 
 /** A motor with its cord, breaker and generator, and what its water costs. */
@@ -67,14 +58,9 @@ export function ElectricDrive({ driving, job }: { driving: Driving; job: JobDocu
               }
             />
           </dl>
-          <ul className="grid gap-2">
-            {verdicts(motor).map(({ severity, text }) => (
-              <li key={text} className="flex items-start gap-2 text-[15px]">
-                <StatusMark severity={severity} />
-                <span>{text}</span>
-              </li>
-            ))}
-          </ul>
+          <div className="grid gap-2">
+            <AllFound of="motor" among={driving.findings} />
+          </div>
         </>
       ) : (
         <p className="text-soft">
@@ -108,43 +94,6 @@ function powerFactorNote({ points, electric }: PumpDocument, { currentFrom }: Mo
   const [shut, last] = [factors[0], factors.at(-1)];
   if (shut === undefined || last === undefined) return "by its published current";
   return `by its published current; ${shut.toFixed(2)} shut, ${last.toFixed(2)} at run-out`;
-}
-
-function verdicts({ cable, breaker, generator, ofPlate }: MotorAtWork) {
-  const found: { severity: "stop" | "watch" | "good"; text: string }[] = [];
-  if (ofPlate !== undefined && ofPlate > 1.02) {
-    found.push({
-      severity: "watch",
-      text: `It draws ${formatPercent(ofPlate - 1)} more than its plate: throttle it, or a smaller impeller.`,
-    });
-  }
-  if (cable) {
-    const { part, drop, atMotor, startPart, enough } = cable;
-    const other = enough
-      ? ` ${enough.label} would do.`
-      : " No size here would do: shorten it, or a higher voltage.";
-    found.push({
-      severity: part > DROP.most ? "stop" : part > DROP.good ? "watch" : "good",
-      text: `The cable takes ${drop.toFixed(1)} V, ${formatPercent(part, 1)}: ${atMotor.toFixed(0)} V reach the motor.${part > DROP.good ? other : ""}`,
-    });
-    found.push({
-      severity: startPart < START_VOLTAGE ? "stop" : "good",
-      text: `Starting, ${formatPercent(Math.max(startPart, 0))} of the voltage reach it; it needs about ${formatPercent(START_VOLTAGE)}.${startPart < START_VOLTAGE ? other : ""}`,
-    });
-  }
-  if (breaker) {
-    found.push({
-      severity: breaker.fits ? "good" : "stop",
-      text: `It takes ${formatPercent(breaker.part)} of the ${breaker.rating} A breaker; up to ${formatPercent(BREAKER_PART)} may be taken all the time.`,
-    });
-  }
-  if (generator) {
-    found.push({
-      severity: generator.bears ? "good" : "stop",
-      text: `Starting it asks ${(generator.asked / 1000).toFixed(1)} kVA of the ${(generator.power / 1000).toFixed(1)} kW generator, which bears about ${GENERATOR_SURGE} times that for a moment.`,
-    });
-  }
-  return found;
 }
 
 /** What lies between supply and motor: as typed, where what is told of it follows later. */

@@ -2,9 +2,11 @@ import type { WellDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import { USUAL_START } from "#core/driving/motor.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import { shownCable } from "#model/well/derivations.ts";
 import { cableLength } from "#model/well/settle.ts";
-import { cableSeverity, cableWords, choiceWords } from "#words/well.ts";
+import { findingWords } from "#words/findings.ts";
+import { Found } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { without } from "../../lib/without.ts";
 import { edit } from "../../openJob/jobStore.ts";
@@ -191,7 +193,7 @@ export function CableResults({ job, told }: ToldProps) {
           note={`${motor.phase === 3 ? "three phases" : "one phase"}${motor.breaker === undefined ? ", breaker not typed" : `, ${motor.breaker} A breaker`}`}
         />
       </dl>
-      {choice && <Said {...choiceWords(choice)} />}
+      {choice && findingsIn("cable", choice).map((own) => <Found key={own.code} finding={own} />)}
       <ul aria-label="Sizes of cable" className="text-[15px]" data-testid="cables">
         <li aria-hidden className={`${ROW} pb-1 text-[13px] text-soft max-sm:hidden`}>
           {["Size", "Running", "Starting", "Price", ""].map((name) => (
@@ -200,7 +202,8 @@ export function CableResults({ job, told }: ToldProps) {
         </li>
         {shown.map((row) => {
           const { conductor, ground, part, atMotor, atStart, startPart, price, fails } = row;
-          const severity = cableSeverity(row);
+          const { breaker } = motor;
+          const [finding] = findingsIn("cable-size", { row, breaker }) as [FindingIn<"cable-size">];
           return (
             <li
               key={conductor.id}
@@ -227,9 +230,9 @@ export function CableResults({ job, told }: ToldProps) {
                 {price.toFixed(0)}
               </span>
               <span className="flex items-center gap-x-2 flex-wrap max-sm:col-span-4">
-                <StatusMark severity={severity} />
+                <StatusMark severity={finding.severity} />
                 <span className="min-w-24 flex-1 text-[13px] leading-tight">
-                  {cableWords(row, motor.breaker)}
+                  {findingWords(finding, { system: units }).sentence}
                 </span>
                 {fails.length === 0 &&
                   (conductor.id === chosen ? (

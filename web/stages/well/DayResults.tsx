@@ -1,8 +1,11 @@
 import { useState } from "react";
 import { format, formatPercent } from "#contract/units/format.ts";
+import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
+import { WEAK_TAP } from "#core/finding/well.ts";
 import type { MethodDay } from "#model/well/day.ts";
 import { amountOf } from "#words/simulation.ts";
-import { clock, dayWords, spell } from "#words/well.ts";
+import { clock, spell } from "#words/well.ts";
+import { AllFound } from "../../findings/Found.tsx";
 import { useResult } from "../../openJob/useResult.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -34,7 +37,6 @@ export function DayResults({ job, told }: ToldProps) {
       />
     );
   }
-  const startsLimit = told.tank.startsLimit;
   return (
     <div className={`grid gap-4 ${stale ? "opacity-60" : ""}`} aria-busy={stale}>
       <p className="text-[15px]">
@@ -60,9 +62,7 @@ export function DayResults({ job, told }: ToldProps) {
         {...{ job, told, run: own.run, taps: own.taps, days: day.days }}
         tank={(school === "valved" && told.tank.valved?.tank) || told.tank.tank}
       />
-      {dayWords(own.run, startsLimit, units).map((said) => (
-        <Said key={said.sentence} {...said} />
-      ))}
+      <AllFound of="draws" among={own.findings} />
       <Both {...{ switched, valved, per }} lifting={day.lifting} />
       <Taps taps={own.taps} />
     </div>
@@ -133,8 +133,7 @@ function Both({
   );
 }
 
-/** Pa at a tap below which nobody is content: 20 psi. Common practice, no source. */
-const WEAK = 138_000;
+const tapFinding = (least: number) => findingsIn("tap", { least })[0] as FindingIn<"tap">;
 
 function Taps({ taps }: { taps: MethodDay["taps"] }) {
   const units = useUnits();
@@ -169,9 +168,7 @@ function Taps({ taps }: { taps: MethodDay["taps"] }) {
                   </td>
                   <td>
                     <span className="flex flex-wrap items-center gap-1.5">
-                      <StatusMark
-                        severity={least <= 0 ? "stop" : least < WEAK ? "watch" : "good"}
-                      />
+                      <StatusMark severity={tapFinding(least).severity} />
                       <span className="text-[13px] text-soft">
                         {at === undefined ? "" : `least at ${clock(at)}`}
                       </span>
@@ -185,7 +182,7 @@ function Taps({ taps }: { taps: MethodDay["taps"] }) {
       </table>
       <p className="text-[13px] text-soft">
         With all that draws at the same time in the shared pipe. Under{" "}
-        {format(WEAK, "pressure", units)} people complain (common practice, no source).
+        {format(WEAK_TAP, "pressure", units)} people complain (common practice, no source).
       </p>
     </section>
   );

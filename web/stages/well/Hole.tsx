@@ -3,10 +3,9 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatUncertain } from "#contract/units/format.ts";
 import { standingOf } from "#model/well/settle.ts";
 import type { Guarded, WellResult } from "#model/well/well.ts";
-import { duration } from "#words/duration.ts";
-import { amountOf } from "#words/simulation.ts";
-import { fitWords, litres, seasonName, spell } from "#words/well.ts";
+import { litres, seasonName, spell } from "#words/well.ts";
 import { DrawdownPlot } from "../../charts/DrawdownPlot.tsx";
+import { AllFound } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";
 import { without } from "../../lib/without.ts";
@@ -14,7 +13,6 @@ import { useUnits } from "../../state/settings.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
 import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
-import { Said } from "../../ui/Said.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
 import type { ToldProps } from "./props.ts";
@@ -85,7 +83,7 @@ export function HoleResults({ job, told, typed }: ToldProps & { typed: JobDocume
       </dl>
       <Test {...{ job: typed, told }} />
       <Seasons {...{ seasons, flowWanted: job.wantedFlow }} />
-      {guarded && <Guard {...{ guarded, job: typed }} />}
+      {guarded && <Guard {...{ guarded, job: typed }} findings={told.findings} />}
       <p className="text-[14px]">
         Drilling, deepening, sealing and disinfecting a well, and connecting it to drinking water,
         belong to licensed people in most places. Keep the casing closed and everything that goes
@@ -97,9 +95,7 @@ export function HoleResults({ job, told, typed }: ToldProps & { typed: JobDocume
 
 /** The pumping test, step by step, and the curve through it. */
 function Test({ job, told }: { job: JobDocument; told: WellResult }) {
-  const units = useUnits();
   const steps = job.well?.steps ?? [];
-  const said = fitWords(told.fit, units);
   const set = (at: number, patch: Partial<(typeof steps)[number]>) =>
     setWell({ steps: steps.with(at, { ...steps[at], ...patch } as (typeof steps)[number]) });
   return (
@@ -161,23 +157,14 @@ function Test({ job, told }: { job: JobDocument; told: WellResult }) {
         </div>
         {told.fit.kind === "fitted" && <DrawdownPlot {...{ job, told }} />}
       </div>
-      <Said {...said} />
+      <AllFound of="drawdown-test" among={told.findings} />
       {told.differs && (
         <div className="grid justify-items-start gap-1">
-          <Said
-            severity="watch"
-            sentence="The line is solved with another drawdown than these steps give."
-          />
+          <AllFound of="drawdown-differs" among={told.findings} />
           <Button onClick={() => setWell({})}>Take the test’s</Button>
         </div>
       )}
-      {told.short.map(({ step, needs }) => (
-        <Said
-          key={step}
-          severity="watch"
-          sentence={`Step ${step + 1} was too short: by what stands in the casing alone the level takes ${duration(needs)} to settle, and what was pumped came in part out of the casing.`}
-        />
-      ))}
+      <AllFound of="step-too-short" among={told.findings} />
     </section>
   );
 }
@@ -250,17 +237,20 @@ function Seasons({
 }
 
 /** A well weaker than its pump: what its guard makes of a day. */
-function Guard({ guarded, job }: { guarded: Guarded; job: JobDocument }) {
-  const units = useUnits();
+function Guard({
+  guarded,
+  findings,
+  job,
+}: {
+  guarded: Guarded;
+  findings: WellResult["findings"];
+  job: JobDocument;
+}) {
   const { dryRun } = job.well ?? {};
-  const flow = (si: number) => format(si, "flow", units);
   return (
     <section aria-label="Weaker than its pump" className="grid gap-2">
       <h2 className="text-xl">Weaker than its pump</h2>
-      <Said
-        severity="watch"
-        sentence={`The pump lifts ${flow(guarded.lifts)}, more than the well gives in the dry season: with a guard against running dry it runs ${(100 * guarded.runs).toFixed(0)} % of the day, ${guarded.startsPerHour.toFixed(1)} starts an hour, and gives ${amountOf(guarded.perDay, units)} a day at the most. A tank lives on that meanwhile.`}
-      />
+      <AllFound of="well-weaker-than-pump" among={findings} />
       <div className="grid grid-cols-2 gap-2 sm:max-w-80">
         <Usual
           label="Guard stops it at"

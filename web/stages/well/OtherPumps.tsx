@@ -1,21 +1,25 @@
+import clsx from "clsx";
 import type { ReactNode } from "react";
 import type { WellDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { INCH, PSI } from "#core/quantity/constants.ts";
 import { pumpDepth } from "#model/well/settle.ts";
-import { litres, suctionWords, workOf } from "#words/well.ts";
+import { forceOf, litres, workOf } from "#words/well.ts";
+import { AllFound } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { without } from "../../lib/without.ts";
 import { visit } from "../../openJob/jobStore.ts";
+import { useOtherPumps } from "../../openJob/useOtherPumps.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField } from "../../ui/Fields.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
-import { Said } from "../../ui/Said.tsx";
+import { Loading } from "../../ui/Notices.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
 import type { FieldProps, ToldProps } from "./props.ts";
+import { WellDerivation } from "./WellDerivation.tsx";
 
 type Hand = NonNullable<WellDocument["hand"]>;
 type Air = NonNullable<WellDocument["air"]>;
@@ -212,13 +216,20 @@ function Group({
 /** What each of them gives, and what it costs against the pump the job has. */
 export function OtherResults({ job, told }: ToldProps) {
   const units = useUnits();
-  const { suction, hand, jets, air, pulse, own } = told.others;
+  const { value: others, stale } = useOtherPumps(job);
   const head = (si: number) => format(si, "head", units);
   const flow = (si: number) => format(si, "flow", units);
   const pressure = (si: number) => format(si, "pressure", units);
+  if (!others) return <Loading what="what else lifts it" />;
+  const { suction, hand, jets, air, pulse, own, findings } = others;
   return (
-    <div className="grid gap-5" data-testid="others">
-      <Said {...suctionWords(suction.limit, suction.lift, units)} />
+    <div
+      className={clsx("grid gap-5", stale && "opacity-60")}
+      aria-busy={stale}
+      data-testid="others"
+    >
+      <WellDerivation {...{ job, told, others }} />
+      <AllFound of="top-suction" among={findings} />
       {hand && (
         <section aria-label="What it gives by hand" className="grid gap-2">
           <h2 className="text-xl">By hand</h2>
@@ -226,7 +237,7 @@ export function OtherResults({ job, told }: ToldProps) {
             <Figure name="Gives" value={flow(hand.flow)} note="85 % of what it sweeps (assumed)" />
             <Figure
               name="Pull at the handle"
-              value={force(hand.force, units)}
+              value={forceOf(hand.force, units)}
               note={`${head(hand.lift)} of lift`}
               working="handle"
             />
@@ -245,24 +256,7 @@ export function OtherResults({ job, told }: ToldProps) {
               note="of drop pipe; two spare leathers"
             />
           </dl>
-          <Said
-            severity={hand.force > hand.most ? "stop" : "good"}
-            sentence={
-              hand.force > hand.most
-                ? `A person keeps up ${force(hand.most, units)} for minutes (common practice, no source): a smaller cylinder, or a longer handle.`
-                : `A person keeps up ${force(hand.most, units)} for minutes (common practice, no source).`
-            }
-          />
-          {hand.sucked > 0 && (
-            <Said
-              severity={hand.sucked > suction.limit ? "stop" : "good"}
-              sentence={
-                hand.sucked > suction.limit
-                  ? `Its cylinder would have to suck the water up ${head(hand.sucked)}; ${head(suction.limit)} is the most here. Hang the cylinder in the water.`
-                  : `Its cylinder sucks the water up ${head(hand.sucked)}, of ${head(suction.limit)} at the most here.`
-              }
-            />
-          )}
+          <AllFound of="hand-pump" among={findings} />
         </section>
       )}
       {(jets.length > 0 || suction.lift <= suction.limit) && (
@@ -275,24 +269,7 @@ export function OtherResults({ job, told }: ToldProps) {
                 : "The line has no outlet yet."}
             </p>
           ) : (
-            jets.map((jet) => {
-              const works =
-                jet.flow !== undefined &&
-                jet.lift !== undefined &&
-                jet.limit !== undefined &&
-                jet.lift < jet.limit;
-              return (
-                <Said
-                  key={jet.id}
-                  severity={works ? "good" : "stop"}
-                  sentence={`${jet.name}: ${jet.flow === undefined ? "does not lift it to the outlet" : flow(jet.flow)}${
-                    jet.lift === undefined
-                      ? ""
-                      : `, drawing ${head(jet.lift)} up with friction; it holds ${jet.limit === undefined ? "nobody says how much" : head(jet.limit)} here`
-                  }.`}
-                />
-              );
-            })
+            <AllFound of="jet" among={findings} />
           )}
           <p className="text-[13px] text-soft">
             Each tried on this line in the dry season, on a 1-1/4 in suction with a foot valve. Fill
@@ -326,24 +303,7 @@ export function OtherResults({ job, told }: ToldProps) {
               </>
             )}
           </dl>
-          {air.result.kind === "will-not-start" && (
-            <Said
-              severity="stop"
-              sentence={`It starts at ${pressure(air.result.needs)} of air in the wet season; this compressor does not give that.`}
-            />
-          )}
-          {air.result.kind === "will-not-run" && (
-            <Said
-              severity="stop"
-              sentence={`It starts, but with air running it takes ${pressure(air.result.needs)}; this compressor does not give that.`}
-            />
-          )}
-          {air.result.kind === "too-little-water" && (
-            <Said
-              severity="stop"
-              sentence={`Only ${(100 * Math.max(air.result.submergence, 0)).toFixed(0)} % of its length stands in water: under 35 % it gurgles and gives next to nothing. Hang its foot deeper.`}
-            />
-          )}
+          <AllFound of="air-lift" among={findings} />
         </section>
       )}
       {pulse && (
@@ -372,24 +332,12 @@ export function OtherResults({ job, told }: ToldProps) {
               />
             )}
           </dl>
-          <Said
-            severity={pulse.submergence <= 0 || !pulse.starts ? "stop" : "good"}
-            sentence={
-              pulse.submergence <= 0
-                ? `In the dry season its foot hangs ${head(-pulse.submergence)} over the water: it stops.`
-                : pulse.starts
-                  ? `Its air pump gives more than the ${pressure(pulse.start)} of water over its inlet in the wet season; valves and hose take about ${pressure(pulse.losses)} beside that (common practice, no source). In the dry season its foot stands ${head(pulse.submergence)} in the water.`
-                  : `Its air pump does not give the ${pressure(pulse.start)} of water over its inlet in the wet season.`
-            }
-          />
+          <AllFound of="pulse-pump" among={findings} />
         </section>
       )}
     </div>
   );
 }
-
-const force = (newtons: number, units: "us" | "metric") =>
-  units === "us" ? `${(newtons / 4.448).toFixed(0)} lbf` : `${newtons.toFixed(0)} N`;
 
 function against(own: number | undefined, other: number, units: "us" | "metric") {
   return own

@@ -7,14 +7,14 @@ import type { WellPart } from "#model/well/parts.ts";
 import { pumpDepth, withPumpDepth } from "#model/well/settle.ts";
 import { checkWords, RULES } from "#words/checks.ts";
 import { itemName, stockName } from "#words/items.ts";
-import { hangsWords, PART_NAMES, PIPE_STATES } from "#words/well.ts";
+import { PART_NAMES, PIPE_STATES } from "#words/well.ts";
+import { AllFound } from "../../findings/Found.tsx";
 import { STOCK_OPTIONS } from "../../jobFields/choices.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";
 import { edit, editItem } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
-import { Said } from "../../ui/Said.tsx";
 import { SearchField } from "../../ui/SearchField.tsx";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { setWell } from "./edits.ts";
@@ -192,17 +192,10 @@ export function PipeResults({ job, told }: ToldProps) {
       {dropPipe.hangs ? (
         <section aria-label="What hangs on it" className="grid gap-1.5">
           <h2 className="text-xl">What hangs on it</h2>
-          {hangsWords(dropPipe.hangs, units).map((said) => (
-            <Said key={said.sentence} {...said} />
-          ))}
+          <AllFound of="hanging" among={told.findings} />
         </section>
       ) : (
-        dropPipe.lacks.includes("pump-weight") && (
-          <Said
-            severity="unknown"
-            sentence="What hangs there is not told: type the pump’s weight with the pump."
-          />
-        )
+        <AllFound of="pump-weight-unknown" among={told.findings} />
       )}
       <Parts parts={parts} />
     </div>

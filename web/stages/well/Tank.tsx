@@ -5,12 +5,12 @@ import { GALLON } from "#core/quantity/constants.ts";
 import { PRE_CHARGE_UNDER, type PreChargeMethod } from "#core/well/pressureTank.ts";
 import type { AtUse, MethodResult } from "#model/well/tank.ts";
 import { tankOf, valveOf } from "#model/well/usual.ts";
-import { leastFlowWords, litres, spell, tankWords } from "#words/well.ts";
+import { litres, spell } from "#words/well.ts";
 import { StartsPlot } from "../../charts/StartsPlot.tsx";
+import { AllFound } from "../../findings/Found.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";
 import { useUnits } from "../../state/settings.ts";
 import { SelectField } from "../../ui/Fields.tsx";
-import { Said } from "../../ui/Said.tsx";
 import { setTank } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
 import type { FieldProps, ToldProps } from "./props.ts";
@@ -158,9 +158,7 @@ export function TankResults({ told }: ToldProps) {
           />
         )}
       </dl>
-      {tankWords(own, units).map((said) => (
-        <Said key={said.sentence} {...said} />
-      ))}
+      <AllFound of="tank" among={told.findings} />
       <p className="text-[15px]">
         By either school of air:{" "}
         {schools
@@ -181,7 +179,7 @@ export function TankResults({ told }: ToldProps) {
             limit={startsLimit}
           />
           <Schools {...{ switched, valved }} />
-          <Said {...leastFlowWords(valved.valve.leastFlow, own.leastFlow, own.past, units)} />
+          <AllFound of="valve" among={told.findings} />
           <p className="text-[13px] text-soft">
             The valve lets a tank of {litres(valved.tank.volume, units)} do and the motor take less,
             and keeps the drop pipe under the pump’s pressure all the while. It closes over{" "}

@@ -4,7 +4,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { hasWell } from "#model/well/settle.ts";
 import { Fetched } from "../../lib/Fetched.tsx";
 import { useJobStore } from "../../openJob/jobStore.ts";
-import { useWell } from "../../openJob/useWell.ts";
+import { useResult } from "../../openJob/useResult.ts";
 import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
 import { Switch } from "../../ui/Switch.tsx";
 import { CableFields, CableResults } from "./Cable.tsx";
@@ -29,7 +29,7 @@ interface Props {
 
 /** A job's well: what is typed of it on one side, what it comes to on the other. */
 export default function WellPane({ job, view, onView }: Props) {
-  const { value: told, stale, kind, error, again } = useWell(job);
+  const { value: told, stale, kind, error, again } = useResult("well", { job });
   // As typed, where what is told of it follows later.
   const typed = useJobStore((s) => s.job);
   if (!hasWell(typed)) {
@@ -68,7 +68,7 @@ export default function WellPane({ job, view, onView }: Props) {
                 : kind !== "failed" && <Loading what="the well" />}
             </div>
           </div>
-          {told && <WellDerivation {...{ job, told }} />}
+          {told && view !== "other" && <WellDerivation {...{ job, told }} />}
         </div>
       </section>
     </>

@@ -1,0 +1,47 @@
+import { type Finding, findingsIn } from "#core/finding/registry.ts";
+import { yardAtWork } from "../demand/yard.ts";
+import { waters } from "../irrigation/waters.ts";
+import { findingsOfDriving } from "../selection/driving.ts";
+import { hasWell } from "../well/settle.ts";
+import type { Look } from "./graph.ts";
+import type { Seen } from "./results.ts";
+
+/**
+ * What was found of a job, everywhere it was looked: over time, in the well, on the ground, at the motor, in the yard.
+ * Guns are judged with the line. Other ways to lift a well's water, and sizes that were not chosen, are no part of the
+ * job.
+ */
+export function findingsBeside(
+  job: Seen<"findings">,
+  look: Look<"line" | "run" | "well" | "wellDay" | "irrigation">,
+): Finding[] {
+  const run = look("run");
+  return [
+    ...(run.kind === "run" ? run.answers.findings : []),
+    ...(run.kind === "run" || run.kind === "wrong" ? run.troubles : []).flatMap((trouble) =>
+      findingsIn("run-trouble", trouble),
+    ),
+    ...(hasWell(job) ? wellFindings(job, look) : []),
+    ...(waters(job) ? look("irrigation").findings : []),
+    ...findingsOfDriving(job, look("line")).flatMap(({ findings }) => findings),
+    ...yardAtWork(job).flatMap(({ findings }) => findings),
+  ];
+}
+
+function wellFindings(
+  { pressureTank, house }: Seen<"findings">,
+  look: Look<"well" | "wellDay">,
+): Finding[] {
+  const valved = pressureTank?.valve !== undefined;
+  // Behind a valve the pump does not start and stop as it would on the switch alone.
+  const counts = ({ context, code }: Finding) =>
+    context === "valve"
+      ? valved
+      : context !== "tank" ||
+        (pressureTank !== undefined &&
+          !(valved && (code === "tank-run" || code === "tank-starts")));
+  const own = (look("well")?.findings ?? []).filter(counts);
+  const day = house && look("wellDay");
+  const kept = valved ? day?.valved : day?.switched;
+  return [...own, ...(kept?.findings ?? [])];
+}
