@@ -3,11 +3,13 @@ import { describe, expect, it, vi } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
+import { countOf } from "#core/finding/registry.ts";
 import { everyItem } from "#core/line/path.ts";
 import { LIBRARY as SHIPPED } from "#library/pumps.ts";
 import { COMPUTATIONS, resultsOf } from "#model/results/computations.ts";
 import { type Look, ResultGraph } from "#model/results/graph.ts";
 import { DECLARED, type Inputs, type ResultName } from "#model/results/results.ts";
+import { summariseJob } from "#model/results/summaries.ts";
 import { slimPump } from "#model/selection/slim.ts";
 import { DEMO_JOBS } from "./jobs.ts";
 
@@ -212,6 +214,35 @@ describe("what follows from a job", () => {
     }
     expect(rained("solved")).toBe(before("solved"));
     expect(rained("run")).not.toBe(before("run"));
+  });
+
+  it.each(JOBS)("$id: list, columns and findings count the same stops", ({ job }) => {
+    const look = resultsOf(job);
+    const stops = countOf(look("findings"), "stop");
+    expect(summariseJob(job).stops).toBe(stops);
+    expect(look("columns")[0]?.stops).toBe(stops);
+  });
+
+  it("a floor that gets wet stops a job on the list, and one that stays dry does not", () => {
+    const { job } = JOBS.find(({ id }) => id === "tallow-mill-wheel-pit") as (typeof JOBS)[number];
+    const storm = (depth: number) => ({
+      ...job,
+      overTime: {
+        ...job.overTime,
+        span: 6 * 3600,
+        storm: { kind: "block" as const, depth, duration: 3600, start: 0 },
+      },
+    });
+    const stops = (of: JobDocument) =>
+      resultsOf(of)("findings").beside.flatMap(({ code, severity }) =>
+        severity === "stop" ? [code] : [],
+      );
+    const catches = { kind: "rain", catches: [{ surface: "roof", area: 4000 }] } as never;
+    const wet = { ...storm(0.2), need: catches } as JobDocument;
+    const dry = { ...storm(0.001), need: catches } as JobDocument;
+    expect(stops(wet)).toContain("floor-wet");
+    expect(stops(dry)).not.toContain("floor-wet");
+    expect(summariseJob(wet).stops).toBe(summariseJob(dry).stops + 1);
   });
 
   it("is the same in Node, by its name alone", () => {

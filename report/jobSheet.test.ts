@@ -36,7 +36,7 @@ it("a job that moves in time says what it comes to, what stops it, and who allow
     const job = parsed.get(id) as JobDocument;
     const told = simulationOf(job);
     if (told.kind !== "run") throw new Error(told.kind);
-    return jobSheet(job, solveJob(job), "metric", undefined, told).sheet;
+    return jobSheet(job, solveJob(job), "metric", { run: told }).sheet;
   };
   const stops = sheetOf("ennet-drill-tank").flatMap((block) =>
     block.kind === "finding" && block.severity === "stop" ? [block.title] : [],
@@ -79,7 +79,7 @@ it("promises what reaches the outlet, with its range once that is known", () => 
   const spread = { low: 0.003, middle: 0.0032, high: 0.0034 };
   const band = { kind: "band", flow: spread, byOutlet: [spread], head: spread } as unknown as Band;
   const said = (known?: Band) =>
-    jobSheet(job, solved, "metric", known)
+    jobSheet(job, solved, "metric", { band: known })
       .sheet.flatMap((block) => (block.kind === "paragraph" ? [block.text] : []))
       .find((text) => text.startsWith("Promised"));
   expect(said()).toBe("Promised at the outlet at normal water: 3.17 L/s.");

@@ -2,6 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { Band } from "#core/condition/uncertainty.ts";
+import type { Context, Finding } from "#core/finding/registry.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
 import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
@@ -15,6 +16,7 @@ import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName, waterOf } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
 import { type Block, customerWords, left, right } from "./blocks.ts";
+import { stopBlocks } from "./findingBlocks.ts";
 import { irrigationBlocks } from "./irrigationBlocks.ts";
 import { partsOfLine } from "./partsOfLine.ts";
 import { permissionBlocks, simulationBlocks } from "./simulationBlocks.ts";
@@ -39,21 +41,29 @@ export interface JobSheet {
   working: Block[];
 }
 
+/** What follows from a job beside its line. */
+export interface KnownOfJob {
+  /** where the duty likely lies */
+  band?: Band | undefined;
+  run?: ToldRun | undefined;
+  watering?: IrrigationResult | undefined;
+  well?: WellResult | undefined;
+  /** everything that was found beside the line */
+  beside?: readonly Finding[] | undefined;
+}
+
+/** Contexts that have no part of their own on the sheet. */
+const UNTOLD: ReadonlySet<Context> = new Set(["motor", "engine", "yard-run", "draws", "tap"]);
+
 /**
  * The job on one sheet, and its working beside.
- * @param band where the duty likely lies, once that is known
- * @param run the job over time, where it moves and once that is known
- * @param well what its well and its tank come to, where it draws from one and once that is known
- * @param watering what its guns and its ground come to, where it has any and once that is known
+ * @param known what else follows from it, as far as it is there and known
  */
 export function jobSheet(
   job: JobDocument,
   solved: JobSolution,
   system: UnitSystem,
-  band?: Band,
-  run?: ToldRun,
-  watering?: IrrigationResult,
-  well?: WellResult,
+  { band, run, watering, well, beside = [] }: KnownOfJob = {},
 ): JobSheet {
   const head = (si: number) => format(si, "head", system);
   const flow = (si: number) => format(si, "flow", system);
@@ -169,6 +179,10 @@ export function jobSheet(
   const good = judgements.filter(({ severity }) => severity === "good").length;
   sheet.push(
     { kind: "paragraph", text: `${good} ${good === 1 ? "check" : "checks"} good.` },
+    ...stopBlocks(
+      beside.filter(({ context }) => UNTOLD.has(context)),
+      { system },
+    ),
     ...(run ? simulationBlocks(job, run, system) : []),
     ...(well ? wellBlocks(job, well, system) : []),
     ...(watering ? irrigationBlocks(job, watering, system) : []),

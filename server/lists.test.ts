@@ -3,7 +3,7 @@ import type { JobLine, JobSummary } from "#contract/api/api.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { DEMO_TESTS } from "#demo/fieldTests.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
-import { summariseJob } from "#model/job/summaries.ts";
+import { summariseJob } from "#model/results/summaries.ts";
 // @ts-expect-error: plain JavaScript without types
 import { buildServer, root } from "../scripts/tasks/prepare.mjs";
 import { createApp } from "./app.ts";

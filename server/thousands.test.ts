@@ -6,7 +6,7 @@ import { afterAll, beforeAll, expect, it } from "vitest";
 import type { JobSummary } from "#contract/api/api.ts";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
-import { summariseJob } from "#model/job/summaries.ts";
+import { summariseJob } from "#model/results/summaries.ts";
 // @ts-expect-error: plain JavaScript without types
 import { buildServer } from "../scripts/tasks/prepare.mjs";
 import { readBackup } from "./backup/readBackup.ts";

@@ -4,11 +4,11 @@ import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { DEMO_JOBS } from "#demo/jobs.ts";
 import { jobSheet } from "#report/jobSheet.ts";
 import { newJob } from "../kinds/kinds.ts";
+import { summariseJob } from "../results/summaries.ts";
 import { keepAssumed } from "./assumed.ts";
 import { owedNext } from "./owed.ts";
 import { SMALL_HEIGHT } from "./smallSection.ts";
 import { solveJob } from "./solveJob.ts";
-import { summariseJob } from "./summaries.ts";
 
 const demo = Object.fromEntries(
   DEMO_JOBS.map(({ id, job }) => [id, jobSchema.parse(job) as JobDocument]),

@@ -7,6 +7,7 @@ import { parseQuantity } from "#contract/units/parse.ts";
 import { waters } from "#model/irrigation/waters.ts";
 import { resultsOf } from "#model/results/computations.ts";
 import { hasWell } from "#model/well/settle.ts";
+import { findingWords } from "#words/findings.ts";
 import { withNamedPumps } from "./namedPumps.ts";
 import { report } from "./report.ts";
 import { timelineCsv, timelineOf, timelineReport } from "./timeline.ts";
@@ -52,11 +53,15 @@ if (!parsed.success) {
 const asRead = parsed.data as JobDocument;
 const job =
   until === undefined ? asRead : { ...asRead, overTime: { ...asRead.overTime, span: until } };
-const look = resultsOf(job, { jets: [] });
+const look = resultsOf(job);
 const result = report(job, look);
 if (result.kind === "refused") refuseAll(result.problems);
 // As the stages of ground and well tell it, in SI.
 const told = {
+  findings: look("findings").beside.map((own) => ({
+    ...own,
+    ...findingWords(own, { system: "metric", body: (k) => job.bodies?.[k]?.name ?? "" }),
+  })),
   ...(waters(job) && { watering: look("irrigation") }),
   ...(hasWell(job) && { well: look("well") }),
 };

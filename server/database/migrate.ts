@@ -9,6 +9,7 @@ import lists from "./migrations/0007_lists.sql";
 import imports from "./migrations/0008_imports.sql";
 import bounds from "./migrations/0009_bounds.sql";
 import sampleCounts from "./migrations/0010_sample_counts.sql";
+import findings from "./migrations/0011_findings.sql";
 
 /** Every migration in order. One that has shipped is never edited: changes go into a new one. */
 const MIGRATIONS = [
@@ -22,6 +23,7 @@ const MIGRATIONS = [
   { number: 8, name: "imports", sql: imports },
   { number: 9, name: "bounds", sql: bounds },
   { number: 10, name: "sample counts", sql: sampleCounts },
+  { number: 11, name: "findings", sql: findings },
 ] as const;
 
 /** Brings the database up to date, each migration in a transaction of its own. */

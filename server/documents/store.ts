@@ -7,7 +7,7 @@ import {
 } from "#contract/collections.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
-import { outlineJob } from "#model/job/summaries.ts";
+import { outlineJob } from "#model/job/outline.ts";
 import type { Database, Queryable, Row } from "../database/database.ts";
 
 interface DocumentRow extends Row {

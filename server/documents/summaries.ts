@@ -1,7 +1,7 @@
 import type { JobLine } from "#contract/api/api.ts";
 import { readStored } from "#contract/collections.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { outlineJob } from "#model/job/summaries.ts";
+import { outlineJob } from "#model/job/outline.ts";
 import type { Database } from "../database/database.ts";
 import { inThread } from "../thread.ts";
 

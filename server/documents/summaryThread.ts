@@ -1,7 +1,7 @@
 import { parentPort } from "node:worker_threads";
 import type { JobLine } from "#contract/api/api.ts";
 import { readStored } from "#contract/collections.ts";
-import { summariseJob } from "#model/job/summaries.ts";
+import { summariseJob } from "#model/results/summaries.ts";
 import type { Answered, Asked } from "../thread.ts";
 
 /** Works out what lists show of a job, away from the thread that answers. */

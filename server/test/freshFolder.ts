@@ -4,7 +4,7 @@ import { cp, mkdir, mkdtemp, rename, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { readStored } from "#contract/collections.ts";
-import { summariseJob } from "#model/job/summaries.ts";
+import { summariseJob } from "#model/results/summaries.ts";
 import { type Database, databaseOn } from "../database/database.ts";
 import { databaseIn } from "../database/dataFolder.ts";
 import { openEngine } from "../database/engine.ts";

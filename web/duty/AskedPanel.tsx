@@ -1,12 +1,15 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
+import type { JobFindings } from "#core/finding/registry.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import type { JobSolution, Solved } from "#model/job/solveJob.ts";
 import { withArrangement } from "#model/selection/choose.ts";
 import { WantedFlow } from "../jobFields/WantedFlow.tsx";
 import { edit } from "../openJob/jobStore.ts";
+import type { Result } from "../openJob/useResult.ts";
 import { PumpsThatDoIt } from "../stages/pump/PumpsThatDoIt.tsx";
 import { useUnits } from "../state/settings.ts";
+import { BesideList } from "./Beside.tsx";
 import { CaseTable } from "./CaseTable.tsx";
 import { CheckList } from "./CheckList.tsx";
 import { Plate } from "./Figures.tsx";
@@ -15,11 +18,12 @@ interface Props {
   job: JobDocument;
   /** asked, or refused for want of a pump alone: then the flow is what is missing */
   solved: Exclude<JobSolution, Solved>;
+  found: Result<JobFindings>;
   onItem: (itemId: string) => void;
 }
 
 /** What the line asks of a pump that is still to be chosen, and the pumps that do it. */
-export function AskedPanel({ job, solved, onItem }: Props) {
+export function AskedPanel({ job, solved, found, onItem }: Props) {
   const running = solved.kind === "asked" ? solved.solution.cases.normal.running : undefined;
   const lost = running ? running.duty.flow - running.state.delivered : 0;
   return (
@@ -60,6 +64,7 @@ export function AskedPanel({ job, solved, onItem }: Props) {
             }
           />
           <CheckList judgements={solved.judgements} job={job} onItem={onItem} />
+          <BesideList {...{ job, found }} />
         </>
       ) : (
         <p className="px-3 text-soft">

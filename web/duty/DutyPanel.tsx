@@ -13,12 +13,12 @@ import type { PathItem } from "#core/line/path.ts";
 import type { JobSolution } from "#model/job/solveJob.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
-
 import { onPage } from "../openJob/results.ts";
-import type { Result } from "../openJob/useResult.ts";
+import { type Result, useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 import { AskedPanel } from "./AskedPanel.tsx";
+import { BesideList, BesideRow } from "./Beside.tsx";
 import { CaseTable, NO_DUTY } from "./CaseTable.tsx";
 import { CheckList } from "./CheckList.tsx";
 import { Opens, Plate, Worked } from "./Figures.tsx";
@@ -34,13 +34,21 @@ interface Props {
 export function DutyPanel({ solved, job, band, onItem }: Props) {
   const { path } = job;
   const doubt = onPage.look({ job })("uncertainty");
+  const found = useResult("findings", { job });
   const pumpMissing =
     solved.kind === "asked" ||
     (solved.kind === "refused" &&
       solved.diagnostics.length === 1 &&
       solved.diagnostics[0]?.code === "pump-not-chosen");
-  if (pumpMissing) return <AskedPanel {...{ job, solved, onItem }} />;
-  if (solved.kind === "refused") return <Diagnostics {...{ solved, path, onItem }} />;
+  if (pumpMissing) return <AskedPanel {...{ job, solved, found, onItem }} />;
+  if (solved.kind === "refused") {
+    return (
+      <>
+        <Diagnostics {...{ solved, path, onItem }} />
+        <BesideList {...{ job, found }} />
+      </>
+    );
+  }
   const { cases, crossChecks } = solved.solution;
   return (
     <div className="flex flex-col">
@@ -51,7 +59,9 @@ export function DutyPanel({ solved, job, band, onItem }: Props) {
       <CaseTable cases={cases} source={job.source} />
       <Likely {...{ band, doubt }} />
       <OtherSchools crossChecks={crossChecks} />
+      <BesideRow {...{ job, found }} />
       <CheckList judgements={solved.judgements} job={job} onItem={onItem} />
+      <BesideList {...{ job, found }} />
     </div>
   );
 }

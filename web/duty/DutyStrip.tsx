@@ -1,24 +1,27 @@
+import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
-import type { Severity } from "#core/check/check.ts";
+import { countOf } from "#core/finding/registry.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { JobSolution } from "#model/job/solveJob.ts";
+import { useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 
 /** Where the duty stands on the page. */
 export const DUTY = "duty-and-checks";
 
 /** On a phone the duty and what stands against it stay in sight while rows are typed; a tap brings both up whole. */
-export function DutyStrip({ solved }: { solved: JobSolution }) {
+export function DutyStrip({ job, solved }: { job: JobDocument; solved: JobSolution }) {
   const units = useUnits();
   const known = solved.kind === "refused" ? undefined : solved;
   const normal = known?.solution.cases.normal;
   const duty = normal && settledDuty(normal.outcome);
   const flow = normal?.running?.state.delivered ?? duty?.flow;
-  const count = (which: Severity) =>
-    known?.judgements.filter(({ severity }) => severity === which).length ?? 0;
+  const { value } = useResult("findings", { job });
+  // What the line says is there at once; what was found beside it joins that.
+  const found = { line: known?.judgements ?? [], beside: value?.beside ?? [] };
   const said = [
-    [count("stop"), "stop"],
-    [count("watch"), "watch"],
+    [countOf(found, "stop"), "stop"],
+    [countOf(found, "watch"), "watch"],
   ].flatMap(([many, word]) => (many ? [`${many} ${word}`] : []));
   return (
     <button

@@ -286,7 +286,7 @@ function Bench() {
           >
             <DutyPanel {...{ solved, job, band, onItem }} />
           </section>
-          <DutyStrip solved={solved} />
+          <DutyStrip {...{ job, solved }} />
         </div>
       ) : (
         <div
@@ -398,7 +398,7 @@ function Bench() {
               )}
             </div>
           </section>
-          <DutyStrip solved={solved} />
+          <DutyStrip {...{ job, solved }} />
         </div>
       )}
       {conflict && (
