@@ -9,6 +9,7 @@ const HEADROOM = 0.5;
 /** Empty a room or pool: the pump stands on its floor, a hose takes the water over the edge. Measured from the floor. */
 export const emptying: JobKind = {
   demands: ["deadline", "flow"],
+  decisions: ["pump", "discharge", "dry-after"],
   asks: (demand) =>
     demand === "flow"
       ? ["deep", "up", "along", "flow"]

@@ -11,6 +11,7 @@ const COOL = 288.15;
 /** Water ground with one gun: the pump stands on the bank and draws the water up. Measured from where it stands. */
 export const watering: JobKind = {
   demands: ["gun"],
+  decisions: ["pump", "suction", "discharge", "gun", "sets", "fuel"],
   asks: () => ["down", "along", "up", "nozzle", "pressure"],
   offers: () => [],
   usual: (m) => ({

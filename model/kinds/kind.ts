@@ -1,6 +1,7 @@
 import type { JobInput } from "#contract/documents/job.ts";
 import { type QuantityRange, RANGES } from "#contract/documents/ranges.ts";
 import { type Quantity, SHOWN, toUnit, type UnitSystem, unitOf } from "#contract/units/units.ts";
+import type { DecisionId } from "./decision.ts";
 
 /** Heights and depths of a sketch, so that no two together leave what a job may have. */
 const HEIGHT = { max: 900, what: "The height" };
@@ -111,6 +112,8 @@ type Begun = Pick<
 export interface JobKind {
   /** ways to say how much, the first unless another is chosen */
   demands: readonly [Demand, ...Demand[]];
+  /** what is decided on it, in the order it is */
+  decisions: readonly DecisionId[];
   /** the dimensions of the sketch that only a tape or a watch can give */
   asks(demand: Demand): readonly Measure[];
   /** what is taken until it is measured: the first stands in for what is asked, the others are offered to be changed */

@@ -4,6 +4,7 @@ import { type JobKind, runOf } from "./kind.ts";
 /** Keep a pit dry: the pump stands in it, and a riser takes the water up and out. Measured from the floor. */
 export const pit: JobKind = {
   demands: ["rise-test", "flow"],
+  decisions: ["pump", "discharge", "floats", "stays-dry", "power-cut", "backup"],
   asks: (demand) =>
     demand === "flow"
       ? ["depth", "up", "along", "flow"]

@@ -3,6 +3,7 @@ import { type JobKind, runOf } from "./kind.ts";
 /** Just a line: up from open water and along to the outlet. Measured from the water. */
 export const plainLine: JobKind = {
   demands: ["flow"],
+  decisions: ["pump", "suction", "discharge"],
   asks: () => ["up", "along", "flow"],
   offers: () => [],
   usual: (m) => ({ up: 3 * m, along: 30 * m, flow: 2e-3 }),

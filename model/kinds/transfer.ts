@@ -3,6 +3,7 @@ import { type JobKind, runOf, wantedOf } from "./kind.ts";
 /** Move water between tanks or ponds: the pump stands beside the first. Measured from the first tank's floor. */
 export const transfer: JobKind = {
   demands: ["flow", "deadline"],
+  decisions: ["pump", "suction", "discharge", "full-after"],
   asks: (demand) => [
     ...(["deep", "suction", "along", "up"] as const),
     ...(demand === "flow" ? (["flow"] as const) : (["volume", "within"] as const)),

@@ -5,6 +5,7 @@ import { type JobKind, runOf } from "./kind.ts";
 /** Draw from a well: the pump hangs in the casing. Measured down from the casing's top. */
 export const well: JobKind = {
   demands: ["flow"],
+  decisions: ["pump", "hang", "drop-pipe", "cable", "pre-charge", "tank"],
   asks: () => ["bottom", "standing", "pumped", "up", "along", "flow"],
   offers: () => ["dry", "casing", "pressure"],
   usual: (m) => ({

@@ -6,6 +6,7 @@ import { pit } from "./pit.ts";
 /** Drain a yard: rain runs off roofs and ground through a gravity run into a pit, and is pumped away from there. */
 export const yard: JobKind = {
   demands: ["rain"],
+  decisions: ["pump", "discharge", "drains", "floats", "stays-dry", "power-cut"],
   asks: () => ["area", "hardestHour", "depth", "across", "up", "along"],
   offers: () => ["inHand"],
   usual: (m) => ({

@@ -2,6 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { dutyBandInSteps, USUAL_DRAWS } from "#core/condition/uncertainty.ts";
 import type { Pump } from "#core/pump/pump.ts";
 import { singleChangesInSteps } from "#core/whatif/changes.ts";
+import { decide } from "../decisions/decisions.ts";
 import { irrigationOf } from "../irrigation/irrigation.ts";
 import { judgeTests } from "../measurement/fieldTests.ts";
 import { yearsOf } from "../measurement/years.ts";
@@ -49,6 +50,7 @@ export const COMPUTATIONS: Computations = {
     const line = solved.kind === "refused" ? [] : solved.judgements;
     return { line, beside: findingsBeside(job, look) };
   },
+  decisions: (job, look) => decide(job, look),
   columns: (job, look) =>
     columnsInSteps(job, job.variants ?? [], look, (changed) => resultsOf(changed)),
   library: ({ libraryText }) => JSON.parse(libraryText) as Pump[],

@@ -12,6 +12,7 @@ import type { SizeComparison } from "#core/sizes/sizes.ts";
 import type { Tried } from "#core/whatif/changes.ts";
 import type { IrrigationResult } from "../irrigation/irrigation.ts";
 import type { JobSolution, TriedOnLine } from "../job/solveJob.ts";
+import type { Decision } from "../kinds/decision.ts";
 import type { Judged, KeptReading } from "../measurement/fieldTests.ts";
 import type { PumpYears, Visit } from "../measurement/years.ts";
 import type { Chosen } from "../selection/choose.ts";
@@ -46,6 +47,7 @@ export interface Results {
   /** nothing of a job that draws from no well */
   otherPumps: OtherPumpsResult | undefined;
   findings: JobFindings;
+  decisions: Decision[];
   columns: Column[];
   offers: Offer[];
   /** pumps to choose from, read from their text */
@@ -129,6 +131,11 @@ export const DECLARED = {
   findings: {
     reads: [...SOLVED, "need", "bodies", "house", "yard", "field"],
     needs: ["solved", "line", "run", "well", "wellDay", "irrigation"],
+    where: "worker",
+  },
+  decisions: {
+    reads: [...RUN, "kind", "assumed", "house", "yard", "field"],
+    needs: ["solved", "run", "well", "irrigation", "findings"],
     where: "worker",
   },
   columns: {

@@ -7,6 +7,7 @@ import { parseQuantity } from "#contract/units/parse.ts";
 import { waters } from "#model/irrigation/waters.ts";
 import { resultsOf } from "#model/results/computations.ts";
 import { hasWell } from "#model/well/settle.ts";
+import { DECISION_NAMES, decisionWords } from "#words/decisions.ts";
 import { findingWords } from "#words/findings.ts";
 import { withNamedPumps } from "./namedPumps.ts";
 import { report } from "./report.ts";
@@ -58,6 +59,11 @@ const result = report(job, look);
 if (result.kind === "refused") refuseAll(result.problems);
 // As the stages of ground and well tell it, in SI.
 const told = {
+  decisions: look("decisions").map((own) => ({
+    ...own,
+    name: DECISION_NAMES[own.id],
+    ...decisionWords(own, job, "metric"),
+  })),
   findings: look("findings").beside.map((own) => ({
     ...own,
     ...findingWords(own, { system: "metric", body: (k) => job.bodies?.[k]?.name ?? "" }),

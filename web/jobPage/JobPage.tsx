@@ -9,6 +9,7 @@ import { keyOf, queries } from "../api/queries.ts";
 import { DerivationLink } from "../derivation/DerivationLink.tsx";
 import { Section } from "../drawings/Section.tsx";
 import { SectionStrip } from "../drawings/SectionStrip.tsx";
+import { Decisions } from "../duty/Decisions.tsx";
 import { DutyPanel } from "../duty/DutyPanel.tsx";
 import { DUTY, DutyStrip } from "../duty/DutyStrip.tsx";
 import { HeadLedger } from "../duty/HeadLedger.tsx";
@@ -259,6 +260,7 @@ function Bench() {
   return (
     <div className="flex h-full min-h-0 flex-col print:block print:h-auto">
       <JobHeader stage={stage} />
+      <Decisions job={job} />
       {measuring ? (
         <Fetched fallback={<Loading what="the watch" />}>
           <MeasurePane {...{ job, solved, owner, jobRevision }} band={currentBand(band)} />
