@@ -153,3 +153,31 @@ test.describe("on a phone", () => {
     await expectAccessible(page);
   });
 });
+
+test("what has to be decided stands first; a float over the rim stops it there, beside the line and on the list", async ({
+  page,
+}) => {
+  await copyOf(page, "tallow-mill-wheel-pit");
+  const decisions = page.getByRole("navigation", { name: "Decisions" });
+  const dry = decisions.getByRole("link", { name: /^Stays dry/ });
+  await expect(dry).toContainText("yes");
+  await expect(decisions.getByRole("link", { name: /^Pump/ })).toContainText("2 × Tarnfold Pit 9");
+  const floats = decisions.getByRole("link", { name: /^Floats/ });
+  await expect(floats).toContainText("starts an hour");
+  await expect(floats).not.toContainText("Stop");
+  await page.getByLabel("On, float 1", { exact: true }).fill("0.2");
+  await page.getByLabel("On, float 1", { exact: true }).blur();
+  await expect(floats).toContainText("Stop");
+  const beside = page.getByRole("list", { name: "Beside the line" });
+  await expect(beside).toContainText("over the rim");
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  // What leads to a decision is where it is taken.
+  await decisions.getByRole("link", { name: /^Pipe/ }).click();
+  await expect(page).toHaveURL(/\/line\?part=discharge/);
+  await beside.getByRole("link", { name: "Show it" }).first().click();
+  await expect(page).toHaveURL(/\/need\?view=time/);
+  await expectAccessible(page);
+  await page.getByRole("link", { name: "Jobs", exact: true }).click();
+  const card = page.getByRole("listitem").filter({ hasText: "Tallow Mill" }).first();
+  await expect(card).toContainText("Stop");
+});

@@ -1,4 +1,4 @@
-import { format, formatPercent } from "#contract/units/format.ts";
+import { format, formatPercent, formatSize } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { findConductor } from "#core/driving/conductor.ts";
 import type { PathItem } from "#core/line/path.ts";
@@ -91,7 +91,7 @@ const WORDS: { [D in DecisionId]: (own: Decided<D>, system: UnitSystem) => Decis
           : alike
             ? `${pumps.length} × ${first}`
             : pumps.join(" and ");
-    const asks = wanted === undefined ? "" : ` of ${say(wanted)} wanted`;
+    const asks = wanted === undefined ? "" : `, ${say(wanted)} wanted`;
     return {
       value: name,
       why:
@@ -110,11 +110,11 @@ const WORDS: { [D in DecisionId]: (own: Decided<D>, system: UnitSystem) => Decis
     value:
       on === undefined || off === undefined
         ? "no float yet"
-        : `${format(Math.abs(on - off), "diameter", system)} apart`,
+        : `${formatSize(Math.abs(on - off), system, "nearest")} apart`,
     why:
       starts === undefined
         ? "how often it starts is told once it runs"
-        : `up to ${starts.toFixed(0)} starts an hour${limit === undefined ? "" : ` of ${limit.toFixed(0)}`}`,
+        : `up to ${starts.toFixed(0)} starts an hour${limit === undefined ? "" : `, ${limit.toFixed(0)} allowed`}`,
   }),
   "stays-dry": ({ wetAt, under }, system) =>
     wetAt !== undefined
@@ -188,7 +188,7 @@ const WORDS: { [D in DecisionId]: (own: Decided<D>, system: UnitSystem) => Decis
           why:
             starts === undefined
               ? "how often it starts is told once a pump runs into it"
-              : `up to ${starts.toFixed(0)} starts an hour${limit === undefined ? "" : ` of ${limit}`}`,
+              : `up to ${starts.toFixed(0)} starts an hour${limit === undefined ? "" : `, ${limit} allowed`}`,
         },
   gun: ({ gun, guns }, system) => {
     if (!gun) return { value: "none runs", why: "give the line a gun and a pump" };
