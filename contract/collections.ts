@@ -21,8 +21,8 @@ import { type PumpDocument, pumpSchema, pumpShape, pumpVersions } from "./docume
 import {
   type PumpAssetDocument,
   pumpAssetSchema,
+  pumpAssetShape,
   pumpAssetVersions,
-  unitShape,
 } from "./documents/pumpAsset.ts";
 import { upgraded, type Versions } from "./documents/versioned.ts";
 
@@ -89,7 +89,7 @@ export const COLLECTIONS = {
     table: "units",
     noun: "unit",
     schema: pumpAssetSchema,
-    shape: unitShape,
+    shape: pumpAssetShape,
     versions: pumpAssetVersions,
     listed: true,
   }),

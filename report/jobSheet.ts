@@ -9,7 +9,7 @@ import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { lineKnown } from "#model/job/assumed.ts";
 import { derivationOf, type JobSolution, normalLedger, withRemedies } from "#model/job/solveJob.ts";
 import type { Decision } from "#model/kinds/decision.ts";
-import type { ToldRun } from "#model/simulation/result.ts";
+import type { RunResult } from "#model/simulation/result.ts";
 import type { WellResult } from "#model/well/well.ts";
 import { assumedName } from "#words/assumed.ts";
 import { checkWords } from "#words/checks.ts";
@@ -47,7 +47,7 @@ export interface JobSheet {
 export interface KnownOfJob {
   /** where the duty likely lies */
   band?: Band | undefined;
-  run?: ToldRun | undefined;
+  run?: RunResult | undefined;
   watering?: IrrigationResult | undefined;
   well?: WellResult | undefined;
   /** what has to be decided on it, as it stands */

@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import type { ToldRun } from "#model/simulation/result.ts";
+import type { RunResult } from "#model/simulation/result.ts";
 import { findingWords } from "#words/findings.ts";
 import { itemName } from "#words/items.ts";
 import { answerLines } from "#words/simulation.ts";
@@ -10,7 +10,7 @@ import { stopBlocks } from "./findingBlocks.ts";
 /** What a run comes to, on the sheet: what stops it as findings, the rest in one paragraph, since a sheet is one page. */
 export function simulationBlocks(
   job: Pick<JobDocument, "path" | "bodies">,
-  { answers, pumps, bodies }: ToldRun,
+  { answers, pumps, bodies }: RunResult,
   system: UnitSystem,
 ): Block[] {
   const called = {

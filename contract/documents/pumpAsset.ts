@@ -10,7 +10,7 @@ export const pumpAssetVersions: Versions = {
 };
 
 /** One real pump with a serial number: where it stands and since when. */
-export const unitShape = z.looseObject({
+export const pumpAssetShape = z.looseObject({
   format: z.literal(pumpAssetVersions.format, {
     error: `This is not a unit: format must be “${pumpAssetVersions.format}”.`,
   }),
@@ -27,5 +27,5 @@ export const unitShape = z.looseObject({
   attachments: attachmentsSchema.optional(),
 });
 
-export const pumpAssetSchema = versioned(unitShape, pumpAssetVersions);
-export type PumpAssetDocument = Known<z.output<typeof unitShape>>;
+export const pumpAssetSchema = versioned(pumpAssetShape, pumpAssetVersions);
+export type PumpAssetDocument = Known<z.output<typeof pumpAssetShape>>;

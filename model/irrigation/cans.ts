@@ -7,13 +7,13 @@ import {
   canTest,
   depthInCan,
 } from "#core/irrigation/catchCans.ts";
-import type { ToldGun } from "./guns.ts";
+import type { GunResult } from "./guns.ts";
 import { MODEL_UNCERTAINTY, WIND } from "./usual.ts";
 
 type Cans = NonNullable<FieldDocument["cans"]>;
 
 /** A catch-can test of a job: what it comes to, and beside what the line says of the gun. */
-export interface ToldCans {
+export interface CansResult {
   test: CanResult;
   agreement?: CanAgreement;
   /** m³/s the line says */
@@ -22,12 +22,12 @@ export interface ToldCans {
   placed: { x: number; y: number; depth: number }[];
 }
 
-export function cansOf(field: FieldDocument, gun: ToldGun | undefined): ToldCans | undefined {
+export function cansOf(field: FieldDocument, gun: GunResult | undefined): CansResult | undefined {
   const { cans } = field;
   if (!cans) return undefined;
   const asked = askedOf(cans, gun?.gun.arc ?? 360);
   const test = canTest(asked, cans.seconds ?? 0);
-  const told: ToldCans = { test, placed: placesOf(asked) };
+  const told: CansResult = { test, placed: placesOf(asked) };
   if (test.kind !== "tested" || !gun || !(gun.flow > 0)) return told;
   const { flow, thrown } = gun;
   return {

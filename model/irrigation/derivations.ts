@@ -12,7 +12,7 @@ import {
 } from "#core/formula/irrigation.ts";
 import { expectedThrow } from "#core/irrigation/gun.ts";
 import { GRAVITY, WATER_DENSITY } from "#core/quantity/constants.ts";
-import type { ToldGun } from "./guns.ts";
+import type { GunResult } from "./guns.ts";
 import type { IrrigationResult } from "./irrigation.ts";
 
 /** Figures of a watering that show their working. */
@@ -31,7 +31,7 @@ export type IrrigationFigure = (typeof IRRIGATION_FIGURES)[number];
 export function irrigationDerivation(
   figure: IrrigationFigure,
   told: IrrigationResult,
-  gun: ToldGun | undefined = told.guns[0],
+  gun: GunResult | undefined = told.guns[0],
 ): Derivation | undefined {
   const { sets, timing, flow, cans } = told;
   switch (figure) {
@@ -65,7 +65,7 @@ export function irrigationDerivation(
 
 function throwOf(
   { calibration }: IrrigationResult,
-  { gun, pressure, thrown }: ToldGun,
+  { gun, pressure, thrown }: GunResult,
 ): Derivation {
   if (thrown.kind !== "throws") return [];
   const expected = expectedThrow(gun, pressure);

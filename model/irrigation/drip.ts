@@ -15,7 +15,7 @@ import type { SolvableJob } from "../job/solveJob.ts";
 /** Smooth polyethylene, as new. From memory. */
 const WALL = { roughness: 7e-6, hazenWilliamsC: 150 };
 
-export interface ToldDrip {
+export interface DripZoneResult {
   result: DripResult;
   /** m² it waters, and m/s there */
   area: number;
@@ -26,7 +26,7 @@ export interface ToldDrip {
   brought?: number;
 }
 
-export function dripOf(job: SolvableJob, { drip }: FieldDocument): ToldDrip | undefined {
+export function dripOf(job: SolvableJob, { drip }: FieldDocument): DripZoneResult | undefined {
   if (!drip) return undefined;
   const { site, method } = job;
   const brought = broughtAt(job, drip.pressure);

@@ -11,7 +11,7 @@ import {
 } from "#core/irrigation/sets.ts";
 import { type Runoff, runoffOn } from "#core/irrigation/soil.ts";
 import type { Grounds } from "./ground.ts";
-import type { Drive, ToldGun } from "./guns.ts";
+import type { Drive, GunResult } from "./guns.ts";
 import {
   COOLING,
   DEPTH,
@@ -53,7 +53,7 @@ export interface Falls {
 }
 
 /** What a plan may be made for: guns that all throw, by the one that throws least. */
-export function radiusOf(guns: readonly ToldGun[], end: "radius" | "low" | "high" = "radius") {
+export function radiusOf(guns: readonly GunResult[], end: "radius" | "low" | "high" = "radius") {
   const all = guns.map(({ thrown }) => (thrown.kind === "throws" ? thrown[end] : undefined));
   const known = all.filter((own) => own !== undefined);
   return known.length > 0 && known.length === all.length ? Math.min(...known) : undefined;
@@ -62,7 +62,7 @@ export function radiusOf(guns: readonly ToldGun[], end: "radius" | "low" | "high
 export function setsOf(
   field: FieldDocument,
   grounds: Grounds | undefined,
-  guns: readonly ToldGun[],
+  guns: readonly GunResult[],
   profile?: readonly number[],
   end?: "low" | "high",
 ): SetPlanResult | undefined {
@@ -83,7 +83,7 @@ export function setsOf(
 export function setsBetween(
   field: FieldDocument,
   grounds: Grounds | undefined,
-  guns: readonly ToldGun[],
+  guns: readonly GunResult[],
 ): { low?: number; high?: number } {
   const count = (end: "low" | "high") => {
     const plan = setsOf(field, grounds, guns, undefined, end);
@@ -97,7 +97,7 @@ export function setsBetween(
 export function timingOf(
   field: FieldDocument,
   plan: SetPlan,
-  guns: readonly ToldGun[],
+  guns: readonly GunResult[],
   flow: number,
   drive: Drive,
 ): Timing | undefined {

@@ -15,7 +15,7 @@ import {
 import { jetBore, type PathItem } from "#core/line/path.ts";
 import { rectangular } from "#core/measurement/instruments.ts";
 import type { SolvableJob } from "../job/solveJob.ts";
-import type { ToldGun } from "./guns.ts";
+import type { GunResult } from "./guns.ts";
 import { FLOW_UNCERTAINTY, GAUGE_UNCERTAINTY } from "./usual.ts";
 
 /** What readings at the guns say of nozzles, pressure and pump. SI. */
@@ -37,7 +37,7 @@ export type Stood = "one" | "two";
 export function fromReadings(
   job: SolvableJob,
   { read = {} }: FieldDocument,
-  gun: ToldGun | undefined,
+  gun: GunResult | undefined,
   measured: Calibration | undefined,
   line: LineModel | undefined,
 ): FromReadings {

@@ -13,7 +13,7 @@ import { shaftPower } from "#core/pump/curve.ts";
 import type { SolvableJob } from "../job/solveJob.ts";
 
 /** A gun at work with what it wets standing alone; where it throws. */
-export interface ToldGun extends GunAtWork {
+export interface GunResult extends GunAtWork {
   /** m², and m/s there */
   area?: number;
   rate?: number;
@@ -21,7 +21,7 @@ export interface ToldGun extends GunAtWork {
   finding: FindingIn<"gun">;
 }
 
-export function toldGun(own: GunAtWork): ToldGun {
+export function gunResult(own: GunAtWork): GunResult {
   const [finding] = findingsIn("gun", own) as [FindingIn<"gun">];
   if (own.thrown.kind !== "throws") return { ...own, finding };
   const area = wettedArea(own.thrown.radius, own.gun.arc);

@@ -9,8 +9,8 @@ import type { SetPlanResult } from "#core/irrigation/sets.ts";
 import type { Soil } from "#core/irrigation/soil.ts";
 import type { PathItem } from "#core/line/path.ts";
 import type { JobSolution, SolvableJob } from "../job/solveJob.ts";
-import { cansOf, type ToldCans } from "./cans.ts";
-import { dripOf, type ToldDrip } from "./drip.ts";
+import { type CansResult, cansOf } from "./cans.ts";
+import { type DripZoneResult, dripOf } from "./drip.ts";
 import {
   dayOf,
   type Seasons,
@@ -22,7 +22,7 @@ import {
 } from "./fieldPlan.ts";
 import { type FromReadings, fromReadings } from "./fromReadings.ts";
 import { groundsOf } from "./ground.ts";
-import { calibrationOf, type Drive, driveOf, type ToldGun, toldGun } from "./guns.ts";
+import { calibrationOf, type Drive, driveOf, type GunResult, gunResult } from "./guns.ts";
 
 /** What of a job its watering depends on. */
 export type IrrigationJob = SolvableJob & Pick<JobDocument, "field">;
@@ -31,7 +31,7 @@ export type IrrigationJob = SolvableJob & Pick<JobDocument, "field">;
 export interface IrrigationResult {
   /** whether the guns run on a pump, on the flow asked of one still to be chosen, or the line does not stand */
   line: "running" | "asked" | "none";
-  guns: ToldGun[];
+  guns: GunResult[];
   /** what throws were measured say of the first gun, and of all that are like it */
   calibration?: Calibration;
   /** throws that were taken with another nozzle, and count for nothing here */
@@ -50,8 +50,8 @@ export interface IrrigationResult {
   between?: { low?: number; high?: number };
   day?: DayPlan;
   season?: Seasons;
-  cans?: ToldCans;
-  drip?: ToldDrip;
+  cans?: CansResult;
+  drip?: DripZoneResult;
   read: FromReadings;
   /** what is to be said of ground, sets, day, cans and drip; of a gun beside that gun */
   findings: FindingIn<"runoff" | "sets" | "day-plan" | "cans" | "drip">[];
@@ -74,7 +74,7 @@ export function irrigationOf(
       ? gunsAtWork(ready, running, (gun) =>
           // A tape at one gun says nothing of another with other nozzles.
           JSON.stringify(gun) === alike ? calibration : undefined,
-        ).map(toldGun)
+        ).map(gunResult)
       : [];
   const flow = guns.reduce((sum, own) => sum + own.flow, 0);
   const drive = driveOf(job, field, ready, running);
@@ -125,7 +125,7 @@ function runoffFindings(soil: Soil, { widest, narrowest }: Timing, guns: number)
   });
 }
 
-function cansFindings(cans: ToldCans | undefined) {
+function cansFindings(cans: CansResult | undefined) {
   if (cans?.test.kind !== "tested" || !cans.agreement || cans.flow === undefined) return [];
   const { agreement, flow: modelled, test } = cans;
   return findingsIn("cans", { agreement, modelled, caught: test.flow });

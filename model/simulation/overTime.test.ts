@@ -19,7 +19,7 @@ import { DERIVED, type DerivedFigure, runDerivation } from "./derivations.ts";
 import { hosePieces } from "./emptying.ts";
 import { overTime, settingOf, simulateSetting } from "./overTime.ts";
 import { timeRange } from "./range.ts";
-import { simulationOf, type ToldRun } from "./result.ts";
+import { type RunResult, simulationOf } from "./result.ts";
 import { firstStorm, inflowOf, type Piece, stormPieces } from "./storm.ts";
 import { troublesOf } from "./troubles.ts";
 import { liftingOfSource, upliftOf } from "./uplift.ts";
@@ -27,7 +27,7 @@ import { liftingOfSource, upliftOf } from "./uplift.ts";
 const parse = (job: JobInput) => jobSchema.parse(job) as JobDocument;
 const mill = parse(TALLOW_MILL);
 
-function run(job: JobDocument): ToldRun {
+function run(job: JobDocument): RunResult {
   const told = simulationOf(job);
   if (told.kind !== "run") throw new Error(JSON.stringify(told));
   return told;
@@ -310,7 +310,7 @@ describe("a pit", () => {
     const silent = mill.pumps.map(({ startsPerHour: _, ...pump }) => pump);
     const job = { ...fed(0.001), pumps: silent as JobDocument["pumps"] };
     const { worst, limit, assumed } = run(job).answers.switching as NonNullable<
-      ToldRun["answers"]["switching"]
+      RunResult["answers"]["switching"]
     >;
     expect([limit, assumed]).toEqual([20, true]);
     const bears = (startsPerHour: number): JobDocument => ({

@@ -6,7 +6,7 @@ import { overTime, type SimulatedJob, type SimulationRun } from "./overTime.ts";
 import { troublesOf } from "./troubles.ts";
 
 /** A run as plain data, to be kept, drawn and sent on. */
-export interface ToldRun {
+export interface RunResult {
   kind: "run";
   timeline: Timeline;
   answers: RunAnswers;
@@ -14,7 +14,7 @@ export interface ToldRun {
   troubles: Trouble[];
   /** m³/s into the watched body at each time of the timeline */
   inflow: number[];
-  bodies: ToldBody[];
+  bodies: RunBody[];
   /** places of the path where pumps stand, in the order of the timeline's numbers */
   pumps: string[];
   /** the body that is watched: the source, or else the receiver */
@@ -28,7 +28,7 @@ export interface ToldRun {
   powerCut?: { from: number; to: number };
 }
 
-export interface ToldBody {
+export interface RunBody {
   id: string;
   /** m above datum */
   bottom: number;
@@ -38,15 +38,15 @@ export interface ToldBody {
   floats: { on: number; off: number }[];
 }
 
-export type SimulationResult = Exclude<ReturnType<typeof overTime>, SimulationRun> | ToldRun;
+export type SimulationResult = Exclude<ReturnType<typeof overTime>, SimulationRun> | RunResult;
 
 /** What is told of a job over time. */
 export function simulationOf(job: SimulatedJob, ready?: LineModel | Refused): SimulationResult {
   const run = overTime(job, ready);
-  return run.kind === "run" ? told(run, job) : run;
+  return run.kind === "run" ? runResult(run, job) : run;
 }
 
-export function told(run: SimulationRun, job: SimulatedJob): ToldRun {
+export function runResult(run: SimulationRun, job: SimulatedJob): RunResult {
   const { setting, timeline } = run;
   const { stores, bodies, pumps, source, receiver, byHand, asked, dynamics } = setting;
   const watched = source ?? receiver ?? 0;

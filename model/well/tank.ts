@@ -78,7 +78,7 @@ export interface TankResult {
 const USES = [0.25, 0.5, 0.75, 1];
 
 /** What a job's pressure tank comes to, on its switch alone and with a valve that holds the pressure. */
-export function tankToldOf(job: JobWithWell, pump: FilledBy | undefined): TankResult {
+export function tankResultOf(job: JobWithWell, pump: FilledBy | undefined): TankResult {
   const tank = tankOf(job.pressureTank);
   const air = atmosphericPressure(job.site.altitude);
   const schools = (Object.keys(PRE_CHARGE_UNDER) as PreChargeMethod[]).map((school) => {

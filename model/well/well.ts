@@ -13,7 +13,7 @@ import { type KnownOfWell, knownOfWell } from "./known.ts";
 import { partsOfWell, type WellPart } from "./parts.ts";
 import { type JobWithWell, type Season, seasonOf } from "./season.ts";
 import { fitOf, pumpDepth, standingOf, topOf } from "./settle.ts";
-import { type TankResult, tankToldOf } from "./tank.ts";
+import { type TankResult, tankResultOf } from "./tank.ts";
 import type { FilledBy } from "./tankLine.ts";
 import { USUAL_AREA } from "./usual.ts";
 
@@ -87,7 +87,7 @@ export function wellOf(
   const [differs, short] = [differsFrom(fit, known), shortSteps(job, fit)];
   const dropPipe = dropPipeOf(job, solution, dry);
   const cable = cableOf(job, solution, pump);
-  const tank = tankToldOf(job, filled);
+  const tank = tankResultOf(job, filled);
   const lacksWeight = dropPipe.lacks.includes("pump-weight");
   return {
     ...{ depth: pumpDepth(job), seasons, fit },

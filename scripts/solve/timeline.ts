@@ -2,13 +2,13 @@ import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
 import { csvOf } from "#model/import/csv.ts";
-import type { SimulationResult, ToldRun } from "#model/simulation/result.ts";
+import type { RunResult, SimulationResult } from "#model/simulation/result.ts";
 import { findingWords } from "#words/findings.ts";
 import { itemName } from "#words/items.ts";
 import { eventWords, troubleWords } from "#words/simulation.ts";
 
 type Timeline =
-  | { kind: "run"; run: ToldRun }
+  | { kind: "run"; run: RunResult }
   /** the job does not move in time */
   | { kind: "none" }
   | { kind: "refused"; problems: FieldIssue[] };
@@ -25,7 +25,7 @@ export function timelineOf(told: SimulationResult): Timeline {
 }
 
 /** The timeline as it stands in the report: SI, a row a time. */
-export function timelineReport(job: JobDocument, run: ToldRun): object {
+export function timelineReport(job: JobDocument, run: RunResult): object {
   const { timeline, answers, bodies, pumps, inflow, byHand, troubles } = run;
   const called = calledOf(job, run);
   const { findings, ...figures } = answers;
@@ -51,7 +51,7 @@ export function timelineReport(job: JobDocument, run: ToldRun): object {
 }
 
 /** The rows alone: s, m above datum, m³/s, and 1 for a pump that runs from then on. */
-export function timelineCsv({ timeline, inflow, bodies, pumps, ...run }: ToldRun): string {
+export function timelineCsv({ timeline, inflow, bodies, pumps, ...run }: RunResult): string {
   const heading = [
     "time_s",
     ...bodies.map(({ id }) => `level_${id}_m`),
@@ -67,10 +67,10 @@ export function timelineCsv({ timeline, inflow, bodies, pumps, ...run }: ToldRun
   return `${csvOf([heading, ...rows])}\n`;
 }
 
-const runningAt = ({ timeline, pumps }: ToldRun, i: number): boolean[] =>
+const runningAt = ({ timeline, pumps }: RunResult, i: number): boolean[] =>
   pumps.map((_, k) => hasPump(timeline.running[i] as number, k));
 
-function calledOf(job: JobDocument, { bodies, pumps }: ToldRun) {
+function calledOf(job: JobDocument, { bodies, pumps }: RunResult) {
   return {
     pump: (k: number) => itemName(job.path, pumps[k] ?? "", "metric"),
     body: (k: number) =>

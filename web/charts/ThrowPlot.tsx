@@ -1,6 +1,6 @@
 import { format } from "#contract/units/format.ts";
 import { type Calibration, expectedThrow, type Gun, throwAt } from "#core/irrigation/gun.ts";
-import type { ToldGun } from "#model/irrigation/guns.ts";
+import type { GunResult } from "#model/irrigation/guns.ts";
 import { useUnits } from "../state/settings.ts";
 
 const WIDTH = 440;
@@ -17,7 +17,7 @@ export function ThrowPlot({
   gun: Gun;
   calibration: Calibration | undefined;
   /** those like it */
-  guns: readonly ToldGun[];
+  guns: readonly GunResult[];
 }) {
   const units = useUnits();
   const { leastPressure, greatestPressure } = gun;

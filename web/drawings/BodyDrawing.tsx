@@ -1,6 +1,6 @@
 import type { BodyOfWater } from "#contract/documents/job.ts";
 import { depthOf } from "#model/demand/bodies.ts";
-import type { ToldBody } from "#model/simulation/result.ts";
+import type { RunBody } from "#model/simulation/result.ts";
 
 /** px of the drawing, within which a body is drawn as wide for its depth as it is */
 const WIDTH = 120;
@@ -14,7 +14,7 @@ export function BodyDrawing({
   level,
 }: {
   body: BodyOfWater;
-  told: ToldBody;
+  told: RunBody;
   level: number;
 }) {
   const { shape } = body;

@@ -1,5 +1,5 @@
 import { format } from "#contract/units/format.ts";
-import type { ToldCans } from "#model/irrigation/cans.ts";
+import type { CansResult } from "#model/irrigation/cans.ts";
 import { depthOf } from "#words/irrigation.ts";
 import { useUnits } from "../state/settings.ts";
 
@@ -14,7 +14,7 @@ export function CansDrawing({
   cans: { placed, test },
   reach,
 }: {
-  cans: ToldCans;
+  cans: CansResult;
   reach: number | undefined;
 }) {
   const units = useUnits();
@@ -112,7 +112,7 @@ export function CansDrawing({
 }
 
 /** m between the two cans that stand nearest. */
-function nearest(placed: ToldCans["placed"]): number {
+function nearest(placed: CansResult["placed"]): number {
   let least = Number.POSITIVE_INFINITY;
   for (const [i, a] of placed.slice(0, 200).entries()) {
     for (const b of placed.slice(i + 1, 200)) {

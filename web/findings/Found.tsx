@@ -26,7 +26,7 @@ export function Found({ finding, ...named }: { finding: Finding } & Named) {
 }
 
 /** The same under a headline. */
-export function Told({ finding, ...named }: { finding: Finding } & Named) {
+export function HeadedFinding({ finding, ...named }: { finding: Finding } & Named) {
   const system = useUnits();
   const { title, sentence, mend } = findingWords(finding, { system, ...named });
   return (

@@ -1,7 +1,7 @@
 import type { PointerEvent } from "react";
 import { format } from "#contract/units/format.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
-import type { ToldRun } from "#model/simulation/result.ts";
+import type { RunResult } from "#model/simulation/result.ts";
 import { clockOf } from "#words/simulation.ts";
 import { bars, Mark, MarkerLine, MarkerSlider, points, Row, WIDE } from "../charts/rows.tsx";
 import { thinned } from "../charts/thinned.ts";
@@ -19,7 +19,7 @@ export function Strip({
   at,
   onAt,
 }: {
-  run: ToldRun;
+  run: RunResult;
   pumpName: (index: number) => string;
   bodyName: (index: number) => string;
   /** s: where the marker stands */
@@ -137,7 +137,7 @@ function Outage({
   x,
   height,
 }: {
-  powerCut: ToldRun["powerCut"];
+  powerCut: RunResult["powerCut"];
   x: (time: number) => number;
   height: number;
 }) {

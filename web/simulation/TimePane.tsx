@@ -4,12 +4,12 @@ import { format } from "#contract/units/format.ts";
 import { findingsIn } from "#core/finding/registry.ts";
 import { lastAtOrBefore } from "#core/numeric/sorted.ts";
 import { hasPump } from "#core/simulation/runningSet.ts";
-import type { ToldRun } from "#model/simulation/result.ts";
+import type { RunResult } from "#model/simulation/result.ts";
 import { itemName } from "#words/items.ts";
 import { answerLines, type Called, clockOf, eventWords } from "#words/simulation.ts";
 import { useFigureDerivation } from "../derivation/FigureDerivation.tsx";
 import { BodyDrawing } from "../drawings/BodyDrawing.tsx";
-import { Found, Told } from "../findings/Found.tsx";
+import { Found, HeadedFinding } from "../findings/Found.tsx";
 import { wallClock } from "../lib/clock.ts";
 import { useResult } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
@@ -62,7 +62,7 @@ export default function TimePane({ job }: { job: JobDocument }) {
   }
 }
 
-function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocument }) {
+function Run({ run, stale, job }: { run: RunResult; stale: boolean; job: JobDocument }) {
   const units = useUnits();
   const { timeline, answers, span, troubles, pumps, bodies, watched } = run;
   const show = useFigureDerivation("time");
@@ -89,7 +89,7 @@ function Run({ run, stale, job }: { run: ToldRun; stale: boolean; job: JobDocume
       <ul aria-label="What is said of it" className="grid gap-2">
         {answers.findings.map((finding, i) => (
           <li key={i} className="text-[15px]">
-            <Told finding={finding} body={called.body} />
+            <HeadedFinding finding={finding} body={called.body} />
           </li>
         ))}
         {troubles.flatMap((trouble) =>
@@ -197,7 +197,7 @@ function usePlay(span: number, at: number, setAt: (time: (before: number) => num
   };
 }
 
-function levelAt({ timeline }: ToldRun, index: number, time: number, body: number): number {
+function levelAt({ timeline }: RunResult, index: number, time: number, body: number): number {
   const { times, levels } = timeline;
   const [t0, t1] = [times[index] as number, times[index + 1]];
   const z0 = levels[index]?.[body] as number;

@@ -15,12 +15,12 @@ import { Plus, Trash2 } from "../../ui/icons.ts";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
 import { editField, setField } from "./field.ts";
-import type { ToldProps } from "./resultProps.ts";
+import type { ResultProps } from "./resultProps.ts";
 
 type Cans = NonNullable<FieldDocument["cans"]>;
 
 /** How evenly it fell, what that adds up to, and beside what the line says. */
-export function CansResults({ job, told }: ToldProps) {
+export function CansResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { cans, guns } = told;
   if (!cans) {

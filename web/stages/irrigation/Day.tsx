@@ -23,10 +23,10 @@ import { toast } from "../../ui/toast.ts";
 import { useLongList } from "../../ui/useLongList.ts";
 import { Figure } from "./Figure.tsx";
 import { editField, setIn } from "./field.ts";
-import type { ToldProps } from "./resultProps.ts";
+import type { ResultProps } from "./resultProps.ts";
 
 /** The day by the clock: sets, moves, fuel stops, waits. */
-export function DayResults({ job, told }: ToldProps) {
+export function DayResults({ job, told }: ResultProps) {
   const { day, timing } = told;
   const own = job.field?.day ?? {};
   if (!timing || !day) {

@@ -14,7 +14,7 @@ import { NumberField } from "../../ui/Fields.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
 import { Figure } from "./Figure.tsx";
 import { setField } from "./field.ts";
-import type { ToldProps } from "./resultProps.ts";
+import type { ResultProps } from "./resultProps.ts";
 
 type Drip = NonNullable<FieldDocument["drip"]>;
 
@@ -25,7 +25,7 @@ const FIRST: Drip = {
 };
 
 /** What a drip zone takes, how even it is, and what it must be fed through. */
-export function DripResults({ job, told }: ToldProps) {
+export function DripResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { drip } = told;
   if (!drip) {

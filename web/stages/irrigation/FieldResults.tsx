@@ -10,10 +10,10 @@ import { useUnits } from "../../state/settings.ts";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
 import { keepOffName } from "./keptOff.ts";
-import type { ToldProps } from "./resultProps.ts";
+import type { ResultProps } from "./resultProps.ts";
 
 /** The field with its sets, how long each runs, and whether the ground takes it. */
-export function FieldResults({ job, told }: ToldProps) {
+export function FieldResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { ground, sets, timing, guns, between } = told;
   const field = job.field ?? {};

@@ -15,12 +15,12 @@ import { useUnits } from "../../state/settings.ts";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";
 import { Said } from "../../ui/Said.tsx";
 import { setIn } from "./field.ts";
-import type { ToldProps } from "./resultProps.ts";
+import type { ResultProps } from "./resultProps.ts";
 
 const GUNS: Record<Stood, string> = { one: "One gun open", two: "Two guns open" };
 
 /** What readings at the guns say of nozzles, pressure and pump, each with what would make it surer. */
-export function ReadResults({ told }: ToldProps) {
+export function ReadResults({ told }: ResultProps) {
   const units = useUnits();
   const { nozzles, expectedArea, fromThrow, strength, together, offCurve, outsideWindow } =
     told.read;

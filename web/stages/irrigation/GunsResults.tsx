@@ -6,10 +6,10 @@ import { ThrowPlot } from "../../charts/ThrowPlot.tsx";
 import { useUnits } from "../../state/settings.ts";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
-import type { ToldProps } from "./resultProps.ts";
+import type { ResultProps } from "./resultProps.ts";
 
 /** Each gun of the line: how it throws at the pressure it has, and why. */
-export function GunsResults({ job, told }: ToldProps) {
+export function GunsResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { guns, calibration, alone } = told;
   if (guns.length === 0) {

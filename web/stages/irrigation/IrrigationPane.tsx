@@ -16,7 +16,7 @@ import { ReadFields, ReadResults } from "./FromReadings.tsx";
 import { GunsFields } from "./GunsFields.tsx";
 import { GunsResults } from "./GunsResults.tsx";
 import { IrrigationDerivation } from "./IrrigationDerivation.tsx";
-import type { ToldProps } from "./resultProps.ts";
+import type { ResultProps } from "./resultProps.ts";
 import { SeasonFields, SeasonResults } from "./Season.tsx";
 import { IRRIGATION_VIEWS, type IrrigationView } from "./views.ts";
 
@@ -91,7 +91,7 @@ function fieldsOf(
   }
 }
 
-function toldOf(view: IrrigationView, props: ToldProps): ReactNode {
+function toldOf(view: IrrigationView, props: ResultProps): ReactNode {
   switch (view) {
     case "guns":
       return <GunsResults {...props} />;

@@ -20,10 +20,10 @@ import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import { Figure } from "./Figure.tsx";
 import { setIn } from "./field.ts";
-import type { ToldProps } from "./resultProps.ts";
+import type { ResultProps } from "./resultProps.ts";
 
 /** The season week by week, and what it costs; by guns and by drip side by side. */
-export function SeasonResults({ job, told }: ToldProps) {
+export function SeasonResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { season, drive } = told;
   const own = job.field?.season ?? {};

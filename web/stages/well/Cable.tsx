@@ -18,7 +18,7 @@ import { Said } from "../../ui/Said.tsx";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
-import type { FieldProps, ToldProps } from "./props.ts";
+import type { FieldProps, ResultProps } from "./props.ts";
 
 /** The way the cable takes, what it is fed by, and what the electrician says of its sizes. */
 export function CableFields({ job, told }: FieldProps) {
@@ -144,7 +144,7 @@ const LESS = 2;
 const MORE = 2;
 
 /** Every size with what reaches the motor, and the cheapest that passes. */
-export function CableResults({ job, told }: ToldProps) {
+export function CableResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { cable } = told;
   const { motor, rows, choice, chosen } = cable;

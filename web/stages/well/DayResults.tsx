@@ -12,11 +12,11 @@ import { Button } from "../../ui/Button.tsx";
 import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
 import { Said } from "../../ui/Said.tsx";
 import { StatusMark } from "../../ui/StatusMark.tsx";
-import type { ToldProps } from "./props.ts";
+import type { ResultProps } from "./props.ts";
 import { TankStrip } from "./TankStrip.tsx";
 
 /** A day, or a week, of pressure, water level and starts by either school. */
-export function DayResults({ job, told }: ToldProps) {
+export function DayResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { value: day, kind, error, again, stale } = useResult("wellDay", { job });
   const [school, setSchool] = useState<"switched" | "valved">("switched");

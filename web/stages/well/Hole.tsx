@@ -15,10 +15,10 @@ import { Plus, Trash2 } from "../../ui/icons.ts";
 import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
-import type { ToldProps } from "./props.ts";
+import type { ResultProps } from "./props.ts";
 
 /** What a well gives, how far pumping draws it down, and where the pump may hang. */
-export function HoleResults({ job, told, typed }: ToldProps & { typed: JobDocument }) {
+export function HoleResults({ job, told, typed }: ResultProps & { typed: JobDocument }) {
   const units = useUnits();
   const { seasons, casing, window, guarded } = told;
   const dry = seasons[0];

@@ -18,7 +18,7 @@ import { Plus, Trash2 } from "../../ui/icons.ts";
 import { Loading } from "../../ui/Notices.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
-import type { FieldProps, ToldProps } from "./props.ts";
+import type { FieldProps, ResultProps } from "./props.ts";
 import { WellDerivation } from "./WellDerivation.tsx";
 
 type Hand = NonNullable<WellDocument["hand"]>;
@@ -214,7 +214,7 @@ function Group({
 }
 
 /** What each of them gives, and what it costs against the pump the job has. */
-export function OtherResults({ job, told }: ToldProps) {
+export function OtherResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { value: others, stale } = useOtherPumps(job);
   const head = (si: number) => format(si, "head", units);

@@ -20,7 +20,7 @@ import { StatusMark } from "../../ui/StatusMark.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
 import { PumpDepth } from "./PumpDepth.tsx";
-import type { FieldProps, ToldProps } from "./props.ts";
+import type { FieldProps, ResultProps } from "./props.ts";
 
 /** How deep the pump hangs and on what. */
 export function PipeFields({ job, told }: FieldProps) {
@@ -86,7 +86,7 @@ function HangAt({ depth }: { depth: number }) {
 }
 
 /** The window and its reasons, what cools the motor, what the pipe holds and what hangs on it. */
-export function PipeResults({ job, told }: ToldProps) {
+export function PipeResults({ job, told }: ResultProps) {
   const units = useUnits();
   const { window, dropPipe, parts } = told;
   // What the hanging pipe holds is told run by run in its table, with what to hang it on instead.

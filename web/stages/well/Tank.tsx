@@ -13,7 +13,7 @@ import { useUnits } from "../../state/settings.ts";
 import { SelectField } from "../../ui/Fields.tsx";
 import { setTank } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
-import type { FieldProps, ToldProps } from "./props.ts";
+import type { FieldProps, ResultProps } from "./props.ts";
 
 const SCHOOLS: Record<PreChargeMethod, { us: string; metric: string }> = {
   "2-psi-under": { us: "2 psi under, common pump", metric: "14 kPa under, common pump" },
@@ -116,7 +116,7 @@ export function TankFields({ job }: FieldProps) {
 }
 
 /** What the tank gives, how often the pump starts over all use, and the valve's school beside it. */
-export function TankResults({ told }: ToldProps) {
+export function TankResults({ told }: ResultProps) {
   const units = useUnits();
   const { tank: own } = told;
   const { switched, valved, schools, tank, startsLimit } = own;

@@ -13,7 +13,7 @@ import { DayResults } from "./DayResults.tsx";
 import { HoleResults } from "./Hole.tsx";
 import { OtherFields, OtherResults } from "./OtherPumps.tsx";
 import { PipeFields, PipeResults } from "./Pipe.tsx";
-import type { FieldProps, ToldProps } from "./props.ts";
+import type { FieldProps, ResultProps } from "./props.ts";
 import { TankFields, TankResults } from "./Tank.tsx";
 import { WELL_VIEWS, type WellView } from "./views.ts";
 import { WellDerivation } from "./WellDerivation.tsx";
@@ -93,7 +93,7 @@ function fieldsOf(view: WellView, props: FieldProps): ReactNode {
   }
 }
 
-function toldOf(view: WellView, props: ToldProps, typed: JobDocument): ReactNode {
+function toldOf(view: WellView, props: ResultProps, typed: JobDocument): ReactNode {
   switch (view) {
     case "hole":
       return <HoleResults {...props} typed={typed} />;

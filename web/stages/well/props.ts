@@ -2,7 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import type { WellResult } from "#model/well/well.ts";
 
 /** What the told side of each view is given: the job it was worked out from, and what that came to. */
-export interface ToldProps {
+export interface ResultProps {
   job: JobDocument;
   told: WellResult;
 }
