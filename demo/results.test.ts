@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
@@ -12,18 +12,6 @@ import { DECLARED, type Inputs, type ResultName } from "#model/results/results.t
 import { summariseJob } from "#model/results/summaries.ts";
 import { slimPump } from "#model/selection/slim.ts";
 import { DEMO_JOBS } from "./jobs.ts";
-
-const compiled = vi.hoisted(() => ({ paths: [] as unknown[] }));
-vi.mock(import("#core/line/compileLine.ts"), async (original) => {
-  const own = await original();
-  return {
-    ...own,
-    compileLine: (line) => {
-      compiled.paths.push(line.path);
-      return own.compileLine(line);
-    },
-  };
-});
 
 const JOBS = DEMO_JOBS.map(({ id, job }) => ({ id, job: jobSchema.parse(job) as JobDocument }));
 const pumpIn = ({ path }: JobDocument) =>
@@ -191,16 +179,6 @@ describe("what follows from a job", () => {
       { numRuns: 3, endOnFailure: true },
     );
     expect(looked.size).toBe(TOLD.length);
-  });
-
-  it.each(JOBS)("$id: its line is compiled once a change, whoever asks", ({ job }) => {
-    const inputs = { ...inputsOf(job), job: { ...job, path: [...job.path] } };
-    compiled.paths.length = 0;
-    const look = new ResultGraph(COMPUTATIONS).look(inputs);
-    for (const name of ["tried", "band", "run", "irrigation", "driving", "judged"] as const) {
-      look(name);
-    }
-    expect(compiled.paths.filter((path) => path === inputs.job.path)).toHaveLength(1);
   });
 
   it("is not worked out anew for a field it does not read", () => {

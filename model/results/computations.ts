@@ -16,6 +16,7 @@ import { hasWell } from "../well/settle.ts";
 import { pumpToTankOf } from "../well/tankLine.ts";
 import { wellOf } from "../well/well.ts";
 import { columnsInSteps } from "../whatif/columns.ts";
+import { remediesInSteps } from "../whatif/remedies.ts";
 import { findingsBeside } from "./findings.ts";
 import { type Computations, type Look, ResultGraph } from "./graph.ts";
 import { DRIVING_COMPUTATIONS } from "./ofDriving.ts";
@@ -51,6 +52,14 @@ export const COMPUTATIONS: Computations = {
     return { line, beside: findingsBeside(job, look) };
   },
   decisions: (job, look) => decide(job, look),
+  remedies: (job, look) =>
+    remediesInSteps(
+      job,
+      // What of the line mends it was tried there.
+      { line: look("tried").judgements, beside: look("findings").beside },
+      look("well"),
+      (changed) => resultsOf(changed),
+    ),
   columns: (job, look) =>
     columnsInSteps(job, job.variants ?? [], look, (changed) => resultsOf(changed)),
   library: ({ libraryText }) => JSON.parse(libraryText) as Pump[],

@@ -23,9 +23,17 @@ export function findingsBeside(
     ),
     ...(hasWell(job) ? wellFindings(job, look) : []),
     ...(waters(job) ? look("irrigation").findings : []),
-    ...findingsOfDriving(job, look("line")).flatMap(({ findings }) => findings),
+    ...drivingFindings(job, look),
     ...yardAtWork(job).flatMap(({ findings }) => findings),
   ];
+}
+
+/** In a well the cable is judged whole, its buried run too: not a second time as a cord of one size. */
+function drivingFindings(job: Seen<"findings">, look: Look<"line" | "well">): Finding[] {
+  const cabled = hasWell(job) && (look("well")?.cable.rows.length ?? 0) > 0;
+  return findingsOfDriving(job, look("line"))
+    .flatMap(({ findings }) => findings)
+    .filter(({ code }) => !cabled || (code !== "cord-drop" && code !== "start-voltage"));
 }
 
 function wellFindings(

@@ -26,6 +26,7 @@ import type { FilledBy } from "../well/tankLine.ts";
 import type { WellResult } from "../well/well.ts";
 import type { Column } from "../whatif/columns.ts";
 import type { Offer } from "../whatif/offers.ts";
+import type { Remedy } from "../whatif/remedies.ts";
 
 /** Everything that follows from a job, by its name. */
 export interface Results {
@@ -48,6 +49,8 @@ export interface Results {
   otherPumps: OtherPumpsResult | undefined;
   findings: JobFindings;
   decisions: Decision[];
+  /** what mends what was found, each tried on the whole job */
+  remedies: Remedy[];
   columns: Column[];
   offers: Offer[];
   /** pumps to choose from, read from their text */
@@ -138,6 +141,7 @@ export const DECLARED = {
     needs: ["solved", "run", "well", "irrigation", "findings"],
     where: "worker",
   },
+  remedies: { reads: EVERY_FIELD, needs: ["tried", "findings", "well"], where: "worker" },
   columns: {
     reads: EVERY_FIELD,
     needs: ["solved", "run", "irrigation", "findings"],

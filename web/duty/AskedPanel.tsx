@@ -4,6 +4,7 @@ import type { JobFindings } from "#core/finding/registry.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import type { JobSolution, Solved } from "#model/job/solveJob.ts";
 import { withArrangement } from "#model/selection/choose.ts";
+import type { Remedy } from "#model/whatif/remedies.ts";
 import { WantedFlow } from "../jobFields/WantedFlow.tsx";
 import { edit } from "../openJob/jobStore.ts";
 import type { Result } from "../openJob/useResult.ts";
@@ -19,11 +20,12 @@ interface Props {
   /** asked, or refused for want of a pump alone: then the flow is what is missing */
   solved: Exclude<JobSolution, Solved>;
   found: Result<JobFindings>;
+  remedies: readonly Remedy[] | undefined;
   onItem: (itemId: string) => void;
 }
 
 /** What the line asks of a pump that is still to be chosen, and the pumps that do it. */
-export function AskedPanel({ job, solved, found, onItem }: Props) {
+export function AskedPanel({ job, solved, found, remedies, onItem }: Props) {
   const running = solved.kind === "asked" ? solved.solution.cases.normal.running : undefined;
   const lost = running ? running.duty.flow - running.state.delivered : 0;
   return (
@@ -63,8 +65,8 @@ export function AskedPanel({ job, solved, found, onItem }: Props) {
               edit((j) => withArrangement(j, solved.asked.itemId, arrangement) ?? j)
             }
           />
-          <CheckList judgements={solved.judgements} job={job} onItem={onItem} />
-          <BesideList {...{ job, found }} />
+          <CheckList judgements={solved.judgements} {...{ job, onItem, remedies }} />
+          <BesideList {...{ job, found, remedies }} />
         </>
       ) : (
         <p className="px-3 text-soft">

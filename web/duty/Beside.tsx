@@ -3,7 +3,9 @@ import { Link, useParams } from "react-router";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { SEVERITY_ORDER } from "#core/check/registry.ts";
 import type { Context, Finding, JobFindings } from "#core/finding/registry.ts";
+import type { Remedy } from "#model/whatif/remedies.ts";
 import { CONTEXT_NAMES, findingWords } from "#words/findings.ts";
+import { Mend, RemedyButton, remedyOf } from "../findings/Remedy.tsx";
 import type { Result } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
@@ -94,7 +96,11 @@ export function BesideRow({ job, found: { value, stale } }: Props) {
 }
 
 /** All of it, each with the way to where it is shown whole. */
-export function BesideList({ job, found: { value, stale } }: Props) {
+export function BesideList({
+  job,
+  found: { value, stale },
+  remedies,
+}: Props & { remedies: readonly Remedy[] | undefined }) {
   const { id } = useParams();
   const told = useTold(job);
   const bad = value ? badOf(value) : [];
@@ -109,6 +115,7 @@ export function BesideList({ job, found: { value, stale } }: Props) {
       {bad.map((finding, i) => {
         const { severity, code, context, source } = finding;
         const { title, sentence, mend } = told(finding);
+        const remedy = remedyOf(remedies, code);
         return (
           <li
             key={i}
@@ -123,7 +130,7 @@ export function BesideList({ job, found: { value, stale } }: Props) {
               <span className="plate text-[17px] leading-tight">{title}</span>
             </p>
             <p className="text-[14px]">{sentence}</p>
-            {mend && <p className="text-[14px] font-medium">{mend}</p>}
+            {mend && <Mend words={mend} remedy={remedy} />}
             <p className="text-[12px] text-soft">
               {source}
               <Link
@@ -132,6 +139,7 @@ export function BesideList({ job, found: { value, stale } }: Props) {
               >
                 Show it
               </Link>
+              {remedy && !mend && <RemedyButton remedy={remedy} />}
             </p>
           </li>
         );

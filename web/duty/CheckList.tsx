@@ -1,7 +1,9 @@
 import { type Judgement, judgementKey } from "#core/check/registry.ts";
 import type { PathItem, Source } from "#core/line/path.ts";
+import type { Remedy } from "#model/whatif/remedies.ts";
 import { checkWords } from "#words/checks.ts";
 import { useDerivation } from "../derivation/DerivationLink.tsx";
+import { Mend, remedyOf } from "../findings/Remedy.tsx";
 import { useUnits } from "../state/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 
@@ -10,15 +12,17 @@ interface ListProps {
   job: { path: readonly PathItem[]; source: Source };
   /** brings a part to hand, where parts can be */
   onItem: ((itemId: string) => void) | undefined;
+  /** those that were tried and hold; absent where the job cannot be changed here */
+  remedies?: readonly Remedy[] | undefined;
 }
 
 /** What stops, what to watch and what cannot be judged, each open; the good ones fold into one line. */
-export function CheckList({ judgements, job, onItem }: ListProps) {
+export function CheckList({ judgements, job, onItem, remedies }: ListProps) {
   const bad = judgements.filter(({ severity }) => severity !== "good");
   const good = judgements.filter(({ severity }) => severity === "good");
   return (
     <>
-      <Checks name="Checks" judgements={bad} {...{ job, onItem }} />
+      <Checks name="Checks" judgements={bad} {...{ job, onItem, remedies }} />
       {good.length > 0 && (
         <details className="group border-t border-rule">
           <summary className="flex min-h-7 list-none items-center gap-2 px-3 py-1.5">
@@ -38,7 +42,7 @@ export function CheckList({ judgements, job, onItem }: ListProps) {
   );
 }
 
-function Checks({ name, judgements, job, onItem }: ListProps & { name: string }) {
+function Checks({ name, judgements, job, onItem, remedies }: ListProps & { name: string }) {
   const units = useUnits();
   const show = useDerivation();
   if (judgements.length === 0) return null;
@@ -47,6 +51,7 @@ function Checks({ name, judgements, job, onItem }: ListProps & { name: string })
       {judgements.map((judgement) => {
         const { title, sentence, mend } = checkWords(judgement, job, units);
         const { code, severity, itemId, source } = judgement;
+        const remedy = remedyOf(remedies, code, itemId);
         return (
           <li
             key={judgementKey(judgement)}
@@ -58,7 +63,7 @@ function Checks({ name, judgements, job, onItem }: ListProps & { name: string })
               <span className="plate text-[17px] leading-tight">{title}</span>
             </p>
             <p className="text-[14px]">{sentence}</p>
-            {mend && <p className="text-[14px] font-medium">{mend}</p>}
+            {mend && <Mend words={mend} remedy={remedy} />}
             <p className="text-[12px] text-soft">
               {source}
               <button

@@ -35,17 +35,20 @@ export function DutyPanel({ solved, job, band, onItem }: Props) {
   const { path } = job;
   const doubt = onPage.look({ job })("uncertainty");
   const found = useResult("findings", { job });
+  const tried = useResult("remedies", { job });
+  // A remedy is offered for the job it was tried on.
+  const remedies = tried.stale || tried.kind !== "done" ? undefined : tried.value;
   const pumpMissing =
     solved.kind === "asked" ||
     (solved.kind === "refused" &&
       solved.diagnostics.length === 1 &&
       solved.diagnostics[0]?.code === "pump-not-chosen");
-  if (pumpMissing) return <AskedPanel {...{ job, solved, found, onItem }} />;
+  if (pumpMissing) return <AskedPanel {...{ job, solved, found, remedies, onItem }} />;
   if (solved.kind === "refused") {
     return (
       <>
         <Diagnostics {...{ solved, path, onItem }} />
-        <BesideList {...{ job, found }} />
+        <BesideList {...{ job, found, remedies }} />
       </>
     );
   }
@@ -60,8 +63,8 @@ export function DutyPanel({ solved, job, band, onItem }: Props) {
       <Likely {...{ band, doubt }} />
       <OtherSchools crossChecks={crossChecks} />
       <BesideRow {...{ job, found }} />
-      <CheckList judgements={solved.judgements} job={job} onItem={onItem} />
-      <BesideList {...{ job, found }} />
+      <CheckList judgements={solved.judgements} {...{ job, onItem, remedies }} />
+      <BesideList {...{ job, found, remedies }} />
     </div>
   );
 }
