@@ -181,3 +181,22 @@ test("what has to be decided stands first; a float over the rim stops it there, 
   const card = page.getByRole("listitem").filter({ hasText: "Tallow Mill" }).first();
   await expect(card).toContainText("Stop");
 });
+
+test("a remedy that was tried is one tap, and one tap brings back what was there", async ({
+  page,
+}) => {
+  await copyOf(page, "tallow-mill-wheel-pit");
+  const on = page.getByLabel("On, float 1", { exact: true });
+  const beside = page.getByRole("list", { name: "Beside the line" });
+  await expect(page.getByTestId("over-time")).toBeVisible();
+  await on.fill("-2.17 m");
+  await on.blur();
+  await expect(beside).toContainText("Starts too often");
+  const typed = await on.inputValue();
+  await page.getByRole("button", { name: /^Raise the float by/ }).click();
+  await expect(beside).not.toContainText("Starts too often");
+  await expect(on).not.toHaveValue(typed);
+  await page.getByRole("button", { name: "Undo", exact: true }).last().click();
+  await expect(on).toHaveValue(typed);
+  await expect(beside).toContainText("Starts too often");
+});
