@@ -4,9 +4,10 @@ import * as z from "zod";
 import { COLLECTION_NAMES, COLLECTIONS } from "#contract/collections.ts";
 import { FITTING_STOCK } from "#core/catalogue/fittings.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
+import { catalogue } from "./catalogue.ts";
 import { itemLists } from "./lists.ts";
 
-/** npm run docs: writes the JSON Schemas and the lists of sizes and fittings from the definitions. */
+/** npm run docs: writes the JSON Schemas, the lists of sizes and fittings, and the catalogue, from the definitions. */
 const docs = join(process.cwd(), "docs");
 mkdirSync(join(docs, "schema"), { recursive: true });
 for (const name of COLLECTION_NAMES) {
@@ -22,3 +23,4 @@ const text = readFileSync(file, "utf8");
 const start = text.indexOf("\n## Sizes");
 const head = start < 0 ? text.trimEnd() : text.slice(0, start).trimEnd();
 writeFileSync(file, `${head}\n\n${itemLists(PIPE_STOCK, FITTING_STOCK)}`);
+writeFileSync(join(docs, "catalogue.md"), catalogue());
