@@ -227,7 +227,7 @@ const SERVER = {
   summary: "server/documents/summaryThread.ts",
   backup: "server/backup/main.ts",
 };
-const SERVER_SOURCES = ["server", ...CORE];
+export const SERVER_SOURCES = ["server", ...CORE];
 export async function buildServer() {
   await bundle(SERVER, SERVER_SOURCES, ["@electric-sql/pglite"]);
   await prepareDatabase();
