@@ -8,12 +8,10 @@ import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
 import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { lineKnown } from "#model/job/assumed.ts";
 import { derivationOf, type JobSolution, normalLedger, withRemedies } from "#model/job/solveJob.ts";
-import type { Decision } from "#model/kinds/decision.ts";
 import type { RunResult } from "#model/simulation/result.ts";
 import type { WellResult } from "#model/well/well.ts";
 import { assumedName } from "#words/assumed.ts";
 import { checkWords } from "#words/checks.ts";
-import { DECISION_NAMES, DECISION_STATES, decisionWords } from "#words/decisions.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName, waterOf } from "#words/items.ts";
 import { ledgerName } from "#words/ledger.ts";
@@ -50,30 +48,9 @@ export interface KnownOfJob {
   run?: RunResult | undefined;
   watering?: IrrigationResult | undefined;
   well?: WellResult | undefined;
-  /** what has to be decided on it, as it stands */
-  decisions?: readonly Decision[] | undefined;
   /** everything that was found beside the line */
   beside?: readonly Finding[] | undefined;
 }
-
-/** What was decided, with the clause that says why; of one that is stopped, what stops it. */
-const decisionBlocks = (
-  decisions: readonly Decision[],
-  job: JobDocument,
-  system: UnitSystem,
-): Block[] =>
-  decisions.length === 0
-    ? []
-    : [
-        {
-          ...{ kind: "table", caption: "What is decided" },
-          columns: [left("What"), left("Is"), left("State"), left("Why")],
-          rows: decisions.map((own) => {
-            const { value, why } = decisionWords(own, job, system);
-            return [DECISION_NAMES[own.id], value, DECISION_STATES[own.state], why];
-          }),
-        },
-      ];
 
 /** Contexts that have no part of their own on the sheet. */
 const UNTOLD: ReadonlySet<Context> = new Set(["motor", "engine", "yard-run", "draws", "tap"]);
@@ -86,7 +63,7 @@ export function jobSheet(
   job: JobDocument,
   solved: JobSolution,
   system: UnitSystem,
-  { band, run, watering, well, decisions = [], beside = [] }: KnownOfJob = {},
+  { band, run, watering, well, beside = [] }: KnownOfJob = {},
 ): JobSheet {
   const head = (si: number) => format(si, "head", system);
   const flow = (si: number) => format(si, "flow", system);
@@ -96,7 +73,6 @@ export function jobSheet(
   for (const text of [whose, job.place, job.note]) {
     if (text) sheet.push({ kind: "paragraph", text });
   }
-  sheet.push(...decisionBlocks(decisions, job, system));
   const levels = levelsOf(job.source);
   const water = waterOf(job.source);
   const level = (at: (typeof WATER_LEVELS)[number]) => format(levels[at], "length", system);

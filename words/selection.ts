@@ -3,7 +3,7 @@ import type { UnitSystem } from "#contract/units/units.ts";
 import type { Merit, Weighing } from "#core/selection/weights.ts";
 import type { RunFinding } from "#model/simulation/answers.ts";
 import { checkWords } from "./checks.ts";
-import { findingWords } from "./findings.ts";
+import { runFindingWords } from "./simulation.ts";
 
 /** What somebody is after, in his own words. */
 export const WEIGHING_WORDS: Record<Weighing, { name: string; says: string }> = {
@@ -60,7 +60,9 @@ export function reasonOf(
     case "too-strong":
       return "too strong: it runs past its published curve; throttle it, or a smaller one";
     case "fails": {
-      const { title, sentence } = findingWords(fit.why, { body: () => "the water", system: units });
+      const { title, sentence } = runFindingWords(fit.why, {
+        ...{ body: () => "the water", keepOff: () => "", system: units },
+      });
       return `over time: ${(title ?? sentence).toLowerCase()}`;
     }
     case "ranked": {

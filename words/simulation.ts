@@ -4,9 +4,10 @@ import type { RUN_FINDINGS, TROUBLE_FINDINGS, UPLIFT_FINDINGS } from "#core/find
 import { GALLON } from "#core/quantity/constants.ts";
 import type { Answers, OfUplift, Trouble } from "#core/simulation/answers.ts";
 import type { TimelineEvent } from "#core/simulation/dynamics.ts";
+import type { RunFinding } from "#model/simulation/answers.ts";
 import type { DerivedFigure } from "#model/simulation/derivations.ts";
 import { duration } from "./duration.ts";
-import type { FindingWords } from "./findingWords.ts";
+import type { FindingSaid, FindingVoice, FindingWords } from "./findingWords.ts";
 
 /** What the pumps and the bodies of water of a run are called. */
 export interface Called {
@@ -71,6 +72,13 @@ export function amountOf(volume: number, system: UnitSystem): string {
   if (system === "us" || volume < 10) return format(volume, "volume", system);
   return `${volume.toFixed(volume < 100 ? 1 : 0)} m³`;
 }
+
+/** One thing that was found of a run, in words. */
+export const runFindingWords = (finding: RunFinding, voice: Required<FindingVoice>): FindingSaid =>
+  (RUN_WORDS[finding.code] as (own: RunFinding, voice: Required<FindingVoice>) => FindingSaid)(
+    finding,
+    voice,
+  );
 
 /** What is said of a run, with what to do about it. */
 export const RUN_WORDS: FindingWords<

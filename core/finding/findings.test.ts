@@ -2,9 +2,9 @@ import { describe, expect, it } from "vitest";
 import type { Conductor } from "../driving/conductor.ts";
 import type { MotorAtWork } from "../driving/motor.ts";
 import type { Answers } from "../simulation/answers.ts";
+import { countOf } from "./count.ts";
 import {
   type Context,
-  countOf,
   FINDINGS,
   type Finding,
   type FindingCode,

@@ -1,4 +1,3 @@
-import type { Severity } from "../check/check.ts";
 import type { Judgement } from "../check/registry.ts";
 import { DRIVING_FINDINGS } from "./driving.ts";
 import type { FindingCheck, Found } from "./finding.ts";
@@ -79,7 +78,3 @@ export interface JobFindings {
   line: readonly Judgement[];
   beside: readonly Finding[];
 }
-
-/** How many of them are of a severity. */
-export const countOf = ({ line, beside }: JobFindings, which: Severity): number =>
-  [...line, ...beside].filter(({ severity }) => severity === which).length;

@@ -11,7 +11,8 @@ import { LIBRARY } from "#library/pumps.ts";
 import { checkWords } from "#words/checks.ts";
 import { reasonOf } from "#words/selection.ts";
 import { LINE_KINDS, newJob } from "../kinds/kinds.ts";
-import { arrangementOf, choosePumps, withArrangement } from "../selection/choose.ts";
+import { arrangementOf, withArrangement } from "../selection/arrangement.ts";
+import { choosePumps } from "../selection/choose.ts";
 import { solveJob } from "./solveJob.ts";
 
 const pumps = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);

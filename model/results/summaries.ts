@@ -1,6 +1,6 @@
 import type { JobLine } from "#contract/api/api.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
-import { countOf } from "#core/finding/registry.ts";
+import { countOf } from "#core/finding/count.ts";
 import { lineKnown } from "../job/assumed.ts";
 import { outlineJob } from "../job/outline.ts";
 import { smallSection } from "../job/smallSection.ts";

@@ -9,7 +9,7 @@ import {
   type TogetherAsked,
 } from "#core/selection/front.ts";
 import { mayStand } from "#core/selection/rankPumps.ts";
-import { atRatedSpeed } from "./choose.ts";
+import { atRatedSpeed } from "./arrangement.ts";
 
 /** A pump and a size by their ids. */
 export interface TogetherFound extends Omit<Together, "pump" | "stock"> {

@@ -1,6 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { findPipeStock } from "#core/catalogue/pipes.ts";
-import { countOf, type JobFindings } from "#core/finding/registry.ts";
+import { countOf } from "#core/finding/count.ts";
+import type { JobFindings } from "#core/finding/registry.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import type { GunAtWork } from "#core/irrigation/gunsOnLine.ts";

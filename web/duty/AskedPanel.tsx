@@ -3,7 +3,7 @@ import { format } from "#contract/units/format.ts";
 import type { JobFindings } from "#core/finding/registry.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import type { JobSolution, Solved } from "#model/job/solveJob.ts";
-import { withArrangement } from "#model/selection/choose.ts";
+import { withArrangement } from "#model/selection/arrangement.ts";
 import type { Remedy } from "#model/whatif/remedies.ts";
 import { WantedFlow } from "../jobFields/WantedFlow.tsx";
 import { edit } from "../openJob/jobStore.ts";

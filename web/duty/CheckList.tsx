@@ -3,7 +3,7 @@ import type { PathItem, Source } from "#core/line/path.ts";
 import type { Remedy } from "#model/whatif/remedies.ts";
 import { checkWords } from "#words/checks.ts";
 import { useDerivation } from "../derivation/DerivationLink.tsx";
-import { Mend, remedyOf } from "../findings/Remedy.tsx";
+import { Mending, remedyOf } from "../findings/Mending.tsx";
 import { useUnits } from "../state/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
 
@@ -63,7 +63,7 @@ function Checks({ name, judgements, job, onItem, remedies }: ListProps & { name:
               <span className="plate text-[17px] leading-tight">{title}</span>
             </p>
             <p className="text-[14px]">{sentence}</p>
-            {mend && <Mend words={mend} remedy={remedy} />}
+            {mend && <Mending words={mend} remedy={remedy} />}
             <p className="text-[12px] text-soft">
               {source}
               <button

@@ -1,6 +1,6 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
-import { countOf } from "#core/finding/registry.ts";
+import { countOf } from "#core/finding/count.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { JobSolution } from "#model/job/solveJob.ts";
 import { useResult } from "../openJob/useResult.ts";

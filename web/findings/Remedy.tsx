@@ -4,14 +4,7 @@ import { remedyWords } from "#words/remedies.ts";
 import { edit, undo } from "../openJob/jobStore.ts";
 import { useUnits } from "../state/settings.ts";
 import { toast } from "../ui/toast.ts";
-
-/** The remedy that mends one thing that was found, where one was tried and holds. */
-export const remedyOf = (
-  remedies: readonly Remedy[] | undefined,
-  code: string,
-  itemId?: string,
-): Remedy | undefined =>
-  remedies?.find((own) => own.of === code && (own.itemId === undefined || own.itemId === itemId));
+import type { MendProps } from "./mendProps.ts";
 
 /** Changes the job as a remedy says; what was there before comes back with one step. */
 async function mend(remedy: Remedy, said: string): Promise<void> {
@@ -30,7 +23,7 @@ async function mend(remedy: Remedy, said: string): Promise<void> {
  * What would mend it, in words; once a remedy was tried and holds they are what does it, so that nothing moves when that
  * comes.
  */
-export function Mend({ words, remedy }: { words: string; remedy: Remedy | undefined }) {
+export function Mend({ words, remedy }: MendProps) {
   const units = useUnits();
   const does = remedy && remedyWords(remedy, units);
   return remedy && does ? (
@@ -60,3 +53,5 @@ export function RemedyButton({ remedy }: { remedy: Remedy }) {
     </button>
   );
 }
+
+export default Mend;

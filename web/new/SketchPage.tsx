@@ -12,7 +12,7 @@ import {
   stillToMeasure,
   usualOf,
 } from "#model/kinds/kinds.ts";
-import { type ArrangementOfDocuments, withArrangement } from "#model/selection/choose.ts";
+import { type ArrangementOfDocuments, withArrangement } from "#model/selection/arrangement.ts";
 import { JOB_KIND_NAMES, nameFor } from "#words/kinds.ts";
 import { DRAWN } from "../drawings/drawings.tsx";
 import { PlaceFields } from "../jobFields/PlaceFields.tsx";

@@ -3,7 +3,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import { everyItem } from "#core/line/path.ts";
 import type { JobSolution } from "#model/job/solveJob.ts";
-import type { ArrangementOfDocuments } from "#model/selection/choose.ts";
+import type { ArrangementOfDocuments } from "#model/selection/arrangement.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";
 import { itemName } from "#words/items.ts";
 import { DerivationLink } from "../derivation/DerivationLink.tsx";

@@ -33,13 +33,11 @@ function Sheet({ id, job }: { id: string; job: JobDocument }) {
   const watering = waters(job) && !watered.stale ? watered.value : undefined;
   const welled = useResult("well", { job });
   const well = welled.stale ? undefined : welled.value;
-  const decided = useResult("decisions", { job });
-  const decisions = decided.stale ? undefined : decided.value;
   const found = useResult("findings", { job });
   const beside = found.stale ? undefined : found.value?.beside;
   const { sheet, working } = useMemo(
-    () => jobSheet(job, solved, units, { band, run, watering, well, decisions, beside }),
-    [job, solved, units, band, run, watering, well, decisions, beside],
+    () => jobSheet(job, solved, units, { band, run, watering, well, beside }),
+    [job, solved, units, band, run, watering, well, beside],
   );
   const [withWorking, setWithWorking] = useState(false);
   const [title, ...rest] = sheet;

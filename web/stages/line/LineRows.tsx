@@ -128,6 +128,7 @@ function LineRow({
 } & Pick<Props, "diagnostics" | "selected" | "onSelect">) {
   const chosen = item.id === selected;
   const row = useRef<HTMLLIElement | null>(null);
+  const fromHere = useRef(false);
   const {
     attributes,
     listeners,
@@ -138,7 +139,9 @@ function LineRow({
     isDragging,
   } = useSortable({ id: item.id });
   useEffect(() => {
-    if (chosen) row.current?.scrollIntoView({ block: "nearest" });
+    // Whoever is in the row, or in a menu of it, has it in sight: nothing moves under the pointer that chose it.
+    if (chosen && !fromHere.current) row.current?.scrollIntoView({ block: "nearest" });
+    fromHere.current = false;
   }, [chosen]);
   const problem = diagnostics
     .filter((diagnostic) => diagnostic.itemId === item.id)
@@ -156,6 +159,7 @@ function LineRow({
       className={`rounded ${chosen ? "bg-press" : ""} ${isDragging ? "relative z-10 bg-sheet shadow-lg" : ""}`}
       onFocus={(event) => {
         event.stopPropagation();
+        fromHere.current = true;
         onSelect(item.id);
       }}
       onKeyDown={(event) => {

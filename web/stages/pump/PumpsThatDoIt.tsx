@@ -1,10 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
-import {
-  type ArrangementOfDocuments,
-  arrangementOf,
-  type Chosen,
-} from "#model/selection/choose.ts";
+import { type ArrangementOfDocuments, arrangementOf } from "#model/selection/arrangement.ts";
+import type { Chosen } from "#model/selection/choose.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { useChoice } from "../../openJob/useChoice.ts";
 import { useSettings, useUnits } from "../../state/settings.ts";

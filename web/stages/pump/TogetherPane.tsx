@@ -6,7 +6,7 @@ import { format, formatPercent } from "#contract/units/format.ts";
 import { FAMILIES, findPipeStock, PIPE_STOCK, type PipeFamily } from "#core/catalogue/pipes.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { laidIn, type Money, type Year } from "#core/selection/front.ts";
-import { placeOf, withArrangement } from "#model/selection/choose.ts";
+import { placeOf, withArrangement } from "#model/selection/arrangement.ts";
 import type { TogetherFound } from "#model/selection/together.ts";
 import { itemName, stockName } from "#words/items.ts";
 import { FrontPlot } from "../../charts/FrontPlot.tsx";
