@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { type JobDocument, jobSchema } from "#contract/documents/job.ts";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { PIPE_STOCK } from "#core/catalogue/pipes.ts";
-import { countOf } from "#core/finding/registry.ts";
+import { countOf } from "#core/finding/count.ts";
 import { everyItem } from "#core/line/path.ts";
 import { LIBRARY as SHIPPED } from "#library/pumps.ts";
 import { COMPUTATIONS, resultsOf } from "#model/results/computations.ts";
