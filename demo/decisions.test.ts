@@ -51,6 +51,8 @@ describe("what has to be decided", () => {
   it("a job from before there were kinds is of the one it looks like", () => {
     const { kind: _, ...pit } = demo("tallow-mill-wheel-pit");
     expect(kindOf(pit)).toBe("sump-riser");
+    const { kind: _transfer, ...transfer } = demo("ennet-glasshouses-transfer");
+    expect(kindOf(transfer)).toBe("tank-to-tank");
     const { kind: _well, ...well } = demo("bramble-rigg-borehole");
     expect(kindOf(well)).toBe("well-to-tank");
     expect(kindOf({ ...demo("ketterby-hurling-ground"), kind: undefined } as never)).toBe(

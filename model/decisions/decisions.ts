@@ -42,7 +42,13 @@ export function kindOf(
   if (job.kind) return job.kind;
   if (hasWell(job)) return "well-to-tank";
   if (waters(job)) return "pond-to-field";
-  if (job.overTime?.controls?.some(({ kind }) => kind === "float")) return "sump-riser";
+  // A float that starts a pump as the source rises keeps a pit dry; one that starts it as a tank sinks fills that.
+  const source = "body" in job.source ? job.source.body : undefined;
+  const empties = job.overTime?.controls?.some(
+    (own) =>
+      own.kind === "float" && own.role !== "guard" && own.body === source && own.on > own.off,
+  );
+  if (empties) return "sump-riser";
   return job.bodies && job.bodies.length > 1 ? "tank-to-tank" : "plain-line";
 }
 
