@@ -1,6 +1,6 @@
 import { format, formatPercent, withUncertainty } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import { DRIP_EVEN, type IRRIGATION_FINDINGS } from "#core/finding/irrigation.ts";
+import { DRIP_EVEN, EVENNESS, type IRRIGATION_FINDINGS } from "#core/finding/irrigation.ts";
 import type { Finding } from "#core/finding/registry.ts";
 import type { CanReason, CanResult } from "#core/irrigation/catchCans.ts";
 import type { DayStep } from "#core/irrigation/dayPlan.ts";
@@ -134,10 +134,10 @@ const CAN_REASONS: Record<CanReason, string> = {
   "edge-missed": "The last cans still stood in water: more fell beyond them. Set cans farther out.",
 };
 
-/** How even a pattern is, by its coefficient. Limits: common practice, no source. */
+/** How even a pattern is, by its coefficient. */
 export function evennessWords(christiansen: number): string {
-  if (christiansen >= 0.84) return "even";
-  if (christiansen >= 0.7) return "fair, enough for grass";
+  if (christiansen >= EVENNESS.even) return "even";
+  if (christiansen >= EVENNESS.fair) return "fair, enough for grass";
   return "uneven, some gets far too little";
 }
 

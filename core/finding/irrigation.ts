@@ -25,6 +25,8 @@ export interface RunoffFacts {
 
 /** Part of the ground that may get hardly any water before it is worth a word. Common practice, no source. */
 const DRY_PART = 0.02;
+/** Christiansen's coefficient of a pattern that is even, and that is enough for grass. Common practice, no source. */
+export const EVENNESS = { even: 0.84, fair: 0.7 };
 /** Emission uniformity of drip that is even, and that still does. Common practice, no source. */
 export const DRIP_EVEN = { good: 0.9, fair: 0.8 };
 

@@ -20,6 +20,8 @@ export interface RunFacts {
   atEnd?: { under: number; inflow: number; room: number };
 }
 
+/** Starts an hour of a motor whose plate does not say. Common practice, no source. */
+export const USUAL_STARTS = 20;
 /** Flows that differ by less are as good as one. */
 const EVEN = 1e-3;
 /** m³: less than a bucket is not worth a word. */

@@ -2,13 +2,13 @@ import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import type { CheckCode } from "#core/check/registry.ts";
 import type { FindingCode, JobFindings } from "#core/finding/registry.ts";
-import type { Running, Solution } from "#core/hydraulics/solveLine.ts";
+import type { Side } from "#core/line/compiledLine.ts";
 import { everyItem } from "#core/line/path.ts";
 import { meanVelocity } from "#core/pipe/darcyWeisbach.ts";
 import { yardAtWork } from "../demand/yard.ts";
 import type { IrrigationResult } from "../irrigation/irrigation.ts";
 import { waters } from "../irrigation/waters.ts";
-import type { JobSolution, SolvableJob } from "../job/solveJob.ts";
+import { type JobSolution, lineOf, type SolvableJob, solutionOf } from "../job/solveJob.ts";
 import type { Decided, Decision, DecisionId, DecisionState, Stop } from "../kinds/decision.ts";
 import { KINDS } from "../kinds/kinds.ts";
 import type { SimulationResult } from "../simulation/result.ts";
@@ -59,9 +59,14 @@ export const decisionsOf = (job: Parameters<typeof kindOf>[0]): readonly Decisio
 /** Every decision of a job as it stands. */
 export function decide(job: DecidingJob, look: LookAt): Decision[] {
   const findings = look("findings");
+  const sides = new Map(
+    lineOf(look("solved")).segments.flatMap(({ itemId, kind, side }) =>
+      kind === "pipe" || kind === "fitting" ? [[itemId, side] as const] : [],
+    ),
+  );
   return decisionsOf(job).map((id) => {
     const own = { id, ...DECIDING[id](job, look) } as Decision;
-    const stop = stopOf(own, job, findings);
+    const stop = stopOf(own, job, findings, sides);
     return stop ? { ...own, state: "stopped", stop } : own;
   });
 }
@@ -71,11 +76,6 @@ const stateOf = ({ assumed = [] }: DecidingJob, ...fields: string[]): DecisionSt
   assumed.some((own) => fields.some((field) => own === field || own.startsWith(`${field}.`)))
     ? "advised"
     : "chosen";
-
-const solutionOf = (look: LookAt): Solution | undefined => {
-  const solved = look("solved");
-  return solved.kind === "refused" ? undefined : solved.solution;
-};
 
 const answersOf = (look: LookAt) => {
   const run = look("run");
@@ -89,7 +89,7 @@ const DECIDING: Deciding = {
       const found = job.pumps.find(({ id }) => id === pump);
       return found ? [`${found.maker} ${found.model}`] : [];
     });
-    const normal = solutionOf(look)?.cases.normal;
+    const normal = solutionOf(look("solved"))?.cases.normal;
     const flow = normal?.running?.state.delivered;
     const isChosen = places.length > 0 && names.length === places.length;
     const takes = look("solved").kind === "asked" ? normal?.running?.duty.head : undefined;
@@ -241,14 +241,13 @@ function pipeOf(
   job: DecidingJob,
   look: LookAt,
 ): Omit<Decided<"discharge">, "id" | "stop"> {
-  const solution = solutionOf(look);
-  const line = solution?.line ?? (look("solved") as { sketch?: Solution["line"] }).sketch;
-  const running: Running | undefined = solution?.cases.normal.running;
+  const solution = solutionOf(look("solved"));
+  const running = solution?.cases.normal.running;
   const head = new Map<string, number>();
   for (const { itemId, head: own } of running?.ledger ?? []) {
     if (itemId !== undefined) head.set(itemId, (head.get(itemId) ?? 0) + own);
   }
-  const runs = (line?.segments ?? []).flatMap((segment, i) =>
+  const runs = lineOf(look("solved")).segments.flatMap((segment, i) =>
     segment.kind === "pipe" && segment.side === side ? [{ segment, i }] : [],
   );
   const weight = ({ segment }: (typeof runs)[number]) =>
@@ -300,32 +299,25 @@ const ABOUT_LINE: Partial<Record<CheckCode, DecisionId>> = {
 };
 
 /** The first there is to stop for that is about a decision; what is about none of a kind's is about its pump. */
-function stopOf(own: Decision, job: DecidingJob, { line, beside }: JobFindings): Stop | undefined {
+function stopOf(
+  own: Decision,
+  job: DecidingJob,
+  { line, beside }: JobFindings,
+  sides: ReadonlyMap<string, Side>,
+): Stop | undefined {
   const ids = decisionsOf(job);
-  const places = new Map(everyItem<JobPathItem>(job.path).map((item) => [item.id, item.kind]));
   const either = (id: DecisionId | undefined): DecisionId =>
     id !== undefined && ids.includes(id) ? id : "pump";
-  const sideOf = (itemId: string): DecisionId =>
-    isBeforePump(job.path, itemId) ? "suction" : "discharge";
-  for (const judgement of line) {
-    if (judgement.severity !== "stop") continue;
-    const { itemId, code } = judgement;
-    const kind = itemId === undefined ? undefined : places.get(itemId);
-    const hangs = own.id === "drop-pipe" && own.stock !== undefined && code === "pressure-rating";
-    const about =
-      ABOUT_LINE[code] ??
-      (itemId !== undefined && (kind === "pipe" || kind === "fitting") ? sideOf(itemId) : "pump");
-    if (either(about) === own.id || hangs) return { of: "line", judgement };
-  }
+  const judgement = line.find(({ severity, code, itemId = "" }) => {
+    if (severity !== "stop") return false;
+    // What a pipe cannot hold is said of the pipe the pump hangs on too.
+    if (own.id === "drop-pipe" && own.stock !== undefined && code === "pressure-rating")
+      return true;
+    return either(ABOUT_LINE[code] ?? sides.get(itemId)) === own.id;
+  });
+  if (judgement) return { of: "line", judgement };
   const finding = beside.find(
     ({ severity, code }) => severity === "stop" && either(ABOUT[code]) === own.id,
   );
   return finding && { of: "beside", finding };
-}
-
-function isBeforePump(path: readonly JobPathItem[], itemId: string): boolean {
-  const items = everyItem<JobPathItem>(path);
-  const at = items.findIndex(({ id }) => id === itemId);
-  const pump = items.findIndex(({ kind }) => kind === "pump");
-  return pump >= 0 && at >= 0 && at < pump;
 }

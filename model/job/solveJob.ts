@@ -100,6 +100,10 @@ export interface TriedOnLine {
   sizeUps: SizeUp[];
 }
 
+/** The line solved; nothing where it was refused. */
+export const solutionOf = (solved: JobSolution): Solution | undefined =>
+  solved.kind === "refused" ? undefined : solved.solution;
+
 /** The line a drawing shows, solved or not. */
 export function lineOf(solved: JobSolution): CompiledLine {
   return solved.kind === "refused" ? solved.sketch : solved.solution.line;

@@ -40,11 +40,11 @@ const KEPT = 2;
  * const graph = new ResultGraph(COMPUTATIONS);
  * graph.look({ job })("solved"); // { kind: "solved", … }
  */
-export class ResultGraph<Able extends ResultName = ResultName> {
+export class ResultGraph {
   #computations: Partial<Computations>;
   #kept = new Map<ResultName, Kept[]>();
 
-  constructor(computations: Pick<Computations, Able>) {
+  constructor(computations: Partial<Computations>) {
     this.#computations = { ...computations };
   }
 
@@ -78,7 +78,7 @@ export class ResultGraph<Able extends ResultName = ResultName> {
 }
 
 /** A result's own share of a job and of what stands beside it; what the job does not have is not there. */
-export function seenBy<N extends ResultName>(name: N, inputs: Inputs): Seen<N> {
+function seenBy<N extends ResultName>(name: N, inputs: Inputs): Seen<N> {
   const seen: Record<string, unknown> = {};
   for (const read of DECLARED[name].reads as readonly Read[]) {
     const value = readOf(inputs, read);

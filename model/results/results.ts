@@ -88,7 +88,7 @@ export interface Beside {
 type Where = "page" | "worker" | "by-length";
 
 /** A field of the job, or of what stands beside it; of what a run is made of the battery by itself. */
-export type Read = Exclude<keyof JobDocument, keyof Beside> | keyof Beside | "overTime.battery";
+export type Read = keyof JobDocument | keyof Beside | "overTime.battery";
 
 interface Declared {
   /** what it is worked out from; `compute` is given nothing else */

@@ -2,6 +2,7 @@ import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { SEVERITY_ORDER } from "#core/check/registry.ts";
 import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import type { RunFacts } from "#core/finding/run.ts";
+import { USUAL_STARTS } from "#core/finding/run.ts";
 import type { Answers, Balance, Switching } from "#core/simulation/answers.ts";
 import {
   type Cycle,
@@ -18,9 +19,6 @@ import { LEAD_ACID } from "./battery.ts";
 import { emptyingOf } from "./emptying.ts";
 import type { Setting, SimulationRun } from "./overTime.ts";
 import { liftingOf } from "./uplift.ts";
-
-/** Starts an hour of a motor whose plate does not say. Common practice, no source. */
-const USUAL_STARTS = 20;
 
 /** What a run comes to, and what is to be said of that. */
 export interface RunAnswers extends Answers {

@@ -18,7 +18,7 @@ import {
 import { drawdownAt } from "#core/well/drawdown.ts";
 import { cylinderArea, handFlow, handleForce, MOST_PULL, STICK } from "#core/well/handPump.ts";
 import { UNDER_WATER } from "#core/well/setting.ts";
-import type { JobSolution } from "../job/solveJob.ts";
+import { type JobSolution, solutionOf } from "../job/solveJob.ts";
 import { workForWater } from "./booster.ts";
 import type { JobWithWell, Season } from "./season.ts";
 import { topOf } from "./settle.ts";
@@ -88,7 +88,7 @@ export function otherPumpsOf(
   seasons: readonly Season[],
   library: readonly PumpDocument[],
 ): OtherPumpsResult {
-  const solution = solved.kind === "refused" ? undefined : solved.solution;
+  const solution = solutionOf(solved);
   const [dry, , wet] = seasons as readonly [Season, Season, Season];
   const { site, well, source } = job;
   const water = waterAt(site.waterTemperature, site.specificGravity);

@@ -6,6 +6,7 @@ import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
 import { type DrawdownFit, drawdownAt, drawdownUncertainty } from "#core/well/drawdown.ts";
 import type { SettingWindow } from "#core/well/setting.ts";
 import { pumpedOff } from "#core/well/tankDay.ts";
+import { solutionOf } from "../job/solveJob.ts";
 import { type CableResult, cableOf } from "./cable.ts";
 import { type DropPipeResult, dropPipeOf } from "./dropPipe.ts";
 import { guardOf } from "./guard.ts";
@@ -72,7 +73,7 @@ export function wellOf(
   job: JobWithWell,
   { solved, filledBy }: KnownOfWell = knownOfWell(job),
 ): WellResult {
-  const solution = solved.kind === "refused" ? undefined : solved.solution;
+  const solution = solutionOf(solved);
   const context = solution && checkContext(solution, job, job.wantedFlow);
   const fit = fitOf(job);
   const pump = job.pumps.find(({ id }) => id === solution?.pumps[0]?.pump.id);

@@ -3,6 +3,7 @@ import { SEVERITY_ORDER } from "#core/check/registry.ts";
 import type { JobFindings } from "#core/finding/registry.ts";
 import type { Steps } from "#core/numeric/steps.ts";
 import { preChargeBy } from "#core/well/pressureTank.ts";
+import { bottomOf, storeOf } from "../demand/bodies.ts";
 import { applyChanges, type FieldChange } from "../job/changes.ts";
 import type { WellResult } from "../well/well.ts";
 
@@ -34,7 +35,7 @@ const IN_HAND = 0.001;
 const LITRE = 1e-3;
 
 /** What may mend what was found, not tried yet: the worst first. */
-export function remediesFor(
+function remediesFor(
   job: JobDocument,
   { line, beside }: JobFindings,
   well: WellResult | undefined,
@@ -72,8 +73,8 @@ function remedyFor(own: Told, job: JobDocument, well: WellResult | undefined): R
         each.kind === "float" && each.body === body ? [Math.max(each.on, each.off)] : [],
       );
       const pit = job.bodies?.find(({ id }) => id === body);
-      const rim = pit?.levels?.high ?? ("level" in source ? source.level.high : undefined);
-      if (body === undefined || starts.length === 0 || rim === undefined) return undefined;
+      if (!pit || body === undefined || starts.length === 0) return undefined;
+      const { rim } = storeOf(pit, bottomOf(pit, job));
       const highest = Math.max(...starts);
       // Halfway from the highest float that starts a pump to the rim: it speaks before the floor is wet.
       const at = Math.round(((highest + rim) / 2) * 1000) / 1000;
