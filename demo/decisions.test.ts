@@ -71,6 +71,21 @@ describe("what has to be decided", () => {
     expect(wordsOf(mill, "pump").value).toBe("2 × Tarnfold Pit 9");
   });
 
+  it("a time that waits for the line, or for a float put right, says so and not what is there", () => {
+    const mill = demo("tallow-mill-wheel-pit");
+    const dry = (job: JobDocument) => wordsOf(job, "stays-dry").why;
+    expect(dry(mill)).toMatch(/under the rim$/);
+    expect(dry({ ...mill, path: [] })).toBe("told once the line can be solved");
+    const controls = (mill.overTime?.controls ?? []).map((own) =>
+      own.kind === "float" && own.role === "lead" ? { ...own, on: 0.2 } : own,
+    );
+    expect(dry({ ...mill, overTime: { ...mill.overTime, controls } })).toBe(
+      "told once floats and water are right",
+    );
+    const { overTime: _, ...still } = { ...mill, bodies: [] };
+    expect(dry(still)).toBe("say what comes in, and what the pit is like");
+  });
+
   it("what is usual stands as usual until somebody confirms it", () => {
     const job = newJob("Pit", "sump-riser", "metric");
     expect([decided(job, "floats").state, decided(job, "discharge").state]).toEqual([

@@ -2,7 +2,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { type Context, findingsIn } from "#core/finding/registry.ts";
-import type { WellResult } from "#model/well/well.ts";
+import { ownFindings, type WellResult } from "#model/well/well.ts";
 import { RULES } from "#words/checks.ts";
 import { findingWords } from "#words/findings.ts";
 import { itemName } from "#words/items.ts";
@@ -12,7 +12,7 @@ import { alsoSaid, stopBlocks } from "./findingBlocks.ts";
 
 /** A well on the sheet: through the year, where the pump hangs and on what, its cable, its tank, and what goes down. */
 export function wellBlocks(
-  job: Pick<JobDocument, "path" | "site">,
+  job: Pick<JobDocument, "path" | "site" | "pressureTank">,
   told: WellResult,
   system: UnitSystem,
 ): Block[] {
@@ -21,7 +21,8 @@ export function wellBlocks(
   const pressure = (si: number | undefined) =>
     si === undefined ? "not known" : format(si, "pressure", system);
   const flow = (si: number | undefined) => (si === undefined ? "–" : format(si, "flow", system));
-  const { window, dropPipe, cable, tank, parts, findings } = told;
+  const { window, dropPipe, cable, tank, parts } = told;
+  const findings = ownFindings(job, told);
   const voice = { system };
   const said = (...contexts: Context[]): Block[] => {
     const text = alsoSaid(findings, voice, ...contexts);

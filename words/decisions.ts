@@ -77,7 +77,6 @@ const pipeWords = (
       : `${format(velocity, "velocity", system)}${head === undefined ? "" : `, takes ${format(head, "head", system)}`}`,
 });
 
-/** "floods in 12 min": a time as it stands large. */
 const WORDS: { [D in DecisionId]: (own: Decided<D>, system: UnitSystem) => DecisionSaid } = {
   pump: ({ pumps, flow, wanted, takes }, system) => {
     const say = (si: number) => format(si, "flow", system);
@@ -116,15 +115,18 @@ const WORDS: { [D in DecisionId]: (own: Decided<D>, system: UnitSystem) => Decis
         ? "how often it starts is told once it runs"
         : `up to ${starts.toFixed(0)} starts an hour${limit === undefined ? "" : `, ${limit.toFixed(0)} allowed`}`,
   }),
-  "stays-dry": ({ wetAt, under }, system) =>
+  "stays-dry": ({ wetAt, under, waitsFor }, system) =>
     wetAt !== undefined
       ? { value: "no", why: `wet ${formatDuration(wetAt)} after the start` }
       : under !== undefined
         ? { value: "yes", why: `water stays ${format(under, "length", system)} under the rim` }
-        : { value: "not known", why: "say what comes in, and what the pit is like" },
-  "power-cut": ({ floods }) =>
+        : {
+            value: "not known",
+            why: waits(waitsFor, "say what comes in, and what the pit is like"),
+          },
+  "power-cut": ({ floods, waitsFor }) =>
     floods === undefined
-      ? { value: "not known", why: "say what comes in" }
+      ? { value: "not known", why: waits(waitsFor, "say what comes in") }
       : { value: formatDuration(floods), why: "from the float until the floor is wet" },
   backup: ({ has, flatAt }) => ({
     value: BACKUPS[has],
@@ -144,13 +146,13 @@ const WORDS: { [D in DecisionId]: (own: Decided<D>, system: UnitSystem) => Decis
           value: runs === 1 ? "1 run" : `${runs} runs`,
           why: `the fullest carries ${formatPercent(fullest)} of what it can`,
         },
-  "dry-after": ({ dry }) =>
+  "dry-after": ({ dry, waitsFor }) =>
     dry === undefined
-      ? { value: "not known", why: "say how much water there is, and choose a pump" }
+      ? { value: "not known", why: waits(waitsFor, "say how much water there is") }
       : { value: formatDuration(dry), why: "from the start, as far as this pump takes it" },
-  "full-after": ({ full }) =>
+  "full-after": ({ full, waitsFor }) =>
     full === undefined
-      ? { value: "not known", why: "say how large the tanks are" }
+      ? { value: "not known", why: waits(waitsFor, "say how large the tanks are") }
       : { value: formatDuration(full), why: "from the start" },
   hang: ({ depth, from, to }, system) => ({
     value: format(depth, "length", system),
@@ -221,6 +223,14 @@ const WORDS: { [D in DecisionId]: (own: Decided<D>, system: UnitSystem) => Decis
             why: stops === 1 ? "the one stop for fuel" : `the first of ${stops} stops for fuel`,
           },
 };
+
+/** What a time waits for: what stands in the way of any, else what it takes itself. */
+const waits = (waitsFor: "line" | "floats" | undefined, own: string): string =>
+  waitsFor === "line"
+    ? "told once the line can be solved"
+    : waitsFor === "floats"
+      ? "told once floats and water are right"
+      : own;
 
 const BACKUPS: Record<Decided<"backup">["has"], string> = {
   battery: "battery",

@@ -82,6 +82,13 @@ const answersOf = (look: LookAt) => {
   return run.kind === "run" ? run.answers : undefined;
 };
 
+/** What keeps a job from being run, where something does. */
+function waitsOf(look: LookAt): { waitsFor?: "line" | "floats" } {
+  const { kind } = look("run");
+  if (kind === "no-line") return { waitsFor: "line" };
+  return kind === "wrong" ? { waitsFor: "floats" } : {};
+}
+
 const DECIDING: Deciding = {
   pump: (job, look) => {
     const places = everyItem<JobPathItem>(job.path).filter((item) => item.kind === "pump");
@@ -118,13 +125,18 @@ const DECIDING: Deciding = {
     const kept = answers?.findings.find(({ code }) => code === "keeps-up");
     return {
       state: answers && (kept || answers.wet) ? "chosen" : "open",
+      ...waitsOf(look),
       ...(kept?.code === "keeps-up" && { under: kept.under }),
       ...(answers?.wet && { wetAt: answers.wet.at }),
     };
   },
   "power-cut": (_, look) => {
     const floods = answersOf(look)?.unpumped?.fromOn;
-    return { state: floods === undefined ? "open" : "chosen", ...(floods && { floods }) };
+    return {
+      state: floods === undefined ? "open" : "chosen",
+      ...waitsOf(look),
+      ...(floods !== undefined && { floods }),
+    };
   },
   backup: (job, look) => {
     const answers = answersOf(look);
@@ -155,11 +167,19 @@ const DECIDING: Deciding = {
   },
   "dry-after": (_, look) => {
     const dry = answersOf(look)?.dry?.at;
-    return { state: dry === undefined ? "open" : "chosen", ...(dry !== undefined && { dry }) };
+    return {
+      state: dry === undefined ? "open" : "chosen",
+      ...waitsOf(look),
+      ...(dry !== undefined && { dry }),
+    };
   },
   "full-after": (_, look) => {
     const full = answersOf(look)?.full?.at;
-    return { state: full === undefined ? "open" : "chosen", ...(full !== undefined && { full }) };
+    return {
+      state: full === undefined ? "open" : "chosen",
+      ...waitsOf(look),
+      ...(full !== undefined && { full }),
+    };
   },
   hang: (job, look) => {
     const well = look("well");

@@ -21,15 +21,15 @@ interface Facts {
   /** m above datum; starts an hour at the worst and what the motor bears */
   floats: { on?: number; off?: number; starts?: number; limit?: number };
   /** s until the floor is wet, or m the water stays under the rim */
-  "stays-dry": { wetAt?: number; under?: number };
+  "stays-dry": { wetAt?: number; under?: number } & Waits;
   /** s from the lead float until the floor is wet with no pump running */
-  "power-cut": { floods?: number };
+  "power-cut": { floods?: number } & Waits;
   backup: { has: "battery" | "second-pump" | "overflow" | "none"; flatAt?: number };
   /** part of what the drain that is fullest carries */
   drains: { fullest?: number; runs: number };
   /** s until it is dry, or full */
-  "dry-after": { dry?: number };
-  "full-after": { full?: number };
+  "dry-after": { dry?: number } & Waits;
+  "full-after": { full?: number } & Waits;
   /** m down, and between what it may hang */
   hang: { depth: number; from: number; to: number };
   /** Pa it is rated for at this temperature, and the most that stands across its wall */
@@ -45,6 +45,11 @@ interface Facts {
   sets: { sets?: number; perSet?: number; whole?: number };
   /** s from midnight of the first stop for fuel; how many there are */
   fuel: { first?: number; stops?: number };
+}
+
+/** what keeps the job from being run over time: the line does not stand, or a float or a body is wrong */
+interface Waits {
+  waitsFor?: "line" | "floats";
 }
 
 interface PipeFacts {

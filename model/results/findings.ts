@@ -3,6 +3,7 @@ import { yardAtWork } from "../demand/yard.ts";
 import { waters } from "../irrigation/waters.ts";
 import { findingsOfDriving } from "../selection/driving.ts";
 import { hasWell } from "../well/settle.ts";
+import { ownFindings } from "../well/well.ts";
 import type { Look } from "./graph.ts";
 import type { Seen } from "./results.ts";
 
@@ -40,16 +41,8 @@ function wellFindings(
   { pressureTank, house }: Seen<"findings">,
   look: Look<"well" | "wellDay">,
 ): Finding[] {
-  const valved = pressureTank?.valve !== undefined;
-  // Behind a valve the pump does not start and stop as it would on the switch alone.
-  const counts = ({ context, code }: Finding) =>
-    context === "valve"
-      ? valved
-      : context !== "tank" ||
-        (pressureTank !== undefined &&
-          !(valved && (code === "tank-run" || code === "tank-starts")));
-  const own = (look("well")?.findings ?? []).filter(counts);
+  const well = look("well");
   const day = house && look("wellDay");
-  const kept = valved ? day?.valved : day?.switched;
-  return [...own, ...(kept?.findings ?? [])];
+  const kept = pressureTank?.valve ? day?.valved : day?.switched;
+  return [...(well ? ownFindings({ pressureTank }, well) : []), ...(kept?.findings ?? [])];
 }

@@ -111,6 +111,23 @@ export function wellOf(
   };
 }
 
+/**
+ * Of what was found, what is of the job itself: its tank where it has one, its valve where one was typed. Behind a valve
+ * the pump does not start and stop as it would on the switch alone.
+ */
+export function ownFindings(
+  { pressureTank }: Pick<JobWithWell, "pressureTank">,
+  { findings }: Pick<WellResult, "findings">,
+): WellFinding[] {
+  const valved = pressureTank?.valve !== undefined;
+  const onSwitch = new Set<WellFinding["code"]>(["tank-run", "tank-starts"]);
+  return findings.filter(({ context, code }) =>
+    context === "valve"
+      ? valved
+      : context !== "tank" || (pressureTank !== undefined && !(valved && onSwitch.has(code))),
+  );
+}
+
 /** Of the cable that was chosen; while none is, of the one to choose. */
 function cableFindings({ rows, choice, chosen, motor }: CableResult): WellFinding[] {
   const row = rows.find(({ conductor }) => conductor.id === chosen);
