@@ -82,7 +82,7 @@ describe("what has to be decided", () => {
     expect(dry({ ...mill, overTime: { ...mill.overTime, controls } })).toBe(
       "told once floats and water are right",
     );
-    const { overTime: _, ...still } = { ...mill, bodies: [] };
+    const { overTime: _, ...still } = { ...mill, kind: "sump-riser" as const, bodies: [] };
     expect(dry(still)).toBe("say what comes in, and what the pit is like");
   });
 
