@@ -96,6 +96,8 @@ interface Declared {
   /** results it is worked out from */
   needs: readonly ResultName[];
   where: Where;
+  /** nobody waits for it: all else comes first */
+  last?: true;
 }
 
 const LINE = [
@@ -141,7 +143,11 @@ export const DECLARED = {
     needs: ["solved", "run", "well", "irrigation", "findings"],
     where: "worker",
   },
-  remedies: { reads: EVERY_FIELD, needs: ["tried", "findings", "well"], where: "worker" },
+  remedies: {
+    reads: EVERY_FIELD,
+    needs: ["tried", "findings", "well"],
+    ...{ where: "worker", last: true },
+  },
   columns: {
     reads: EVERY_FIELD,
     needs: ["solved", "run", "irrigation", "findings"],
@@ -174,6 +180,9 @@ export type Seen<N extends ResultName> = Pick<JobDocument, ReadsOf<N> & keyof Jo
   ("overTime.battery" extends ReadsOf<N>
     ? { overTime?: Pick<OverTimeDocument, "battery"> }
     : unknown);
+
+/** Whether a result comes after all else that is asked for. */
+export const isLast = (name: ResultName): boolean => (DECLARED[name] as Declared).last ?? false;
 
 /** Everything a result rests on, by way of its needs as well. */
 const RESTS_ON = {} as Record<ResultName, readonly Read[]>;

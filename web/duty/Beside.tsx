@@ -10,15 +10,25 @@ interface Props {
 }
 
 // Its words are fetched once there is something to say.
-const found = () => import("./BesideFound.tsx");
-const Row = lazy(async () => ({ default: (await found()).BesideRow }));
-const List = lazy(async () => ({ default: (await found()).BesideList }));
+const load = () => import("./BesideFound.tsx");
+const Row = lazy(async () => ({ default: (await load()).BesideRow }));
+const List = lazy(async () => ({ default: (await load()).BesideList }));
 
 /** The worst of what was found beside the line, in one row that is there from the start. */
 export function BesideRow(props: Props) {
+  const { kind, again } = props.found;
   const waiting = (
-    <p className="flex min-h-9 items-center border-t border-rule px-3 text-[14px] text-soft">
-      Beside the line: being looked at
+    <p className="flex min-h-9 items-center gap-2 border-t border-rule px-3 text-[14px] text-soft">
+      {kind === "failed" ? (
+        <>
+          Beside the line: could not be worked out
+          <button type="button" className="min-h-6 underline" onClick={again}>
+            Try again
+          </button>
+        </>
+      ) : (
+        "Beside the line: being looked at"
+      )}
     </p>
   );
   return props.found.value ? (

@@ -5,8 +5,8 @@ import { SEVERITY_ORDER } from "#core/check/registry.ts";
 import type { Context, Finding, JobFindings } from "#core/finding/registry.ts";
 import type { Remedy } from "#model/whatif/remedies.ts";
 import { CONTEXT_NAMES, findingWords } from "#words/findings.ts";
-import { remedyOf } from "../findings/Mending.tsx";
-import { Mend, RemedyButton } from "../findings/Remedy.tsx";
+import { Mending, remedyOf } from "../findings/Mending.tsx";
+import { RemedyButton } from "../findings/Remedy.tsx";
 import type { Result } from "../openJob/useResult.ts";
 import { useUnits } from "../state/settings.ts";
 import { StatusMark } from "../ui/StatusMark.tsx";
@@ -126,7 +126,7 @@ export function BesideList({
               <span className="plate text-[17px] leading-tight">{title}</span>
             </p>
             <p className="text-[14px]">{sentence}</p>
-            {mend && <Mend words={mend} remedy={remedy} />}
+            {mend && <Mending words={mend} remedy={remedy} />}
             <p className="text-[12px] text-soft">
               {source}
               <Link

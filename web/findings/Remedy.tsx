@@ -4,7 +4,6 @@ import { remedyWords } from "#words/remedies.ts";
 import { edit, undo } from "../openJob/jobStore.ts";
 import { useUnits } from "../state/settings.ts";
 import { toast } from "../ui/toast.ts";
-import type { MendProps } from "./mendProps.ts";
 
 /** Changes the job as a remedy says; what was there before comes back with one step. */
 async function mend(remedy: Remedy, said: string): Promise<void> {
@@ -19,14 +18,10 @@ async function mend(remedy: Remedy, said: string): Promise<void> {
   else toast.error("What that would change is not there any more.");
 }
 
-/**
- * What would mend it, in words; once a remedy was tried and holds they are what does it, so that nothing moves when that
- * comes.
- */
-export function Mend({ words, remedy }: MendProps) {
-  const units = useUnits();
-  const does = remedy && remedyWords(remedy, units);
-  return remedy && does ? (
+/** Words that say what would mend something, and do it. */
+export default function Mend({ words, remedy }: { words: string; remedy: Remedy }) {
+  const does = remedyWords(remedy, useUnits());
+  return (
     <button
       type="button"
       aria-label={does}
@@ -35,8 +30,6 @@ export function Mend({ words, remedy }: MendProps) {
     >
       {words}
     </button>
-  ) : (
-    <p className="min-h-6 text-[14px] font-medium">{words}</p>
   );
 }
 
@@ -53,5 +46,3 @@ export function RemedyButton({ remedy }: { remedy: Remedy }) {
     </button>
   );
 }
-
-export default Mend;

@@ -36,6 +36,7 @@ const graph = () =>
     },
     band: () => counting("band", 8) as never,
     run: () => counting("run", 8) as never,
+    remedies: () => counting("remedies", 8) as never,
     columns: () => {
       throw new Error("It cannot be done");
     },
@@ -121,6 +122,16 @@ describe("a result worked out beside the page", () => {
     // The one that began later is not kept waiting for the end of the other.
     expect(log.indexOf("run 1")).toBeLessThan(log.indexOf("band 8"));
     expect(log.indexOf("band 8")).toBeLessThan(log.indexOf("run 8") + 8);
+    for (const own of leave) own();
+  });
+
+  it("that nobody waits for comes after all others, whoever asked first", async () => {
+    const inputs = changed({ wantedFlow: 0.0045 });
+    const all = [ask("remedies", inputs), ask("run", inputs)];
+    const leave = all.map((asked) => asked.subscribe(() => undefined));
+    await Promise.all(all.map(settled));
+    // What was begun before the other was asked for may stand before it.
+    expect(log.indexOf("run 8")).toBeLessThan(log.indexOf("remedies 5"));
     for (const own of leave) own();
   });
 

@@ -1,6 +1,6 @@
 import type { Steps } from "#core/numeric/steps.ts";
 import type { ResultGraph } from "#model/results/graph.ts";
-import type { Inputs, Read, ResultName } from "#model/results/results.ts";
+import { type Inputs, isLast, type Read, type ResultName } from "#model/results/results.ts";
 
 /** Hears how much of a result is done, 0 to 1, and what is known of it so far. */
 export type Progress = (done: number, soFar?: unknown) => void;
@@ -16,6 +16,7 @@ interface Task {
   fail: (error: unknown) => void;
   /** when it last said how far it is */
   said: number;
+  last: boolean;
 }
 
 /** ms one task works before another, or whoever asks or drops, has its turn */
@@ -46,7 +47,7 @@ export class Desk {
     if (known) return Promise.resolve(known.value);
     return new Promise((end, fail) => {
       const steps = this.#graph.inSteps(name, inputs);
-      this.#tasks.push({ id, steps, progress, end, fail, said: 0 });
+      this.#tasks.push({ id, steps, progress, end, fail, said: 0, last: isLast(name) });
       void this.#work();
     });
   }
@@ -62,7 +63,9 @@ export class Desk {
     this.#working = true;
     for (let turn = 0; this.#tasks.length > 0; turn++) {
       await breath();
-      const task = this.#tasks[turn % this.#tasks.length];
+      const first = this.#tasks.filter(({ last }) => !last);
+      const all = first.length > 0 ? first : this.#tasks;
+      const task = all[turn % all.length];
       if (task && worked(task)) this.drop(task.id);
     }
     this.#working = false;
