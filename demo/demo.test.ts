@@ -87,7 +87,7 @@ describe("the demo jobs", () => {
       expect(solved.judgements.filter((judgement) => judgement.severity === "stop")).toEqual([]);
       for (const system of ["us", "metric"] as const) {
         for (const judgement of solved.judgements) {
-          const { title, sentence, mend } = checkWords(judgement, job, system);
+          const { title, sentence, advice: mend } = checkWords(judgement, job, system);
           expect(`${title} ${sentence} ${mend}`).not.toMatch(/NaN|Infinity|\[object/);
         }
       }

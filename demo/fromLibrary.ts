@@ -1,6 +1,6 @@
 import type { PumpInput } from "#contract/documents/pump.ts";
 import { findGun, outletOf } from "#core/irrigation/guns.ts";
-import type { NozzleOutlet } from "#core/line/path.ts";
+import type { NozzleOutlet } from "#core/outlet/gun.ts";
 import { LIBRARY } from "#library/pumps.ts";
 
 /** A pump that ships, as it is copied into a job. */

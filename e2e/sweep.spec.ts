@@ -150,7 +150,7 @@ test("a logger's file is read in, looked through, and a window of it taken as a 
   await dialog.getByRole("button", { name: "Read it in" }).click();
   await expect(page.getByText("120 samples")).toBeVisible();
   const strips = page.getByTestId("strips");
-  await expect(strips.locator("canvas")).toHaveCount(2);
+  await expect(strips.locator(".js-plotly-plot")).toHaveCount(2);
   await expectAccessible(page);
   const take = page.getByRole("button", { name: "Take this window as a reading" });
   await expect(page.getByText("Go closer to a stretch")).toBeVisible();

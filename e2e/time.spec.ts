@@ -103,19 +103,26 @@ test("the flow wanted follows the rain, and a storm out of a file with a gap is 
   await rain.blur();
   await expect(wanted).toHaveText("3.65 L/s");
   await expect(page.getByTestId("duty")).toBeVisible();
-  const file = page.getByLabel("CSV file of a storm");
+  const storm = page.getByRole("region", { name: "Storm and power" });
+  await storm.getByLabel("Storm").selectOption("from a table");
+  const sheet = page.getByRole("dialog");
+  const file = sheet.getByLabel("CSV file");
   await file.setInputFiles({
     name: "storm.csv",
     mimeType: "text/csv",
     buffer: Buffer.from("time (min),flow (L/s)\n0,0\n10,2\n20,2\n60,0\n"),
   });
-  const storm = page.getByRole("region", { name: "Storm and power" });
-  await expect(storm.getByRole("alert")).toContainText("Row 5, time: 40 min after the row before");
+  await expect(sheet.getByRole("alert")).toContainText("Row 5, time: 40 min after the row before");
+  const take = sheet.getByRole("button", { name: "Take it" });
+  await expect(take).toBeDisabled();
   await file.setInputFiles({
     name: "storm.csv",
     mimeType: "text/csv",
     buffer: Buffer.from("time (min),flow (L/s)\n0,0\n10,2\n20,2\n30,0\n"),
   });
+  await expect(sheet.getByRole("status")).toContainText("4 rows, 2400 L in all");
+  await expectAccessible(page, "[role=dialog]");
+  await take.click();
   await expect(storm).toContainText("5 rows of inflow");
   await expect(storm.getByRole("alert")).toHaveCount(0);
   await page.getByRole("button", { name: "How sure is this" }).click();

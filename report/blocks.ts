@@ -16,7 +16,7 @@ export type Block =
       severity: Exclude<Severity, "good">;
       title: string;
       text: string;
-      mend?: string;
+      advice?: string;
     }
   /** what was seen to, and what was not */
   | { kind: "ticks"; caption: string; items: { text: string; done: boolean }[] }

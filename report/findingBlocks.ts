@@ -7,8 +7,14 @@ import type { Block } from "./blocks.ts";
 export const stopBlocks = (findings: readonly Finding[], voice: FindingVoice): Block[] =>
   findings.flatMap((finding): Block[] => {
     if (finding.severity !== "stop") return [];
-    const { title = CONTEXT_NAMES[finding.context], sentence, mend } = findingWords(finding, voice);
-    return [{ kind: "finding", severity: "stop", title, text: sentence, ...(mend && { mend }) }];
+    const {
+      title = CONTEXT_NAMES[finding.context],
+      sentence,
+      advice,
+    } = findingWords(finding, voice);
+    return [
+      { kind: "finding", severity: "stop", title, text: sentence, ...(advice && { advice }) },
+    ];
   });
 
 /** What else was found in some contexts, in one line. */

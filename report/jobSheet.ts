@@ -3,8 +3,9 @@ import { format, formatNumber, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { Band } from "#core/condition/uncertainty.ts";
 import type { Context, Finding } from "#core/finding/registry.ts";
+import { WATER_LEVELS } from "#core/fluid/levels.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
-import { levelsOf, WATER_LEVELS } from "#core/line/path.ts";
+import { levelsOf } from "#core/line/path.ts";
 import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { lineKnown } from "#model/job/assumed.ts";
 import { derivationOf, type JobSolution, normalLedger, withRemedies } from "#model/job/solveJob.ts";
@@ -173,8 +174,8 @@ export function jobSheet(
   for (const judgement of judgements) {
     const { severity } = judgement;
     if (severity === "good") continue;
-    const { title, sentence, mend } = checkWords(judgement, job, system);
-    sheet.push({ kind: "finding", severity, title, text: sentence, ...(mend && { mend }) });
+    const { title, sentence, advice } = checkWords(judgement, job, system);
+    sheet.push({ kind: "finding", severity, title, text: sentence, ...(advice && { advice }) });
   }
   const good = judgements.filter(({ severity }) => severity === "good").length;
   sheet.push(

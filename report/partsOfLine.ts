@@ -2,6 +2,7 @@ import type { JobPathItem } from "#contract/documents/job.ts";
 import { format } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { everyItem } from "#core/line/path.ts";
+import { isPart } from "#core/outlet/outlets.ts";
 import { itemName, stockName } from "#words/items.ts";
 
 /**
@@ -24,7 +25,7 @@ export function partsOfLine(path: readonly JobPathItem[], system: UnitSystem): s
       add("count", itemName(path, item.id, system).replace(/^\d+ × /, ""), item.count);
     }
     if (item.kind === "orifice") add("count", itemName(path, item.id, system), 1);
-    if (item.kind === "outlet" && item.outlet.type !== "free") {
+    if (item.kind === "outlet" && isPart(item.outlet)) {
       add("count", itemName(path, item.id, system), 1);
     }
   }

@@ -34,7 +34,7 @@ export function claimWords(
   checked: Checked,
   system: UnitSystem,
   nameOf: (tried: Tried) => string,
-): { title: string; sentence: string; mend?: string } {
+): { title: string; sentence: string; advice?: string } {
   const flow = (si: number) => format(si, "flow", system);
   switch (checked.kind) {
     case "no-such-size":
@@ -43,21 +43,21 @@ export function claimWords(
         sentence: `None of the pipe on this line is stocked in ${checked.nominal}.`,
       };
     case "flow": {
-      const { claimed, arrives, holds, mend, best } = checked;
+      const { claimed, arrives, holds, remedy, best } = checked;
       if (holds) return { title: "It holds", sentence: `${flow(arrives)} arrive on this line.` };
       const found = {
         title: "Not on this line",
         sentence: `${flow(arrives)} arrive, not ${flow(claimed)}.`,
       };
-      if (mend) {
+      if (remedy) {
         return {
           ...found,
-          mend: `True with this: ${nameOf(mend)}, and ${flow(mend.flow)} arrive.`,
+          advice: `True with this: ${nameOf(remedy)}, and ${flow(remedy.flow)} arrive.`,
         };
       }
       return {
         ...found,
-        mend: best
+        advice: best
           ? `No single change makes it true. The most comes of this: ${nameOf(best)}, ${flow(best.flow)}.`
           : "No single change brings more.",
       };

@@ -17,7 +17,7 @@ export interface CheckWords {
   title: string;
   sentence: string;
   /** absent where nothing needs mending */
-  mend?: string;
+  advice?: string;
 }
 
 /** How one judgement's numbers and places are said. */
@@ -43,7 +43,7 @@ interface Voice {
   creep: (si: number) => string;
 }
 
-type Said = [title: string, sentence: string, mend?: string];
+type Said = [title: string, sentence: string, advice?: string];
 type Words = {
   [C in CheckCode]: (judgement: Extract<Judgement, { code: C }>, say: Voice) => Said;
 };
@@ -73,8 +73,8 @@ export function checkWords(
     creep: (si) => (system === "us" ? `${(si / FOOT).toFixed(2)} ft/s` : `${si.toFixed(3)} m/s`),
   };
   const tell = WORDS[judgement.code] as (own: Judgement, say: Voice) => Said;
-  const [title, sentence, mend] = tell(judgement, say);
-  return say.bad && mend ? { title, sentence, mend } : { title, sentence };
+  const [title, sentence, advice] = tell(judgement, say);
+  return say.bad && advice ? { title, sentence, advice } : { title, sentence };
 }
 
 /** One entry a check: the compiler names what is missing. */
@@ -82,7 +82,7 @@ const WORDS: Words = {
   "pump-placement": ({ facts }, say) => [
     MISPLACED[facts.why].title,
     `${say.item}: ${MISPLACED[facts.why].sentence}`,
-    MISPLACED[facts.why].mend,
+    MISPLACED[facts.why].advice,
   ],
   "pump-width": ({ severity }, say) =>
     severity === "unknown"
@@ -273,12 +273,12 @@ const WORDS: Words = {
   "suction-lift-barometric": ({ severity, value, limit = 0 }, say) => [
     liftTitle(severity, "air pressure", "the barometric limit"),
     `Suction lifts ${say.value} at ${say.water}, friction counted; air pressure here holds ${say.limit} at the very most.`,
-    mendLift(value, limit, say.head),
+    adviceOnLift(value, limit, say.head),
   ],
   "suction-lift-pump": ({ severity, value, limit = 0 }, say) => [
     liftTitle(severity, "the pump", "the pump’s limit"),
     `Suction lifts ${say.value} at ${say.water}, friction counted; at this altitude and water temperature the pump holds ${say.limit}.`,
-    mendLift(value, limit, say.head),
+    adviceOnLift(value, limit, say.head),
   ],
   "suction-boils": ({ facts }, say) => [
     "Suction pressure too low",
@@ -450,15 +450,15 @@ const WORDS: Words = {
             : "A smaller flow draws the water down less. Deepening a well belongs to a licensed well contractor.",
       ];
     }
-    const mend = `Hang it ${between}.`;
+    const advice = `Hang it ${between}.`;
     if (rule === "under-water") {
       return [
         "Too little water over the pump",
         `${down}; with 3 ft (0.9 m) over it at the lowest pumping level it hangs at ${say.head(from)} or below.`,
-        mend,
+        advice,
       ];
     }
-    if (rule) return ["Hung too deep", `${down}, below ${say.limit}: ${RULES[rule]}.`, mend];
+    if (rule) return ["Hung too deep", `${down}, below ${say.limit}: ${RULES[rule]}.`, advice];
     const lacks = missing.filter((own) => own === "bottom" || own === "pumping-level");
     if (severity === "unknown") {
       return [
@@ -618,56 +618,62 @@ const RATED: Record<Severity, string> = {
   good: "Pressure within the rating",
 };
 
-const MISPLACED: Record<Misplacement, { title: string; sentence: string; mend: string }> = {
+const MISPLACED: Record<Misplacement, { title: string; sentence: string; advice: string }> = {
   "engine-unplaced": {
     title: "Where the engine stands is not known",
     sentence: "the job does not say where it stands, and its exhaust is carbon monoxide.",
-    mend: "Only in the open: never indoors, in a pit, a crawl space or by an intake.",
+    advice: "Only in the open: never indoors, in a pit, a crawl space or by an intake.",
   },
   "dry-pump-under-water": {
     title: "A dry pump cannot stand in water",
     sentence: "its motor is not made to stand below high water.",
-    mend: "Set it above high water and draw through a suction line, or choose a submersible. Isolate and lock off before anyone goes near.",
+    advice:
+      "Set it above high water and draw through a suction line, or choose a submersible. Isolate and lock off before anyone goes near.",
   },
   "dry-pump-in-casing": {
     title: "A dry pump cannot go down a well",
     sentence: "it stands below the well’s water.",
-    mend: "Choose a submersible well pump, or set this one at the top within its suction lift.",
+    advice: "Choose a submersible well pump, or set this one at the top within its suction lift.",
   },
   "engine-in-pit": {
     title: "No engine in a pit",
     sentence: "exhaust gathers below ground, and carbon monoxide kills without warning.",
-    mend: "Stand it in the open, downwind and above high water, and draw through a suction line; or choose an electric pump.",
+    advice:
+      "Stand it in the open, downwind and above high water, and draw through a suction line; or choose an electric pump.",
   },
   "engine-indoors": {
     title: "No engine indoors",
     sentence: "its exhaust is carbon monoxide, which kills without warning, doors open or not.",
-    mend: "Stand it in the open and away from windows and intakes, or choose an electric pump.",
+    advice: "Stand it in the open and away from windows and intakes, or choose an electric pump.",
   },
   "submersible-behind-suction": {
     title: "A submersible does not draw through a pipe",
     sentence: "its suction line leads to a pump that takes water in all round and is cooled by it.",
-    mend: "Put it in the water itself, fit it in a sleeve with a port for that line, or choose a surface pump.",
+    advice:
+      "Put it in the water itself, fit it in a sleeve with a port for that line, or choose a surface pump.",
   },
   "no-such-supply": {
     title: "No supply here runs it",
     sentence: "its voltage or its phases are not among those there are.",
-    mend: "Choose a pump for the supply there is, or an engine in the open. Electrical work belongs to a licensed electrician.",
+    advice:
+      "Choose a pump for the supply there is, or an engine in the open. Electrical work belongs to a licensed electrician.",
   },
   "no-battery": {
     title: "No battery here runs it",
     sentence: "it is made for direct current, and the job has no battery unit.",
-    mend: "Give the job a battery under Need, say that a battery is the power there is, or choose a pump for the mains.",
+    advice:
+      "Give the job a battery under Need, say that a battery is the power there is, or choose a pump for the mains.",
   },
   "mains-on-battery": {
     title: "A battery does not run this motor",
     sentence: "it is put on a battery, and its plate does not say direct current.",
-    mend: "Choose a pump made for the battery’s voltage, or feed this one from the mains; an inverter is a licensed electrician’s to size.",
+    advice:
+      "Choose a pump made for the battery’s voltage, or feed this one from the mains; an inverter is a licensed electrician’s to size.",
   },
   "supply-unknown": {
     title: "Whether the supply runs it is not known",
     sentence: "its plate or the job does not say volts and phases.",
-    mend: "Read them off the plate and the panel; a licensed electrician decides.",
+    advice: "Read them off the plate and the panel; a licensed electrician decides.",
   },
 };
 
@@ -706,7 +712,7 @@ function liftTitle(severity: Severity, whose: string, limit: string): string {
     : `Suction lift near the limit of ${whose}`;
 }
 
-function mendLift(value: number, limit: number, head: (si: number) => string): string {
+function adviceOnLift(value: number, limit: number, head: (si: number) => string): string {
   const over = value - LIMITS.suctionReserve * limit;
   return `Lower the pump by ${head(over)}, cut suction friction, or move to a submersible.`;
 }

@@ -65,17 +65,17 @@ export function judgementOf(
 
 /** What was said of a flow alone, as it is kept with the reading. */
 export function keptPrediction(
-  promise: PredictionComparison,
+  compared: PredictionComparison,
   on: string,
   system: UnitSystem,
 ): NonNullable<ReadingDocument["judged"]> {
-  const { kept, flow, promised, likely } = promise;
-  const { sentence, mend } = predictionWords(promise, system);
+  const { kept, flow, promised, likely } = compared;
+  const { sentence, advice } = predictionWords(compared, system);
   return {
     ...{ on, acceptance: kept, promised, low: likely.low, high: likely.high },
     flow: flow.value,
     flowUncertainty: flow.standardUncertainty,
-    sentences: [sentence, mend],
+    sentences: [sentence, advice],
   };
 }
 
@@ -85,7 +85,7 @@ export function predictionWords(promise: PredictionComparison, system: UnitSyste
   const measured = formatUncertain(flow.value, COVERAGE * flow.standardUncertainty, "flow", system);
   const range = `${formatNumber(likely.low, "flow", system)} to ${format(likely.high, "flow", system)}`;
   const past = beyondCurve ? " That is beyond the published curve of the pump." : "";
-  const mends: Record<Kept, string> = {
+  const advices: Record<Kept, string> = {
     "as-promised": "Line and pump together do what was worked out.",
     less: "Look at the levels, the strainer, the valves and the line first, then at the pump. A gauge beside the pump tells them apart.",
     more: "The line takes less than was worked out, or the pump makes more: check that the lengths, sizes and levels are those of this job.",
@@ -97,7 +97,7 @@ export function predictionWords(promise: PredictionComparison, system: UnitSyste
   return {
     title: ACCEPTANCE[kept],
     sentence: `${measured} where ${format(promised, "flow", system)} was promised${ran ? ` with ${ran.count} of ${ran.of} pumps running` : ""}, ${range} likely.${past}`,
-    mend: mends[kept],
+    advice: advices[kept],
   };
 }
 
@@ -111,7 +111,7 @@ const SLIPS: Record<Slip, string> = {
 
 /** A comparison in words. */
 export function comparisonWords(c: Comparison, system: UnitSystem) {
-  const mends: Record<Comparison["acceptance"], string> = {
+  const advices: Record<Comparison["acceptance"], string> = {
     meets: "The pump is sound. If the job is still short of water, look at the line.",
     "falls-short":
       "Check the line and the levels first: a shortfall is more often the line than the pump. Then speed, rotation, air, and wear.",
@@ -122,7 +122,7 @@ export function comparisonWords(c: Comparison, system: UnitSystem) {
         ? "It makes more head than shut off. Is the dial in psi? It was typed as bar; taken as psi it fits."
         : "It makes more head than shut off, by more than curve and reading may be off. Check the dial, its unit and its height, and which pump this is.",
     "cannot-tell": c.misplaced
-      ? MISPLACED[c.misplaced].mend
+      ? MISPLACED[c.misplaced].advice
       : c.improve
         ? `The doubt is too wide to decide. Improve ${IMPROVE[c.improve]}.`
         : "The reading lies where nothing is published. Throttle or open the discharge and read again.",
@@ -136,18 +136,18 @@ export function comparisonWords(c: Comparison, system: UnitSystem) {
         : `Measured ${formatUncertain(c.flow.value, COVERAGE * c.flow.standardUncertainty, "flow", system)} at ${formatUncertain(c.head.value, COVERAGE * c.head.standardUncertainty, "head", system)} of total head.`,
     atHead: axisSentence(c.atHead, "flow", system),
     atFlow: axisSentence(c.atFlow, "head", system),
-    mend: mends[c.acceptance],
+    advice: advices[c.acceptance],
   };
 }
 
-const MISPLACED: Record<Misplaced, { why: string; mend: string }> = {
+const MISPLACED: Record<Misplaced, { why: string; advice: string }> = {
   "off-the-line": {
     why: "The gauge’s place is no longer on the line, so nothing can be told from it.",
-    mend: "Say where on the line the gauge stands now, and the reading can be judged.",
+    advice: "Say where on the line the gauge stands now, and the reading can be judged.",
   },
   "past-the-valve": {
     why: "The gauge stands past the valve that was throttled, so what the pump makes is not what it shows.",
-    mend: "Move the gauge between pump and valve, or read with the valve open.",
+    advice: "Move the gauge between pump and valve, or read with the valve open.",
   },
 };
 

@@ -10,6 +10,10 @@ const otherCord = (enough: { label: string } | undefined) =>
     : " No size here would do: shorten it, or a higher voltage.";
 
 export const DRIVING_WORDS: FindingWords<keyof typeof DRIVING_FINDINGS> = {
+  "power-too-little": () => ({
+    sentence:
+      "At some speeds the power told for it is less than the water alone takes there, and is left out. Read it again, or look at what is typed with the pump.",
+  }),
   "motor-overloaded": ({ value }) => ({
     sentence: `It draws ${formatPercent(value - 1)} more than its plate: throttle it, or a smaller impeller.`,
   }),

@@ -1,4 +1,7 @@
-/** "3 h 20 min" from seconds. */
+/**
+ * "3 h 20 min" from seconds.
+ * @example duration(5400) // "1 h 30 min"
+ */
 export function duration(seconds: number): string {
   const minutes = Math.round(seconds / 60);
   if (minutes < 60) return `${minutes} min`;

@@ -100,7 +100,7 @@ describe("pump or line in words", () => {
 describe("the whole in words", () => {
   const pump = pumpOf("one", 30, 0.006);
   const whole = (over: Partial<Whole> = {}): Whole => ({
-    ...{ acceptance: "falls-short", strength: estimate(0.9), scatter: 1, budget: [] },
+    ...{ acceptance: "falls-short", headFactor: estimate(0.9), scatter: 1, budget: [] },
     speed: estimate(0.95),
     ...over,
   });
@@ -108,7 +108,7 @@ describe("the whole in words", () => {
 
   it("speaks of a lower speed only where heads are short beyond doubt", () => {
     expect(said(whole())).toContain("2755 rpm");
-    expect(said(whole({ strength: estimate(0.99) }))).not.toContain("rpm");
+    expect(said(whole({ headFactor: estimate(0.99) }))).not.toContain("rpm");
   });
 
   it("says by what it is held: the grade, what was agreed, or that no grade applies", () => {

@@ -47,7 +47,7 @@ const times = ({ value, standardUncertainty }: Estimate) => {
 
 /** All readings of a pump together against its curve. */
 export function wholeWords(whole: Whole, count: number, pump: Pump, system: UnitSystem) {
-  const { acceptance, strength, scatter, speed } = whole;
+  const { acceptance, headFactor: strength, scatter, speed } = whole;
   const { head, flow } = toleranceOf(pump);
   const limit = pump.limits
     ? `Agreed: ${formatPercent(flow, 1)} of flow or ${formatPercent(head, 1)} of head may be missing.`

@@ -5,7 +5,7 @@ import type { Finding, FindingCode } from "#core/finding/registry.ts";
 export interface FindingSaid {
   title?: string;
   sentence: string;
-  mend?: string;
+  advice?: string;
   /** causes that may be, the likeliest first */
   reasons?: string[];
 }

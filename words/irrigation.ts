@@ -224,7 +224,13 @@ const DRIP_REFUSED: Record<Finding<"drip-refused">["why"], string> = {
 };
 
 /** What is said of guns, ground, sets, the day, cans and drip. */
+/** Guns that stand alone, or together, as they are told. */
+export const STOOD = { one: "One gun open", two: "Two guns open" } as const;
+
 export const IRRIGATION_WORDS: FindingWords<keyof typeof IRRIGATION_FINDINGS> = {
+  "throw-outside-window": ({ stood }) => ({
+    sentence: `${STOOD[stood]}: such a throw lies outside the pressure the gun is made for, where throw tells nothing of pressure. Read a gauge at its base.`,
+  }),
   "gun-throw": ({ thrown, value }, { system }) => {
     const say = (si: number) => format(si, "pressure", system);
     switch (thrown.kind) {

@@ -3,7 +3,8 @@ import { format, formatSize } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { FAMILIES, findPipeStock } from "#core/catalogue/pipes.ts";
-import { sizeOfFitting } from "#core/line/compileLine.ts";
+import type { WaterLevel } from "#core/fluid/levels.ts";
+import { sizeOfFitting } from "#core/line/fittingLoss.ts";
 import {
   everyItem,
   locate,
@@ -11,7 +12,6 @@ import {
   type Standing,
   type Supply,
   type WaterKind,
-  type WaterLevel,
 } from "#core/line/path.ts";
 
 /** "1-1/2 in PVC schedule 40" */

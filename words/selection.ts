@@ -1,3 +1,4 @@
+import type { PumpDocument } from "#contract/documents/pump.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import type { Merit, Weighing } from "#core/selection/weights.ts";
@@ -107,7 +108,22 @@ function lessOf(merit: Merit, own: Reasoned, best: Reasoned, units: UnitSystem):
 }
 
 /** How several pumps stand together. */
-export const TOGETHER: Record<"beside" | "after", string> = {
+const TOGETHER: Record<"beside" | "after", string> = {
   beside: "side by side",
   after: "one after the other",
 };
+
+/** "Brackle Run 35", "2 × Tarnfold Pit 4, side by side", "Round 8 at 2660 rpm". */
+export function arrangementName(
+  { kind, speedRatio }: { kind: "one" | keyof typeof TOGETHER; speedRatio?: number },
+  pumps: readonly PumpDocument[],
+): string {
+  const [first, second] = pumps.map(({ maker, model }) => `${maker} ${model}`);
+  if (kind === "one") {
+    const rpm = (speedRatio ?? 1) * (pumps[0]?.ratedSpeedRpm ?? 0);
+    return speedRatio === undefined ? `${first}` : `${first} at ${rpm.toFixed(0)} rpm`;
+  }
+  return first === second
+    ? `2 × ${first}, ${TOGETHER[kind]}`
+    : `${first} and ${second}, ${TOGETHER[kind]}`;
+}

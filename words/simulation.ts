@@ -89,7 +89,7 @@ export const RUN_WORDS: FindingWords<
     return {
       title: "The floor gets wet",
       sentence: `Water stands over the rim ${formatDuration(at)} after the start, for ${formatDuration(lasts)}; ${amountOf(spilled, system)} run over it.`,
-      mend:
+      advice:
         inflow > survives
           ? `Pumps that hold ${flow(inflow)} at the rim, where these hold ${flow(survives)}; or a larger pit. Try a second pump under What if.`
           : "The pumps could hold it: a lower float, a lag float for the second pump, or power that does not fail. Try it under What if.",
@@ -100,7 +100,7 @@ export const RUN_WORDS: FindingWords<
     return {
       title: `${body(index)} can lift out of the ground`,
       sentence: `Ground water lifts it with ${tonnes(uplift.force)}; its own weight and the water left in it hold ${tonnes(uplift.holding)}.`,
-      mend:
+      advice:
         uplift.keepAbove === undefined
           ? "Not even full of water is it heavy enough: keep the ground water down first, and ask an engineer."
           : `Leave water in it up to ${format(uplift.keepAbove, "length", system)}, or keep the ground water down. ${RELIEF_VALVE}`,
@@ -109,12 +109,13 @@ export const RUN_WORDS: FindingWords<
   "uplift-unknown": ({ body: index, lacks }, { body }) => ({
     title: `Whether ${body(index)} can float up is not known`,
     sentence: `Emptied in wet ground a shell can lift and break. ${lacks.map((own) => ASKED_OF_SHELL[own]).join(" ")}`,
-    mend: "Before a drop is pumped: say how it stands, dip the ground water in a hole beside it, and read its weight off a drawing or work it out. An engineer says whether it may be emptied.",
+    advice:
+      "Before a drop is pumped: say how it stands, dip the ground water in a hole beside it, and read its weight off a drawing or work it out. An engineer says whether it may be emptied.",
   }),
   "starts-too-often": ({ starts, limit, raiseBy, larger }, { system }) => ({
     title: "Starts too often",
     sentence: `Up to ${starts.toFixed(0)} starts an hour when water comes in at half of what it pumps; the motor bears ${limit.toFixed(0)}.`,
-    mend:
+    advice:
       raiseBy === undefined
         ? `No float in this pit keeps to it: a pit of ${larger ? `${larger.toFixed(1)} times the area` : "more area"}, or a smaller pump.`
         : `Raise the float that starts it by ${format(raiseBy, "diameter", system)}.`,
@@ -123,53 +124,53 @@ export const RUN_WORDS: FindingWords<
     title: "The battery gets flat",
     sentence: `${formatDuration(at)} after the start it is empty.`,
     ...(needed !== undefined && {
-      mend: `About ${(Math.ceil(needed / 5) * 5).toFixed(0)} Ah carry it through this power cut.`,
+      advice: `About ${(Math.ceil(needed / 5) * 5).toFixed(0)} Ah carry it through this power cut.`,
     }),
   }),
   "no-alarm": () => ({
     title: "No high-water alarm",
     sentence: "Nobody hears of it when a pump fails.",
-    mend: "Hang an alarm float above the highest one that starts a pump.",
+    advice: "Hang an alarm float above the highest one that starts a pump.",
   }),
   "one-pump": () => ({
     title: "One pump alone",
     sentence: "When it fails, or the power does, nothing holds the water.",
-    mend: "A second pump on a float of its own, a battery unit, or an overflow by gravity.",
+    advice: "A second pump on a float of its own, a battery unit, or an overflow by gravity.",
   }),
   "never-dry": ({ level, inflow, drawn }, { system }) => ({
     title: "It does not get dry",
     sentence: `At ${format(level, "length", system)} ${format(inflow, "flow", system)} come in and ${format(drawn, "flow", system)} are drawn.`,
-    mend: "A larger pump or hose, or less water coming in.",
+    advice: "A larger pump or hose, or less water coming in.",
   }),
   "not-dry-yet": ({ after, level }, { system }) => ({
     title: "Not dry yet",
     sentence: `After ${formatDuration(after)} it stands at ${format(level, "length", system)}, and still falls.`,
-    mend: "Look at it for longer, or pump harder.",
+    advice: "Look at it for longer, or pump harder.",
   }),
   "falls-behind": ({ inflow, survives, wetIn }, { system }) => ({
     title: "The pumps fall behind",
     sentence: `${format(inflow, "flow", system)} come in at the end, and the pumps hold ${format(survives, "flow", system)} at the rim: about ${formatDuration(wetIn)} more, and the floor is wet.`,
-    mend: "A second pump, or a larger one.",
+    advice: "A second pump, or a larger one.",
   }),
   "source-low": ({ at }) => ({
     title: "The source gets too low",
     sentence: `${formatDuration(at)} after the start its float holds the pumps; nothing is moved until the water is back.`,
-    mend: "Draw less, find another source, or wait for rain.",
+    advice: "Draw less, find another source, or wait for rain.",
   }),
   "receiver-full": ({ at }) => ({
     title: "It runs over",
     sentence: `The water it goes to is at its rim ${formatDuration(at)} after the start, and runs over from then on.`,
-    mend: "A float switch there, or somebody who stops the pump in time.",
+    advice: "A float switch there, or somebody who stops the pump in time.",
   }),
   "runs-back": ({ volume }, { system }) => ({
     title: "Water runs back",
     sentence: `${amountOf(volume, system)} come back through the line once the pump stops.`,
-    mend: "A check valve at the pump, or an end above the water it goes to.",
+    advice: "A check valve at the pump, or an end above the water it goes to.",
   }),
   "too-many-events": ({ at }) => ({
     title: "It never comes to an end",
     sentence: `Floats followed one another without pause; the run was stopped ${formatDuration(at)} after its start, and shows what came until then.`,
-    mend: "Set the floats further apart.",
+    advice: "Set the floats further apart.",
   }),
   "keeps-up": ({ under, inflow, survives }, { system }) => {
     const flow = (si: number) => format(si, "flow", system);

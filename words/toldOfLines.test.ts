@@ -284,13 +284,13 @@ describe("numbers are the ones their words name, and remedies were solved", () =
     const mend = (path: PathItem[], pump: Pump) =>
       told(lineOf(path), [pump]).one("discharge-velocity-high");
     const far = tablePump("one", [0, 4, 8, 16], (q) => ({ head: 30 - q * q * 0.1 }));
-    expect(mend([set("p"), pipe("a", "copper-l-2in", 2, 1), open("o")], far)?.mend).toContain(
+    expect(mend([set("p"), pipe("a", "copper-l-2in", 2, 1), open("o")], far)?.advice).toContain(
       "No larger size of it is stocked",
     );
     const end = mend([set("p"), pipe("a", "pvc-sch40-1-1-4in", 3, 1), open("o")], falls);
-    expect(end?.mend).toContain("not known");
+    expect(end?.advice).toContain("not known");
     expect(
-      mend([set("p"), pipe("a", "pvc-sch40-1-1-4in", 40, 16), open("o")], falls)?.mend,
+      mend([set("p"), pipe("a", "pvc-sch40-1-1-4in", 40, 16), open("o")], falls)?.advice,
     ).toMatch(/^Lay it in/);
   });
 
@@ -306,8 +306,8 @@ describe("numbers are the ones their words name, and remedies were solved", () =
         ]),
         [sub(tablePump("one", [0, 0.1, 0.2, 0.3], (q) => ({ head: 8 - 30 * q * q })))],
       ).one("hole-wastes");
-    expect(of(0.005)?.mend).toMatch(/A vent hole of 3 mm .* wastes \d/);
-    expect(of(0.002)?.mend).not.toContain("3 mm");
+    expect(of(0.005)?.advice).toMatch(/A vent hole of 3 mm .* wastes \d/);
+    expect(of(0.002)?.advice).not.toContain("3 mm");
   });
 
   it("water too little to see is told of by nobody", () => {

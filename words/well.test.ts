@@ -20,6 +20,39 @@ const first = <X extends Context>(of: X, given: GivenIn<X>, system: UnitSystem =
   return own;
 };
 
+describe("what cannot be told yet", () => {
+  it("names what a cable lacks", () => {
+    const lacks = (lack: "pump" | "volts" | "current") =>
+      first("cable-motor", { lacks: [lack] }).sentence;
+    expect(lacks("pump")).toContain("choose a pump first");
+    expect(lacks("volts")).toContain("how many volts");
+    expect(lacks("current")).toContain("clamp meter");
+  });
+
+  it("tells a day without water from one without a pump", () => {
+    const day = { noWater: false, runs: false, draws: 40, volume: 0.6 };
+    expect(first("well-day", day)).toMatchObject({
+      severity: "unknown",
+      sentence: expect.stringMatching(
+        /^40 draws and 600 L a day are wanted.*choose one under Pump/,
+      ),
+    });
+    expect(first("well-day", { ...day, noWater: true })).toMatchObject({
+      severity: "stop",
+      sentence: expect.stringContaining("Hang the pump lower"),
+    });
+    expect(told("well-day", { ...day, runs: true })).toEqual([]);
+  });
+
+  it("says of power and of a throw that tell nothing what to read instead", () => {
+    expect(first("speeds", { tooLittle: true }).sentence).toContain("less than the water alone");
+    const throwOf = (stood: "one" | "two") => first("worked-back", { stood });
+    expect(throwOf("one")).toMatchObject({ severity: "watch" });
+    expect(throwOf("one").sentence).toMatch(/^One gun open: .*Read a gauge at its base\.$/);
+    expect(throwOf("two").sentence).toMatch(/^Two guns open: /);
+  });
+});
+
 describe("what is said of a pumping test", () => {
   const of = (...steps: [flow: number, drawdown: number][]) =>
     first(

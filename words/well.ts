@@ -4,6 +4,7 @@ import { conductorName } from "#core/driving/conductor.ts";
 import { DROP, START_VOLTAGE } from "#core/driving/motor.ts";
 import type {
   CABLE_FINDINGS,
+  CableLacks,
   DRAWDOWN_FINDINGS,
   DRAWS_FINDINGS,
   HANGING_FINDINGS,
@@ -13,7 +14,7 @@ import type {
   VALVE_FINDINGS,
   WELL_FINDINGS,
 } from "#core/finding/well.ts";
-import type { WaterLevel } from "#core/line/path.ts";
+import type { WaterLevel } from "#core/fluid/levels.ts";
 import { FOOT, GALLON } from "#core/quantity/constants.ts";
 import type { DropPipeState } from "#core/well/dropPipe.ts";
 import { duration } from "./duration.ts";
@@ -88,6 +89,13 @@ type WellCode =
   | keyof typeof OTHER_PUMP_FINDINGS;
 
 /** What is said of a well, its test, pipe, cable, tank and days, and of other ways to lift its water. */
+const CABLE_LACKS: Record<CableLacks["lacks"][number], string> = {
+  pump: "The cable follows the motor: choose a pump first, under Pump.",
+  volts: "Neither the pump’s plate nor the supply says how many volts: type either.",
+  current:
+    "The motor’s current is not on its plate, nor is its power published: read it with a clamp meter, and type it with the pump.",
+};
+
 export const WELL_WORDS: FindingWords<WellCode> = {
   "drawdown-differs": () => ({
     sentence: "The line is solved with another drawdown than these steps give.",
@@ -164,6 +172,7 @@ export const WELL_WORDS: FindingWords<WellCode> = {
     return { sentence: guessed ? `${passes}; ${amperes}` : passes };
   },
   /** The one answer, and what of it an electrician has still to say. */
+  "cable-motor": ({ lack }) => ({ sentence: CABLE_LACKS[lack] }),
   "cable-choice": (choice) => {
     if (!("row" in choice) || choice.row === undefined) {
       return {
@@ -239,6 +248,12 @@ export const WELL_WORDS: FindingWords<WellCode> = {
     };
   },
 
+  "day-without-run": (found, { system }) => ({
+    sentence:
+      found.why === "no-water"
+        ? "In the dry season the water stands below the intake: nothing is pumped at all. Hang the pump lower."
+        : `${found.draws} draws and ${amountOf(found.volume, system)} a day are wanted. What the tank and the well make of it is told once a pump runs into the tank: choose one under Pump.`,
+  }),
   "draws-broken-off": () => ({
     sentence: "So much switches on and off that it was broken off: a larger tank.",
   }),

@@ -52,7 +52,7 @@ describe("judgements in words", () => {
       title: "Suction lift too high for the pump",
       sentence:
         "Suction lifts 7.90 m at low water, friction counted; at this altitude and water temperature the pump holds 6.40 m.",
-      mend: "Lower the pump by 2.14 m, cut suction friction, or move to a submersible.",
+      advice: "Lower the pump by 2.14 m, cut suction friction, or move to a submersible.",
     });
     expect(checkWords(lift, { path, source: { kind: "open" } }, "us").sentence).toContain(
       "25.9 ft",
@@ -68,7 +68,7 @@ describe("judgements in words", () => {
       severity: "watch",
       facts: { larger: { id: "suction-hose-3in" } },
     });
-    expect(checkWords(fast, { path, source: { kind: "open" } }, "metric").mend).toBe(
+    expect(checkWords(fast, { path, source: { kind: "open" } }, "metric").advice).toBe(
       "Lay it in 3 in.",
     );
   });
@@ -81,7 +81,7 @@ describe("judgements in words", () => {
       severity: "good",
       facts: {},
     });
-    expect(checkWords(good, { path, source: { kind: "open" } }, "us").mend).toBeUndefined();
+    expect(checkWords(good, { path, source: { kind: "open" } }, "us").advice).toBeUndefined();
   });
 
   it("say what falls short when it is friction and not height", () => {
@@ -98,7 +98,7 @@ describe("judgements in words", () => {
       value: 4.35,
       facts: { staticHead: 26.35, bestHead: 22, short: "static-head" },
     });
-    expect(checkWords(high, { path, source: { kind: "open" } }, "metric").mend).toContain(
+    expect(checkWords(high, { path, source: { kind: "open" } }, "metric").advice).toContain(
       "4.35 m short",
     );
   });
@@ -221,9 +221,9 @@ describe("comparisons in words", () => {
       "At the measured head the curve gives 3.42 L/s; measured 9.4 % less, ± 8.2 %. 8 % less would still pass.",
     );
     expect(words.atFlow).toContain("past the end of the curve");
-    expect(words.mend).toContain("discharge gauge");
+    expect(words.advice).toContain("discharge gauge");
     const { improve: _, ...nowhere } = comparison;
-    expect(comparisonWords(nowhere, "us").mend).toContain("nothing is published");
+    expect(comparisonWords(nowhere, "us").advice).toContain("nothing is published");
   });
 });
 
@@ -265,8 +265,8 @@ describe("water over time in words", () => {
     };
     const said = (inflow: number) =>
       findingWords({ ...wet, inflow, survives: 0.004 }, { system: "metric" });
-    expect(said(0.005).mend).toContain("hold 5.00 L/s at the rim, where these hold 4.00 L/s");
-    expect(said(0.003).mend).toContain("could hold it");
+    expect(said(0.005).advice).toContain("hold 5.00 L/s at the rim, where these hold 4.00 L/s");
+    expect(said(0.003).advice).toContain("could hold it");
   });
 });
 

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { everyItem } from "#core/line/path.ts";
+import { gunOf } from "#core/outlet/outlets.ts";
 import { fieldSchema } from "./field.ts";
 import { attachmentsSchema, day, idSchema, levelsSchema, text } from "./fields.ts";
 import { gunFields, gunIssues } from "./gun.ts";
@@ -320,8 +321,9 @@ export const jobShape = z
         if (item.kind === "outlet" && "body" in item.outlet) {
           refers(item.outlet.body, [...at, i, "outlet", "body"]);
         }
-        if (item.kind === "outlet" && item.outlet.type === "nozzle") {
-          for (const { path, message } of gunIssues(item.outlet)) {
+        const gun = item.kind === "outlet" && gunOf(item.outlet);
+        if (gun) {
+          for (const { path, message } of gunIssues(gun)) {
             context.addIssue({ code: "custom", path: [...at, i, "outlet", ...path], message });
           }
         }

@@ -47,7 +47,10 @@ export function formatNumber(si: number, quantity: Quantity, system: UnitSystem)
   return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
 }
 
-/** Number and unit, such as "2.43 L/s". */
+/**
+ * Number and unit, such as "2.43 L/s".
+ * @example format(0.005, "flow", "us") // "79.3 gpm"
+ */
 export function format(si: number, quantity: Quantity, system: UnitSystem): string {
   return `${formatNumber(si, quantity, system)} ${shownUnit(quantity, system).symbol}`.trimEnd();
 }

@@ -9,6 +9,7 @@ export type Parsed = { ok: true; value: number } | { ok: false; message: string 
  *
  * A comma before exactly three digits could be a decimal or a thousand; it is refused rather than
  * guessed, unless a second mark settles it.
+ * @example parseQuantity("3 ft 6 in", "length", "metric") // { ok: true, value: 1.0668 }
  */
 export function parseQuantity(
   text: string,

@@ -6,6 +6,7 @@ import { solveLine } from "../hydraulics/solveLine.ts";
 import type { Stretch } from "../line/compiledLine.ts";
 import { changeItems, type OutletItem, type PathItem } from "../line/path.ts";
 import { holeService } from "../line/profile.ts";
+import { delivers, wets } from "../outlet/outlets.ts";
 import {
   check,
   type Found,
@@ -100,7 +101,7 @@ export const outletDry = check<Dry>({
     if (line.outlets.length < 2) return [];
     return whileRunning(context, ({ state }, { at, boundary }) =>
       line.outlets.flatMap(({ item, node }, i): Found<Dry>[] => {
-        if (item.outlet.type === "drain") return [];
+        if (!delivers(item.outlet)) return [];
         if (Math.abs(state.byOutlet[i] as number) > WORTH_SAYING) return [];
         const into = line.stretches.find(({ to }) => to === node);
         const asked = boundary.outlets[i] as number;
@@ -142,9 +143,8 @@ export const outletsUneven = check<{ least: number; most: number }>({
     const { line } = context.solution;
     const [first, ...others] = line.outlets;
     // Guns and sprinklers are there to wet evenly; a tap and a tank are not.
-    const type = first?.item.outlet.type;
     const alike = others.every((outlet) => sameOutlet(outlet.item, first?.item));
-    if ((type !== "nozzle" && type !== "emitter") || others.length === 0 || !alike) return [];
+    if (!first || !wets(first.item.outlet) || others.length === 0 || !alike) return [];
     return whileRunning(context, ({ state }, { at }) => {
       const least = Math.min(...state.byOutlet);
       const most = Math.max(...state.byOutlet);
@@ -189,7 +189,7 @@ export const drainFloods = check<{ share: number }>({
     return whileRunning(context, ({ state, duty }, { at }) =>
       line.outlets.flatMap(({ item }, i): Found<{ share: number }>[] => {
         const value = state.byOutlet[i] as number;
-        if (item.outlet.type !== "drain" || value <= WORTH_SAYING) return [];
+        if (delivers(item.outlet) || value <= WORTH_SAYING) return [];
         const share = duty.flow > 0 ? value / duty.flow : 0;
         const source = "The head line stands over its rim";
         return [{ severity: "stop", at, itemId: item.id, value, source, facts: { share } }];

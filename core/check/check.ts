@@ -1,3 +1,4 @@
+import { WATER_LEVELS, type WaterLevel } from "../fluid/levels.ts";
 import type { Derivation } from "../formula/formula.ts";
 import type {
   PumpAtWork,
@@ -7,7 +8,7 @@ import type {
   SolvedCase,
 } from "../hydraulics/solveLine.ts";
 import type { PlacedPump } from "../line/compiledLine.ts";
-import { type Line, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import type { Line } from "../line/path.ts";
 import type { bestEfficiencyFlow } from "../pump/curve.ts";
 import type { Quantity } from "../quantity/quantity.ts";
 

@@ -1,4 +1,5 @@
 import { FAMILIES, type PipeStock, pressureRatingAt } from "../catalogue/pipes.ts";
+import { WATER_LEVELS, type WaterLevel } from "../fluid/levels.ts";
 import { derive, deriveOver, formula, sign, term } from "../formula/formula.ts";
 import {
   DIFFERENCE,
@@ -15,8 +16,9 @@ import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { Running } from "../hydraulics/solveLine.ts";
 import { BULK_MODULUS, joukowskySurge, waveSpeed } from "../hydraulics/surge.ts";
 import { type CompiledLine, type Segment, type Stretch, suctionOf } from "../line/compiledLine.ts";
-import { levelsOf, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import { levelsOf } from "../line/path.ts";
 import { segmentsInWater, unguardedOutlets } from "../line/profile.ts";
+import { receivingWater } from "../outlet/outlets.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { type HazenWilliamsConcern, hazenWilliamsConcerns } from "../pipe/hazenWilliams.ts";
 import { GRAVITY } from "../quantity/constants.ts";
@@ -462,10 +464,8 @@ export const outletFloods = check<{ outlet: number; level: number }>({
     const open = new Set(line.pumps.flatMap((pump) => [...unguardedOutlets(line, pump)]));
     return line.outlets.flatMap(
       ({ item, node, elevation }): Found<{ outlet: number; level: number }>[] => {
-        const { outlet } = item;
-        if (outlet.type !== "submerged" || elevation >= outlet.level.high) return [];
-        if (!open.has(node)) return [];
-        const level = outlet.level.high;
+        const level = receivingWater(item.outlet)?.high;
+        if (level === undefined || elevation >= level || !open.has(node)) return [];
         return [
           {
             severity: "watch",

@@ -1,3 +1,4 @@
+import type { WaterLevel } from "../fluid/levels.ts";
 import {
   drivenDerivation,
   dutyDerivation,
@@ -11,7 +12,7 @@ import { outletLevel, type PumpState } from "../hydraulics/boundary.ts";
 import { NOTHING } from "../hydraulics/hydraulicModel.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import { type Stretch, segmentsInto } from "../line/compiledLine.ts";
-import { levelsOf, type WaterLevel } from "../line/path.ts";
+import { levelsOf } from "../line/path.ts";
 import { ownChecks } from "../line/profile.ts";
 import {
   type Check,

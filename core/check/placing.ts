@@ -9,6 +9,7 @@ import {
   suctionOf,
 } from "../line/compiledLine.ts";
 import { levelsOf, type Supply, type WaterKind } from "../line/path.ts";
+import { gunOf } from "../outlet/outlets.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import type { Quantity } from "../quantity/quantity.ts";
@@ -288,9 +289,7 @@ export const gunPressure = check<{ side: "under" | "over" | "within" }>({
     whileRunning(context, ({ headLine }, { at }) =>
       context.solution.line.outlets.flatMap(
         ({ item }): Found<{ side: "under" | "over" | "within" }>[] => {
-          const { outlet } = item;
-          if (outlet.type !== "nozzle") return [];
-          const { leastPressure: least, greatestPressure: most } = outlet;
+          const { leastPressure: least, greatestPressure: most } = gunOf(item.outlet) ?? {};
           if (least === undefined && most === undefined) return [];
           const head = pressureHeadBefore(headLine, item.id);
           if (head === undefined) return [];

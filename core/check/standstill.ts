@@ -14,6 +14,7 @@ import {
   unguardedOutlets,
   type WetPipe,
 } from "../line/profile.ts";
+import { receivingWater } from "../outlet/outlets.ts";
 import {
   type CheckContext,
   check,
@@ -88,7 +89,7 @@ export const drainsBack = check<{ fromTank: boolean }>({
       // A mouth under water lets the whole of that water follow what is in the pipe.
       const fromTank = line.outlets.some(
         ({ node, item: { outlet }, elevation }) =>
-          ways.has(node) && outlet.type === "submerged" && outlet.level.high > elevation,
+          ways.has(node) && (receivingWater(outlet)?.high ?? elevation) > elevation,
       );
       const itemId = placed.item.id;
       return [

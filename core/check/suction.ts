@@ -1,3 +1,4 @@
+import { WATER_LEVELS } from "../fluid/levels.ts";
 import { type Derivation, derive, formula, sign } from "../formula/formula.ts";
 import {
   AIR_PRESSURE,
@@ -13,7 +14,7 @@ import {
 import { submergence as least } from "../hydraulics/submergence.ts";
 import { SEA_LEVEL_LIMIT } from "../hydraulics/suctionLimits.ts";
 import { type CompiledLine, drawsItself } from "../line/compiledLine.ts";
-import { levelsOf, WATER_LEVELS } from "../line/path.ts";
+import { levelsOf } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import {

@@ -1,10 +1,12 @@
+import { WATER_LEVELS, type WaterLevel } from "../fluid/levels.ts";
 import { derive, formula, sign } from "../formula/formula.ts";
 import { DIFFERENCE, DRAWDOWN, STATIC_PRESSURE } from "../formula/laws.ts";
 import { WATER_OVER_INTAKE } from "../formula/well.ts";
 import { pressureHead } from "../hydraulics/boundary.ts";
 import { shutHeads } from "../hydraulics/shutHeads.ts";
 import { type Solution, stateOf } from "../hydraulics/solveLine.ts";
-import { type Line, levelsOf, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import { type Line, levelsOf } from "../line/path.ts";
+import { keptPressure } from "../outlet/outlets.ts";
 import type { Pump } from "../pump/pump.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { flowDrawing } from "../well/drawdown.ts";
@@ -90,11 +92,12 @@ export function lowestSurface(
   const { cutIn } = pressureTank ?? {};
   if (cutIn === undefined) return surface;
   const boundary = boundaries[at];
-  const outlets = line.outlets.map(({ item, elevation }, i) =>
-    item.outlet.type === "pressure"
-      ? elevation + pressureHead(Math.min(cutIn, item.outlet.pressure), water)
-      : (boundary.outlets[i] as number),
-  );
+  const outlets = line.outlets.map(({ item, elevation }, i) => {
+    const kept = keptPressure(item.outlet);
+    return kept === undefined
+      ? (boundary.outlets[i] as number)
+      : elevation + pressureHead(Math.min(cutIn, kept), water);
+  });
   const state = stateOf(model.solve({ ...boundary, outlets }, states, running.state));
   return Math.min(surface, (state?.nodeHeads[line.intakeNode] as number | undefined) ?? surface);
 }
@@ -233,7 +236,7 @@ export const cutOutReached = check<{ cutOut: number }>({
     return WATER_LEVELS.flatMap((at) => {
       const shut = shutHeads(line, boundaries[at], states);
       return line.outlets.flatMap(({ item, node, elevation }): Found<{ cutOut: number }>[] => {
-        if (item.outlet.type !== "pressure") return [];
+        if (keptPressure(item.outlet) === undefined) return [];
         const { head = elevation, published = false } = shut[node] ?? {};
         const value = (head - elevation) * water.density * GRAVITY;
         const severity = !published

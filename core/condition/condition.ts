@@ -1,10 +1,11 @@
 import { lossCoefficient } from "../fitting/resistance.ts";
 import { throttleCoefficient } from "../fitting/throttle.ts";
+import type { WaterLevel } from "../fluid/levels.ts";
 import type { Boundary, PumpState } from "../hydraulics/boundary.ts";
 import { type HydraulicModel, hydraulicModel } from "../hydraulics/hydraulicModel.ts";
 import type { LineModel } from "../hydraulics/solveLine.ts";
 import type { CompiledLine, Segment } from "../line/compiledLine.ts";
-import type { WaterLevel } from "../line/path.ts";
+import { isWayOut, receivingWater } from "../outlet/outlets.ts";
 import { type PumpCondition, pumpCurve } from "../pump/curve.ts";
 
 /**
@@ -101,8 +102,7 @@ function conditionedSegment(segment: Segment, own: ItemCondition): Segment {
   } = own;
   const { kind, run, fitting, count, emitter, drawdown } = segment;
   if (kind === "supply") return segment;
-  const outlet = kind === "exit" || kind === "nozzle" || kind === "emitter";
-  const tabled = outlet ? 1 : lossFactor;
+  const tabled = isWayOut(segment) ? 1 : lossFactor;
   const opening = fitting?.throttles ? (own.opening ?? segment.opening) : segment.opening;
   let k = segment.k * tabled + addedK;
   if (fitting && opening !== segment.opening) {
@@ -148,7 +148,7 @@ function conditionedBoundary(
     source: boundary.source + (line.source.kind === "mains" ? 0 : source),
     outlets: boundary.outlets.map((head, i) => {
       const item = line.outlets[i]?.item;
-      return item?.outlet.type === "submerged" ? head + (outlets[item.id] ?? 0) : head;
+      return item && receivingWater(item.outlet) ? head + (outlets[item.id] ?? 0) : head;
     }),
   };
 }

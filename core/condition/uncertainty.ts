@@ -2,6 +2,7 @@ import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import type { LineModel, Refused } from "../hydraulics/solveLine.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import { finish, type Steps } from "../numeric/steps.ts";
+import { receivingWater } from "../outlet/outlets.ts";
 import { headFactorUncertainty } from "../pump/pump.ts";
 import { type Condition, conditioned } from "./condition.ts";
 
@@ -64,14 +65,14 @@ export type Unsettled = Exclude<Outcome["kind"], "runs" | "two-crossings"> | "no
  */
 export const dutyBand = (
   ready: LineModel | Refused,
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
   count: number,
-): BandResult => finish(dutyBandInSteps(ready, doubt, count));
+): BandResult => finish(dutyBandInSteps(ready, uncertainty, count));
 
 /** The same in its steps. */
 export function* dutyBandInSteps(
   ready: LineModel | Refused,
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
   count: number,
 ): Steps<BandResult> {
   if (ready.kind === "refused") return ready;
@@ -86,7 +87,7 @@ export function* dutyBandInSteps(
     heads: [],
     failures: new Map(),
   };
-  const draws = drawsOf(ready, doubt, count);
+  const draws = drawsOf(ready, uncertainty, count);
   // The engine runs a loop of a step by itself at twice the speed of one that is left and entered again.
   for (let from = 0; from < count; from += STEP) {
     yield { done: from / count };
@@ -146,25 +147,25 @@ function tryAll(
  */
 export function drawsOf(
   ready: LineModel,
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
   count: number,
 ): { condition: Condition; more: number }[] {
   const outlets = ready.line.outlets.flatMap(({ item }) =>
-    item.outlet.type === "submerged" ? [item.id] : [],
+    receivingWater(item.outlet) ? [item.id] : [],
   );
   const pumps = ready.asked ? [] : ready.pumps;
   return latinHypercube(count, 4 + outlets.length + pumps.length, 20_061).map((draw) => {
     const [level, rough, fitting, ...rest] = draw.map((u) => 2 * u - 1) as Draw;
     const condition: Condition = {
       everywhere: {
-        roughnessFactor: doubt.roughnessFactor ** rough,
-        hazenWilliamsFactor: 1 - rough * doubt.hazenWilliamsC,
-        lossFactor: 1 + fitting * doubt.fittings,
+        roughnessFactor: uncertainty.roughnessFactor ** rough,
+        hazenWilliamsFactor: 1 - rough * uncertainty.hazenWilliamsC,
+        lossFactor: 1 + fitting * uncertainty.fittings,
       },
       levels: {
-        source: level * doubt.level,
+        source: level * uncertainty.level,
         outlets: Object.fromEntries(
-          outlets.map((id, i) => [id, (rest[i] as number) * doubt.level]),
+          outlets.map((id, i) => [id, (rest[i] as number) * uncertainty.level]),
         ),
       },
       pumps: Object.fromEntries(

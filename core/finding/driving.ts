@@ -19,6 +19,9 @@ const enoughOf = ({ enough }: { enough?: Conductor }) => enough && { enough };
 
 /** What feeds a motor, and an engine that drives one. */
 export const DRIVING_FINDINGS = {
+  "power-too-little": checksIn<{ tooLittle: boolean }>()("speeds")(({ tooLittle }) =>
+    when(tooLittle, { severity: "watch" as const }),
+  ),
   "motor-overloaded": ofMotor(({ ofPlate }) =>
     ofPlate === undefined
       ? []

@@ -211,3 +211,25 @@ describe("the registry", () => {
     expect(countOf({ line: [], beside: [] }, "stop")).toBe(0);
   });
 });
+
+describe("what cannot be told yet", () => {
+  it("names the first thing that is missing, and nothing where nothing is", () => {
+    expect(findingsIn("cable-motor", { lacks: [] })).toEqual([]);
+    expect(findingsIn("cable-motor", { lacks: ["volts", "current"] })).toMatchObject([
+      { severity: "unknown", lack: "volts" },
+    ]);
+  });
+
+  it("of a well's day stops where no water reaches the pump, and is not known where none runs", () => {
+    const day = { noWater: false, runs: false, draws: 40, volume: 0.6 };
+    const found = (by: Partial<typeof day>) => findingsIn("well-day", { ...day, ...by });
+    expect(found({})).toMatchObject([{ severity: "unknown", why: "no-pump", draws: 40 }]);
+    expect(found({ noWater: true })).toMatchObject([{ severity: "stop", why: "no-water" }]);
+    expect(found({ runs: true })).toEqual([]);
+  });
+
+  it("power that is less than the water's own is watched", () => {
+    expect(findingsIn("speeds", { tooLittle: true })).toMatchObject([{ severity: "watch" }]);
+    expect(findingsIn("speeds", { tooLittle: false })).toEqual([]);
+  });
+});

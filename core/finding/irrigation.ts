@@ -42,7 +42,15 @@ const ofRunoff = checksIn<RunoffFacts>()("runoff");
 const ofDay = checksIn<DayPlan>()("day-plan");
 const ofDrip = checksIn<DripResult>()("drip");
 
+/** A throw that was walked, which of the guns it is of. */
+export interface ThrownOutside {
+  stood: "one" | "two";
+}
+
 export const IRRIGATION_FINDINGS = {
+  "throw-outside-window": checksIn<ThrownOutside>()("worked-back")(({ stood }) => [
+    { severity: "watch" as const, stood },
+  ]),
   "gun-throw": checksIn<GunFacts>()("gun")(({ thrown, pressure }) => [
     {
       severity:

@@ -88,6 +88,17 @@ export interface CableSize {
 const sizeOf = ({ fails, assumed, part }: CableRow) =>
   fails.length > 0 ? "stop" : part > DROP.good ? "watch" : assumed.length > 0 ? "unknown" : "good";
 
+/** What is wanted of a well in a day, and whether that could be followed. */
+export interface DayFacts {
+  /** in the dry season the water stands below the intake */
+  noWater: boolean;
+  /** a pump runs into the tank */
+  runs: boolean;
+  draws: number;
+  /** m³ */
+  volume: number;
+}
+
 export const CABLE_FINDINGS = {
   "cable-size": checksIn<CableSize>()("cable-size")(({ row, breaker }) => [
     { severity: sizeOf(row), value: row.part, limit: DROP.most, row, breaker },
@@ -97,7 +108,15 @@ export const CABLE_FINDINGS = {
       ? { severity: "stop" as const, limit: DROP.most }
       : { severity: sizeOf(choice.row), value: choice.row.part, limit: DROP.most, row: choice.row },
   ]),
+  "cable-motor": checksIn<CableLacks>()("cable-motor")(({ lacks: [lack] }) =>
+    lack === undefined ? [] : [{ severity: "unknown" as const, lack }],
+  ),
 };
+
+/** What a cable cannot be chosen without, and is not known. */
+export interface CableLacks {
+  lacks: readonly ("pump" | "current" | "volts")[];
+}
 
 /** A pressure tank with the pump that fills it. */
 export interface TankFacts {
@@ -218,6 +237,15 @@ const tooOften = ({ run, startsLimit }: DrawsFacts) =>
   startsLimit !== undefined && run.worstHour > startsLimit;
 
 export const DRAWS_FINDINGS = {
+  "day-without-run": checksIn<DayFacts>()("well-day")(({ noWater, runs, draws, volume }) =>
+    runs
+      ? []
+      : [
+          noWater
+            ? { severity: "stop" as const, why: "no-water" as const }
+            : { severity: "unknown" as const, why: "no-pump" as const, draws, volume },
+        ],
+  ),
   "draws-broken-off": ofDraws(({ run }) => when(run.brokenOff, { severity: "stop" as const })),
   "draws-held-for-water": ofDraws(({ run: { heldForWater } }) =>
     when(heldForWater > 0, { severity: "stop" as const, value: heldForWater }),

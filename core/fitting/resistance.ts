@@ -6,6 +6,7 @@ const STEEL_ROUGHNESS = 45.7e-6;
 /**
  * Friction factor f_T of clean commercial steel in fully turbulent flow, for a bore in m.
  * Source: von Kármán's rough-pipe law, f_T = 0.25 / log₁₀²(ε/3.7D), as Crane TP 410 uses it.
+ * @example fullyTurbulentFactor(0.0525) // 0.019
  */
 export function fullyTurbulentFactor(bore: number): number {
   return 0.25 / Math.log10(STEEL_ROUGHNESS / (3.7 * bore)) ** 2;
@@ -43,6 +44,7 @@ export function equivalentLength(fitting: FittingStock, bore: number): number {
  * K of a change of bore eased by a cone of a whole angle in degrees up to 45, on the velocity in the
  * *smaller* pipe: 0.8 sin(θ/2) (1 − β²) narrowing, 2.6 sin(θ/2) (1 − β²)² widening; never more than the
  * sudden change. Source: Crane TP 410, from memory.
+ * @example taperCoefficient(0.05, 0.08, 15) // 0.126
  */
 export function taperCoefficient(from: number, to: number, angle: number): number {
   const betaSquared = (Math.min(from, to) / Math.max(from, to)) ** 2;
@@ -55,6 +57,7 @@ export function taperCoefficient(from: number, to: number, angle: number): numbe
  * K of a sudden change of bore, on the velocity in the *smaller* pipe.
  * Widening: (1 − β²)² (Borda–Carnot). Narrowing: 0.5 (1 − β²), the customary fit to Weisbach's
  * measurements. β = smaller bore / larger bore.
+ * @example boreChangeCoefficient(0.05, 0.08) // 0.371
  */
 export function boreChangeCoefficient(from: number, to: number): number {
   const betaSquared = (Math.min(from, to) / Math.max(from, to)) ** 2;

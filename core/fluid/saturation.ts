@@ -8,7 +8,10 @@ const CRITICAL_TEMPERATURE = 647.096;
 const CRITICAL_PRESSURE = 22.064e6;
 const CRITICAL_DENSITY = 322;
 
-/** Vapour pressure in Pa at a temperature in K. */
+/**
+ * Vapour pressure in Pa at a temperature in K.
+ * @example saturationPressure(293.15) // 2339
+ */
 export function saturationPressure(temperature: number): number {
   const tau = 1 - temperature / CRITICAL_TEMPERATURE;
   const series =
@@ -21,7 +24,10 @@ export function saturationPressure(temperature: number): number {
   return CRITICAL_PRESSURE * Math.exp((CRITICAL_TEMPERATURE / temperature) * series);
 }
 
-/** Density of the saturated liquid in kg/m³ at a temperature in K. */
+/**
+ * Density of the saturated liquid in kg/m³ at a temperature in K.
+ * @example saturatedLiquidDensity(293.15) // 998.2
+ */
 export function saturatedLiquidDensity(temperature: number): number {
   const tau = 1 - temperature / CRITICAL_TEMPERATURE;
   return (

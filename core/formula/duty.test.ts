@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { checkContext, judge, judgementDerivation } from "../check/registry.ts";
-import { changeItems, type Line, type PathItem, WATER_LEVELS } from "../line/path.ts";
+import { WATER_LEVELS } from "../fluid/levels.ts";
+import { changeItems, type Line, type PathItem } from "../line/path.ts";
 import { hole, lineOf, one, open, pipe, set, solved, split, strong } from "../test/fixtures.ts";
 import { drawNetwork } from "../test/randomNetworks.ts";
 import { dutyDerivation, type Subject } from "./duty.ts";

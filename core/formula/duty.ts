@@ -1,7 +1,7 @@
+import type { WaterLevel } from "../fluid/levels.ts";
 import {
   type Boundary,
   outletLevel,
-  outletPressure,
   pressureHead,
   sourcePressure,
 } from "../hydraulics/boundary.ts";
@@ -10,8 +10,9 @@ import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import { headLoss, resistanceOf } from "../hydraulics/resistance.ts";
 import { otherMethods, type Running, type Solution, solveLine } from "../hydraulics/solveLine.ts";
 import type { PlacedOutlet, Stretch } from "../line/compiledLine.ts";
-import { type Line, levelsOf, type WaterLevel } from "../line/path.ts";
+import { type Line, levelsOf } from "../line/path.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
+import { delivers, outletPressure } from "../outlet/outlets.ts";
 import {
   type Derivation,
   type DerivationStep,
@@ -242,7 +243,7 @@ function outletStep(
 /** What reaches every outlet that is meant to have it, in a state; it ends with the sum. */
 function outletsDerivation(solution: Solution, boundary: Boundary, state: SteadyState): Derivation {
   const each = solution.line.outlets.flatMap(({ item }, i) =>
-    item.outlet.type === "drain" ? [] : [outletStep(solution, boundary, state, i)],
+    delivers(item.outlet) ? [outletStep(solution, boundary, state, i)] : [],
   );
   const [only, ...others] = each;
   if (only && others.length === 0) return [only];
@@ -371,12 +372,8 @@ export function shutOffStep(solution: Solution, pump: number): DerivationStep {
 }
 
 /** The same line solved once more by the other school. */
-function otherDerivation(
-  school: "friction" | "fittings",
-  { pumps }: Solution,
-  line: Line,
-): Derivation {
-  const method = { ...line.method, [school]: otherMethods(line.method)[school] };
+function otherDerivation(of: "friction" | "fittings", { pumps }: Solution, line: Line): Derivation {
+  const method = { ...line.method, [of]: otherMethods(line.method)[of] };
   const result = solveLine(
     { ...line, method },
     pumps.map(({ pump }) => pump),

@@ -1,6 +1,8 @@
+import { OPPOSITE, WATER_LEVELS, type WaterLevel } from "../fluid/levels.ts";
 import type { Water } from "../fluid/water.ts";
 import type { CompiledLine, Hole } from "../line/compiledLine.ts";
-import { levelsOf, type Outlet, type Source, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import { levelsOf, type Source } from "../line/path.ts";
+import { type Outlet, outletPressure, receivingWater } from "../outlet/outlets.ts";
 import type { PumpCurve } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 
@@ -34,10 +36,10 @@ export function boundaryAt(line: CompiledLine, at: WaterLevel, water: Water): Bo
     outlets: line.outlets.map(({ item, elevation }) =>
       outletHead(item.outlet, elevation, at, water),
     ),
-    bare: line.outlets.map(
-      ({ item: { outlet }, elevation }) =>
-        outlet.type === "submerged" && outlet.level[OPPOSITE[at]] <= elevation,
-    ),
+    bare: line.outlets.map(({ item: { outlet }, elevation }) => {
+      const level = receivingWater(outlet)?.[OPPOSITE[at]];
+      return level !== undefined && level <= elevation;
+    }),
   };
 }
 
@@ -85,18 +87,13 @@ export function headOutside({ elevation, wetFrom }: Hole, { source }: Boundary):
 
 /** m above datum: the surface an outlet empties into, or its mouth where that hangs higher. */
 export function outletLevel(outlet: Outlet, elevation: number, at: WaterLevel): number {
-  return outlet.type === "submerged" ? Math.max(outlet.level[OPPOSITE[at]], elevation) : elevation;
+  return Math.max(receivingWater(outlet)?.[OPPOSITE[at]] ?? elevation, elevation);
 }
 
-/** Pa (gauge) that an outlet is held at. */
-export function outletPressure(outlet: Outlet): number {
-  if (outlet.type === "pressure") return outlet.pressure;
-  return outlet.type === "submerged" ? (outlet.gasPressure ?? 0) : 0;
-}
-
-/** m of water that a pressure in Pa holds up. */
+/**
+ * m of water that a pressure in Pa holds up.
+ * @example pressureHead(200_000, { density: 998 }) // 20.44
+ */
 export function pressureHead(pressure: number, { density }: Pick<Water, "density">): number {
   return pressure / (density * GRAVITY);
 }
-
-const OPPOSITE: Record<WaterLevel, WaterLevel> = { low: "high", normal: "normal", high: "low" };

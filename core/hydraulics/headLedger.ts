@@ -1,7 +1,8 @@
 import type { Water } from "../fluid/water.ts";
 import type { CompiledLine, Segment } from "../line/compiledLine.ts";
+import { outletPressure } from "../outlet/outlets.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
-import { type Boundary, outletPressure, pressureHead, sourcePressure } from "./boundary.ts";
+import { type Boundary, pressureHead, sourcePressure } from "./boundary.ts";
 import type { SteadyState } from "./hydraulicModel.ts";
 
 /** One line of the bill of head: what an item of the path takes at the flow that runs. */

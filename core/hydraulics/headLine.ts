@@ -5,6 +5,7 @@ import {
   type PlacedPump,
   type Side,
 } from "../line/compiledLine.ts";
+import { isWayOut } from "../outlet/outlets.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import type { SteadyState } from "./hydraulicModel.ts";
@@ -77,11 +78,10 @@ export function headLine(
     }
     for (let i = start; i < end; i++) {
       const segment = line.segments[i] as (typeof line.segments)[number];
-      const { itemId, side, endDistance, endElevation, kind, stock } = segment;
+      const { itemId, side, endDistance, endElevation, stock } = segment;
       totalHead -= losses[i] as number;
       // Past the outlet the water's speed is spent: no velocity head is left to take off.
-      const spent = kind === "exit" || kind === "nozzle" || kind === "emitter";
-      const bore = spent ? undefined : stock?.bore;
+      const bore = isWayOut(segment) ? undefined : stock?.bore;
       const flow = state.bySegment[i] as number;
       push(itemId, side, endDistance, endElevation, lane, totalHead, bore, flow);
     }

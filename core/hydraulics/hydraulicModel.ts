@@ -2,6 +2,7 @@ import type { CompiledLine, Hole, PlacedPump, Stretch } from "../line/compiledLi
 import type { Diagnostic } from "../line/diagnostic.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
+import { delivers, receivingWater } from "../outlet/outlets.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { continuedHead, continuedHeadSlope, type PumpCurve } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
@@ -198,8 +199,11 @@ function eachOnItsCurve(ways: Ways, boundary: Boundary, pumps: readonly PumpStat
     let balanced = true;
     outcomes = states.map((own, pump): Outcome => {
       if (own.kind !== "running") return outcomes[pump] as Outcome;
+      // One list for every flow that is tried: nobody keeps it.
+      const imposed = { kind: "held" as const, flow: 0 };
+      const held = states.with(pump, imposed);
       return operatingPoint(own.curve, (flow) => {
-        const held = states.with(pump, { kind: "held", flow });
+        imposed.flow = flow;
         const head = ways.headOf(boundary, held, pump);
         balanced &&= !Number.isNaN(head);
         return head;
@@ -247,7 +251,7 @@ function finish(
 
 function spills(line: CompiledLine, { byOutlet }: SteadyState): boolean {
   return line.outlets.some(
-    ({ item }, i) => item.outlet.type === "drain" && (byOutlet[i] as number) > NOTHING,
+    ({ item }, i) => !delivers(item.outlet) && (byOutlet[i] as number) > NOTHING,
   );
 }
 
@@ -505,7 +509,7 @@ export function headOver({ inlet, outlet }: PlacedPump, { nodeHeads }: SteadySta
 function deliveredOf({ outlets }: CompiledLine, byOutlet: readonly number[]): number {
   let sum = 0;
   for (const [i, { item }] of outlets.entries()) {
-    if (item.outlet.type !== "drain") sum += byOutlet[i] as number;
+    if (delivers(item.outlet)) sum += byOutlet[i] as number;
   }
   return sum;
 }
@@ -630,7 +634,7 @@ function crestsOf({ segments, outlets }: CompiledLine, context: LossContext): Cr
   const { barometric } = context;
   const outlet = outlets[0];
   if (barometric === undefined || !outlet) return [];
-  const low = outlet.item.outlet.type === "submerged" ? Number.NEGATIVE_INFINITY : outlet.elevation;
+  const low = receivingWater(outlet.item.outlet) ? Number.NEGATIVE_INFINITY : outlet.elevation;
   return segments.flatMap(({ side, endElevation, bore, kind }, segment): Crest[] => {
     const next = segments[segment + 1];
     if (side !== "discharge" || kind === "supply" || !next) return [];

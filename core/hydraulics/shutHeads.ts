@@ -1,4 +1,5 @@
 import type { CompiledLine } from "../line/compiledLine.ts";
+import { receivingWater } from "../outlet/outlets.ts";
 import type { Boundary, PumpState } from "./boundary.ts";
 
 /** Head in m above datum, and whether every pump on the way has a published shut-off head. */
@@ -49,7 +50,7 @@ export function outOfReach(
   const heads = shutHeads(line, boundary, pumps);
   let least = Number.POSITIVE_INFINITY;
   for (const [i, outlet] of line.outlets.entries()) {
-    if (outlet.item.outlet.type === "submerged") return undefined;
+    if (receivingWater(outlet.item.outlet)) return undefined;
     const reached = (heads[outlet.node] as ShutHead).head;
     least = Math.min(least, (boundary.outlets[i] as number) - reached);
   }

@@ -1,9 +1,11 @@
+import { WATER_LEVELS, type WaterLevel } from "../fluid/levels.ts";
 import type { Water } from "../fluid/water.ts";
 import { waterAt } from "../fluid/water.ts";
 import type { CompiledLine, PlacedPump } from "../line/compiledLine.ts";
-import { compileLine, withFittingsBy } from "../line/compileLine.ts";
+import { compileLine } from "../line/compileLine.ts";
 import type { Diagnostic } from "../line/diagnostic.ts";
-import { type Line, type Method, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import { withFittingsBy } from "../line/fittingLoss.ts";
+import type { Line, Method } from "../line/path.ts";
 import {
   npshRequiredAt,
   type PumpCurve,

@@ -36,6 +36,7 @@ export function korteweg(
 /**
  * Pressure rise in Pa when flow of `velocity` (m/s) is stopped faster than a wave runs the line and
  * back: Δp = ρ a Δv. Source: Joukowsky, 1898.
+ * @example joukowskySurge(998, 300, 1.5) // 449100
  */
 export function joukowskySurge(density: number, speed: number, velocity: number): number {
   return density * speed * velocity;

@@ -1,4 +1,4 @@
-import type { WaterLevel } from "../line/path.ts";
+import type { WaterLevel } from "../fluid/levels.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
 import { evaluate, type MonotoneCubic, monotoneCubic } from "../numeric/monotoneCubic.ts";
 import type { PumpCurve } from "../pump/curve.ts";

@@ -3,7 +3,10 @@ import { boxOf } from "./plane.ts";
 import type { Wind } from "./sets.ts";
 import type { Profile } from "./waterFallen.ts";
 
-/** m of water a volume in m³ stands for in a can with a mouth so many m across. */
+/**
+ * m of water a volume in m³ stands for in a can with a mouth so many m across.
+ * @example depthInCan(5e-5, 0.1) // 0.00637
+ */
 export function depthInCan(volume: number, mouth: number): number {
   return volume / ((Math.PI / 4) * mouth ** 2);
 }

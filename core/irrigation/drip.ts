@@ -151,7 +151,10 @@ function emitterLoss({ flow, pressure, exponent }: Emitter, weight: number): Lin
   };
 }
 
-/** The grains a drip filter must hold back: a tenth of the emitter's passage. Common practice, no source. */
+/**
+ * The grains a drip filter must hold back: a tenth of the emitter's passage. Common practice, no source.
+ * @example filterPassage(0.001) // 0.0001
+ */
 export function filterPassage(passage: number): number {
   return passage / 10;
 }

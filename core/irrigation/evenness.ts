@@ -39,7 +39,10 @@ export function evennessOf(caught: readonly Caught[]): Evenness {
 
 const NOTHING_FELL: Evenness = { mean: 0, deviation: 0, least: 0, christiansen: 0, lowQuarter: 0 };
 
-/** Christiansen's coefficient, from how far the cans lie off their mean on average, and that mean. */
+/**
+ * Christiansen's coefficient, from how far the cans lie off their mean on average, and that mean.
+ * @example christiansen(2, 12) // 0.833
+ */
 export function christiansen(deviation: number, mean: number): number {
   return 1 - deviation / mean;
 }

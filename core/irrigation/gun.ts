@@ -1,4 +1,4 @@
-import { jetBore, type NozzleOutlet } from "../line/path.ts";
+import { jetBore, type NozzleOutlet } from "../outlet/gun.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { GRAVITY, WATER_DENSITY } from "../quantity/constants.ts";
 
@@ -22,6 +22,7 @@ export function inWindow(
  * Textbook form, from memory; without a tape beside it good to ±45 %. Made for jets that leave at 20° to 30°.
  * @param bore m of the range nozzle
  * @param head m of water a gauge at the base reads
+ * @example textbookThrow(0.014, 35) // 29.9
  */
 export function textbookThrow(bore: number, head: number): number {
   return 1.35 * Math.sqrt(Math.max(bore * 1000 * head, 0));
@@ -146,12 +147,18 @@ export function coefficientOfChart(gun: Gun, inlet?: number): number | undefined
   return each.reduce((sum, own) => sum + own, 0) / each.length;
 }
 
-/** m² one gun wets standing alone: π R² over the part of the circle it turns through, in degrees. */
+/**
+ * m² one gun wets standing alone: π R² over the part of the circle it turns through, in degrees.
+ * @example wettedArea(20, 180) // 628.3
+ */
 export function wettedArea(radius: number, arc = 360): number {
   return (Math.PI * radius ** 2 * arc) / 360;
 }
 
-/** m/s of water over an area in m²; in US units 96.25 gpm/ft² is inches an hour. */
+/**
+ * m/s of water over an area in m²; in US units 96.25 gpm/ft² is inches an hour.
+ * @example applicationRate(0.003, 1200) // 2.5e-6
+ */
 export function applicationRate(flow: number, area: number): number {
   return flow / area;
 }

@@ -1,4 +1,4 @@
-import type { NozzleOutlet } from "../line/path.ts";
+import type { NozzleOutlet } from "../outlet/gun.ts";
 import { BAR } from "../quantity/constants.ts";
 
 /** A sprinkler with the chart it is sold by. */

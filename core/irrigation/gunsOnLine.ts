@@ -1,6 +1,8 @@
 import { pressureHeadBefore } from "../hydraulics/headLine.ts";
 import type { LineModel, Running } from "../hydraulics/solveLine.ts";
-import { changeItems, everyItem, type NozzleOutlet, type PathItem } from "../line/path.ts";
+import { changeItems, everyItem, type PathItem } from "../line/path.ts";
+import type { NozzleOutlet } from "../outlet/gun.ts";
+import { gunOf } from "../outlet/outlets.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 import { type Calibration, type Gun, type ThrowResult, throwAt } from "./gun.ts";
 
@@ -9,7 +11,7 @@ export type GunItem = Extract<PathItem, { kind: "outlet" }> & { outlet: NozzleOu
 
 export function gunsOf(path: readonly PathItem[]): GunItem[] {
   return everyItem<PathItem>(path).filter(
-    (item): item is GunItem => item.kind === "outlet" && item.outlet.type === "nozzle",
+    (item): item is GunItem => item.kind === "outlet" && gunOf(item.outlet) !== undefined,
   );
 }
 
@@ -29,8 +31,9 @@ export function gunsAtWork(
   measured: (gun: Gun) => Calibration | undefined = () => undefined,
 ): GunAtWork[] {
   return line.outlets.flatMap(({ item }, i): GunAtWork[] => {
-    if (item.outlet.type !== "nozzle") return [];
-    const { type: _, ...gun } = item.outlet;
+    const own = gunOf(item.outlet);
+    if (!own) return [];
+    const { type: _, ...gun } = own;
     const head = pressureHeadBefore(headLine, item.id);
     if (head === undefined) return [];
     const pressure = Math.max(head * water.density * GRAVITY, 0);

@@ -1,4 +1,6 @@
 import type { PipeAge } from "../catalogue/pipes.ts";
+import type { Levels } from "../fluid/levels.ts";
+import type { Outlet } from "../outlet/outlets.ts";
 import type { Casing } from "./casing.ts";
 
 /**
@@ -65,50 +67,6 @@ export interface OutletItem {
   outlet: Outlet;
 }
 
-export type Outlet =
-  | { type: "free" }
-  /** `gasPressure` in Pa (gauge) stands on the surface of a closed tank; 0 when absent */
-  | { type: "submerged"; level: Levels; gasPressure?: number | undefined }
-  /** an open gully or catch basin that shares the line: what rises over its rim floods there */
-  | { type: "drain" }
-  /** a pressure in Pa (gauge) to be kept at the outlet */
-  | { type: "pressure"; pressure: number }
-  | NozzleOutlet
-  /** a sprinkler known by what it passes: `flow` in m³/s at `pressure` in Pa, q ∝ √p */
-  | { type: "emitter"; flow: number; pressure: number };
-
-/** A nozzle, or a gun with a range nozzle and often a spreader beside it: q = Cd A √(2p/ρ) through both together. */
-export interface NozzleOutlet {
-  type: "nozzle";
-  /** m, of the range nozzle */
-  bore: number;
-  /** m, of the spreader */
-  spreaderBore?: number | undefined;
-  dischargeCoefficient: number;
-  /** Pa at its base between which it throws as it should */
-  leastPressure?: number | undefined;
-  greatestPressure?: number | undefined;
-  /** degrees over which it turns; the whole circle when absent */
-  arc?: number | undefined;
-  /** degrees above level at which the water leaves */
-  trajectory?: number | undefined;
-  /** as its maker calls it */
-  model?: string | undefined;
-  /** its maker's chart: Pa at the base, m³/s and m of throw */
-  chart?: GunPoint[] | undefined;
-}
-
-export interface GunPoint {
-  pressure: number;
-  flow: number;
-  radius: number;
-}
-
-/** m: the bore of one nozzle that passes what both of a gun's pass. */
-export function jetBore({ bore, spreaderBore = 0 }: NozzleOutlet): number {
-  return spreaderBore > 0 ? Math.hypot(bore, spreaderBore) : bore;
-}
-
 /**
  * Where the water parts, as often as it likes: a branch is a path and may part again. A branch that ends in
  * an outlet ends there; the others meet again where the path goes on. An empty branch is the straight way on past a tee. A split that starts the path gives each
@@ -127,17 +85,6 @@ export interface OrificeItem {
   purpose: "vent-hole" | "leak";
   bore: number;
 }
-
-/** Surface of a body of water at three states, m above datum, low ≤ normal ≤ high. */
-export interface Levels {
-  low: number;
-  normal: number;
-  high: number;
-}
-
-/** The three states of the water a job is judged at. */
-export type WaterLevel = keyof Levels;
-export const WATER_LEVELS = ["low", "normal", "high"] as const satisfies readonly WaterLevel[];
 
 /** Where the water is, and where the line takes it from: `intake` in m above datum is where the path starts. */
 export type Source =

@@ -72,7 +72,7 @@ function readings(
 
 const judge = (given: Reading[], over: Partial<Pump> = {}): TestJudgement =>
   judgeTest(
-    { on, pump: { ...pump, ...over }, at: 0, readings: given, doubt: USUAL_UNCERTAINTY },
+    { on, pump: { ...pump, ...over }, at: 0, readings: given, uncertainty: USUAL_UNCERTAINTY },
     true,
   );
 const SOUND: Condition = {};
@@ -90,7 +90,7 @@ describe("pump or line", () => {
     expect([parting.pump.is, parting.line.is]).toEqual([pumpIs, lineIs]);
     expect(parting.pump.value).toBeCloseTo(strength, 3);
     expect(whole?.acceptance).toBe(pumpIs === "sound" ? "meets" : "falls-short");
-    expect(whole?.strength.value).toBeCloseTo(strength, 3);
+    expect(whole?.headFactor.value).toBeCloseTo(strength, 3);
   });
 
   it("finds how much of the bore is left, and what that would be as pipe and as a valve", () => {
@@ -161,7 +161,13 @@ it("tells the water's level less surely by a table that is only a band", () => {
   const { suction: _, ...blind } = given as Reading;
   const level = (curveDoubt: number) => {
     const found = fitTest(
-      { on, pump: { ...pump, curveDoubt }, at: 0, readings: [blind], doubt: USUAL_UNCERTAINTY },
+      {
+        on,
+        pump: { ...pump, curveDoubt },
+        at: 0,
+        readings: [blind],
+        uncertainty: USUAL_UNCERTAINTY,
+      },
       ["level"],
     );
     if (found.kind !== "found" || !found.values.level) throw new Error(found.kind);

@@ -29,7 +29,7 @@ export interface TestJudgement {
 export interface Whole {
   acceptance: Acceptance;
   /** its heads over the published ones */
-  strength: Estimate;
+  headFactor: Estimate;
   /** of its speed over the speed it was taken to run at, where that says it as well */
   speed?: Estimate;
   /** by how much the readings scatter more than their instruments explain */
@@ -133,7 +133,7 @@ function wholeOf(all: Test, every: TestJudgement["points"], alone: FitResult): W
           : beyond
             ? "beyond-curve"
             : "cannot-tell",
-    strength,
+    headFactor: strength,
     ...(speed.kind === "found" && speed.values.speed && { speed: speed.values.speed }),
     scatter: fit.scatter,
     budget: fit.budgets.pump ?? [],
@@ -149,13 +149,13 @@ function decidedAt(
   pump: Pump,
   speedRatio: number,
   flow: number,
-  strength: Estimate,
+  headFactor: Estimate,
   byGauges: number,
 ): Acceptance | undefined {
   const curve = pumpCurve(pump, speedRatio);
   if (flow < curve.firstFlow || flow > curve.lastFlow) return undefined;
   const tolerance = toleranceOf(pump);
-  const u = strength.standardUncertainty;
+  const u = headFactor.standardUncertainty;
   const curveDoubt = (pump.curveDoubt ?? 0) / Math.sqrt(3);
   const expanded = COVERAGE * Math.hypot(u, curveDoubt);
   const accused =
@@ -165,8 +165,8 @@ function decidedAt(
     const rated = flowAtHead(curve, factor * evaluate(curve.head, flow));
     return typeof rated === "number" && flow / rated - 1 >= -tolerance.flow;
   };
-  if (passes(strength.value - expanded)) return "meets";
-  return passes(strength.value + accused) ? "cannot-tell" : "falls-short";
+  if (passes(headFactor.value - expanded)) return "meets";
+  return passes(headFactor.value + accused) ? "cannot-tell" : "falls-short";
 }
 
 function partingOf(test: Test, pumpAlone: FitResult, shutAllowed: boolean): Parting {

@@ -3,6 +3,7 @@ import type { Spread, Uncertainty } from "../condition/uncertainty.ts";
 import type { SteadyState } from "../hydraulics/hydraulicModel.ts";
 import { settledDuty } from "../hydraulics/operatingPoint.ts";
 import type { LineModel, Solution } from "../hydraulics/solveLine.ts";
+import { receivingWater } from "../outlet/outlets.ts";
 import type { PumpCondition } from "../pump/curve.ts";
 import { headFactorUncertainty } from "../pump/pump.ts";
 import { GALLON } from "../quantity/constants.ts";
@@ -48,7 +49,7 @@ export function compareWithPrediction(
   solution: Solution,
   reading: Reading,
   likely: Spread,
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
 ): PredictionComparison | undefined {
   const outlet = outletOf(solution, reading.outletId);
   // Nothing was promised with the valve part shut.
@@ -66,7 +67,7 @@ export function compareWithPrediction(
     high: likely.high * there,
   };
   const expanded = COVERAGE * flow.standardUncertainty;
-  const best = stateUnder(solution, favourable(solution, doubt, taken));
+  const best = stateUnder(solution, favourable(solution, uncertainty, taken));
   const most = Math.max(range.high, best?.byOutlet[outlet] ?? 0);
   const kept = judged(flow.value, expanded, range, most);
   const found: PredictionComparison = {
@@ -124,17 +125,21 @@ function asTaken(solution: Solution, reading: Reading): Condition | undefined {
 }
 
 /** Every doubtful input where it lets most through: the widest the likely range could ever be. */
-function favourable({ pumps, line }: LineModel, doubt: Uncertainty, taken?: Condition): Condition {
-  const outlets = line.outlets.filter(({ item }) => item.outlet.type === "submerged");
+function favourable(
+  { pumps, line }: LineModel,
+  uncertainty: Uncertainty,
+  taken?: Condition,
+): Condition {
+  const outlets = line.outlets.filter(({ item }) => receivingWater(item.outlet));
   return {
     everywhere: {
-      roughnessFactor: 1 / doubt.roughnessFactor,
-      hazenWilliamsFactor: 1 + doubt.hazenWilliamsC,
-      lossFactor: 1 - doubt.fittings,
+      roughnessFactor: 1 / uncertainty.roughnessFactor,
+      hazenWilliamsFactor: 1 + uncertainty.hazenWilliamsC,
+      lossFactor: 1 - uncertainty.fittings,
     },
     levels: {
-      source: doubt.level,
-      outlets: Object.fromEntries(outlets.map(({ item }) => [item.id, -doubt.level])),
+      source: uncertainty.level,
+      outlets: Object.fromEntries(outlets.map(({ item }) => [item.id, -uncertainty.level])),
     },
     pumps: Object.fromEntries(
       pumps.map(({ itemId, pump }) => {

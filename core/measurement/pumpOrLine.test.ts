@@ -195,7 +195,7 @@ function recover(
     if (!exact || !best) continue;
     done++;
     const found = fitTest(
-      { on, pump, at: 0, readings: noisy(exact, normal, fresh), doubt: USUAL_UNCERTAINTY },
+      { on, pump, at: 0, readings: noisy(exact, normal, fresh), uncertainty: USUAL_UNCERTAINTY },
       asked,
     );
     if (found.kind !== "found") throw new Error(found.kind);
@@ -257,7 +257,10 @@ it("does not accuse a pump at the edge of its tolerance for a gauge that is low 
         discharge: { ...own.discharge, pressure: pressure - fullScale * accuracyClass },
       };
     });
-    const { whole } = judgeTest({ on, pump, at: 0, readings, doubt: USUAL_UNCERTAINTY }, true);
+    const { whole } = judgeTest(
+      { on, pump, at: 0, readings, uncertainty: USUAL_UNCERTAINTY },
+      true,
+    );
     if (whole?.acceptance === "falls-short") accused++;
   }
   console.log(
@@ -280,12 +283,12 @@ it("one reading that cannot be is left out of the whole, and named", () => {
       : own,
   );
   const judged = (readings: GaugedReading[]) =>
-    judgeTest({ on, pump, at: 0, readings, doubt: USUAL_UNCERTAINTY }, true);
+    judgeTest({ on, pump, at: 0, readings, uncertainty: USUAL_UNCERTAINTY }, true);
   const [before, after] = [judged(sound), judged(wild)];
   expect(before.whole?.acceptance).toBe("meets");
   expect(after.points[2]?.comparison.acceptance).toBe("cannot-be");
   expect(after.whole?.acceptance).toBe("meets");
-  expect(after.whole?.strength.value).toBeCloseTo(before.whole?.strength.value ?? 0, 3);
+  expect(after.whole?.headFactor.value).toBeCloseTo(before.whole?.headFactor.value ?? 0, 3);
   const all = sound.map((own) => ({
     ...own,
     discharge: { ...own.discharge, pressure: 2 * own.discharge.pressure },

@@ -6,6 +6,7 @@ import type { LineModel } from "../hydraulics/solveLine.ts";
 import { type Adjusted, adjust } from "../numeric/leastSquares.ts";
 import { evaluate, slopeAt } from "../numeric/monotoneCubic.ts";
 import type { Input } from "../numeric/propagation.ts";
+import { isWayOut } from "../outlet/outlets.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";
 import { headFactorUncertainty, type Pump } from "../pump/pump.ts";
 import {
@@ -18,14 +19,7 @@ import {
 } from "./instruments.ts";
 import { boundaryDuring, lostDuring } from "./lostWater.ts";
 import { isGauged, isOpen, type Reading } from "./reading.ts";
-import {
-  type HeadInput,
-  headModel,
-  lossBeforePump,
-  pumpFlow,
-  throughPump,
-  WAYS_OUT,
-} from "./totalHead.ts";
+import { type HeadInput, headModel, lossBeforePump, pumpFlow, throughPump } from "./totalHead.ts";
 
 /**
  * What a test may be asked for. `pump`: what its heads are of the published ones; `speed`: of its speed, instead;
@@ -42,7 +36,7 @@ export interface Test {
   /** which of the line's pumps */
   at: number;
   readings: readonly Reading[];
-  doubt: Uncertainty;
+  uncertainty: Uncertainty;
 }
 
 export interface Found {
@@ -263,7 +257,7 @@ const TAKEN = ["pump", "line"] as const;
 
 /** Builds inputs and conditions from the readings. */
 function conditionsOf(test: Test, levelAsked: boolean, fresh: Fresh): Conditions {
-  const { on, pump, at, readings, doubt } = test;
+  const { on, pump, at, readings, uncertainty: doubt } = test;
   const standing =
     on.boundaries.normal.source - pressureHead(sourcePressure(on.line.source), on.water);
   let ofLine: Found["ofLine"];
@@ -416,12 +410,12 @@ function flowAlone(
   { flow, suction }: Reading,
   normal: number,
   wasted: number,
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
 ): Input<HeadInput>[] {
   const level =
     suction?.kind === "water-level"
       ? { value: suction.level, standardUncertainty: rectangular(suction.tolerance) }
-      : { value: normal, standardUncertainty: rectangular(doubt.level) };
+      : { value: normal, standardUncertainty: rectangular(uncertainty.level) };
   const inputs: Input<HeadInput>[] = [
     { name: "flow", ...measuredFlow(flow) },
     { name: "water-level", ...level },
@@ -448,7 +442,7 @@ function lineDemand(
   const outlet = byOutlet.indexOf(Math.max(...byOutlet));
   let fixed = boundary.outlets[outlet] as number;
   for (const [i, segment] of line.segments.entries()) {
-    if (!WAYS_OUT.has(segment.kind)) continue;
+    if (!isWayOut(segment)) continue;
     fixed += headLoss(
       resistanceOf([segment], model.context),
       bySegment[i] as number,
@@ -459,7 +453,7 @@ function lineDemand(
 }
 
 /** Half-width, as a fraction, of what the line takes at the flow it was measured at. */
-export function lineUncertainty({ on, at, readings, doubt }: Test): number {
+export function lineUncertainty({ on, at, readings, uncertainty: doubt }: Test): number {
   const flow = Math.max(...readings.map(({ flow: own }) => measuredFlow(own).value), 0);
   const asWorkedOut = lineDemand(on, on.boundaries.normal, at, flow);
   const rough = conditioned(on, {

@@ -1,7 +1,7 @@
+import { WATER_LEVELS } from "../fluid/levels.ts";
 import type { PumpState } from "../hydraulics/boundary.ts";
 import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { LineModel, Solution } from "../hydraulics/solveLine.ts";
-import { WATER_LEVELS } from "../line/path.ts";
 import { pumpCurve } from "../pump/curve.ts";
 import { headFactorUncertainty, type Pump } from "../pump/pump.ts";
 import { BAR, GRAVITY, PSI } from "../quantity/constants.ts";

@@ -1,10 +1,11 @@
 import { pressureRatingAt } from "../catalogue/pipes.ts";
+import { WATER_LEVELS } from "../fluid/levels.ts";
 import type { PumpState } from "../hydraulics/boundary.ts";
 import { pressureHead } from "../hydraulics/boundary.ts";
 import { type ShutHead, shutHeads } from "../hydraulics/shutHeads.ts";
 import type { LineModel } from "../hydraulics/solveLine.ts";
 import { beforeFork, type Segment } from "../line/compiledLine.ts";
-import { levelsOf, WATER_LEVELS } from "../line/path.ts";
+import { levelsOf } from "../line/path.ts";
 import { segmentsInWater } from "../line/profile.ts";
 import { evaluate } from "../numeric/monotoneCubic.ts";
 import { type PumpCurve, pumpCurve } from "../pump/curve.ts";

@@ -9,6 +9,7 @@ import {
   suctionOf,
 } from "../line/compiledLine.ts";
 import type { Input } from "../numeric/propagation.ts";
+import { isWayOut } from "../outlet/outlets.ts";
 import { velocityHead } from "../pipe/darcyWeisbach.ts";
 import { type Estimate, measuredFlow, rectangular } from "./instruments.ts";
 import { type GaugedReading, isOpen } from "./reading.ts";
@@ -200,9 +201,7 @@ export function tapAt(
   lost: SteadyState["lost"],
   resistance: (segments: readonly Segment[]) => Resistance,
 ): Tap {
-  const after = beforeFork(line, pump).filter(
-    (i) => !WAYS_OUT.has((line.segments[i] as Segment).kind),
-  );
+  const after = beforeFork(line, pump).filter((i) => !isWayOut(line.segments[i] as Segment));
   const first = after[0] ?? 0;
   const passed = line.passed.get(afterItemId);
   const atPort = afterItemId === pump?.item.id;
@@ -241,5 +240,3 @@ export function tapAt(
     pastValve: behind.some((i) => (line.segments[i] as Segment).fitting?.throttles),
   };
 }
-
-export const WAYS_OUT: ReadonlySet<string> = new Set(["exit", "nozzle", "emitter"]);

@@ -1,6 +1,7 @@
 /**
  * The solution of a few linear equations, rows ending with their right-hand side, by Gauss with the largest pivot.
  * Undefined where the rows do not tell all of them apart. The rows are used up.
+ * @example eliminated([[2, 1, 5], [1, 3, 10]]) // [1, 3]
  */
 export function eliminated(rows: number[][]): number[] | undefined {
   const n = rows.length;

@@ -36,6 +36,21 @@ export function monotoneCubic(x: readonly number[], y: readonly number[]): Monot
   return { x, y, slope };
 }
 
+/**
+ * The curve through the same points with every x and y times a factor above zero: it keeps its shape.
+ * @example evaluate(scaled(monotoneCubic([0, 1], [2, 4]), 10, 3), 5) // 9
+ */
+export function scaled({ x, y, slope }: MonotoneCubic, byX: number, byY: number): MonotoneCubic {
+  if (byX === 1 && byY === 1) return { x, y, slope };
+  return { x: times(x, byX), y: times(y, byY), slope: times(slope, byY / byX) };
+}
+
+function times(values: readonly number[], factor: number): number[] {
+  const found = new Array<number>(values.length);
+  for (let i = 0; i < values.length; i++) found[i] = (values[i] as number) * factor;
+  return found;
+}
+
 /** End slope of the parabola through the last three points; flat where it would turn the curve back. */
 function atEnd(near: number, far: number, secantNear: number, secantFar: number): number {
   const slope = ((2 * near + far) * secantNear - near * secantFar) / (near + far);

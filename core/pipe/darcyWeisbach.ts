@@ -44,17 +44,26 @@ export function reynoldsNumber(
   return (density * velocity * bore) / viscosity;
 }
 
-/** Mean velocity in m/s of a flow in m³/s through a bore in m. */
+/**
+ * Mean velocity in m/s of a flow in m³/s through a bore in m.
+ * @example meanVelocity(0.005, 0.0525) // 2.31
+ */
 export function meanVelocity(flow: number, bore: number): number {
   return (4 * flow) / (Math.PI * bore * bore);
 }
 
-/** v²/2g in m. */
+/**
+ * v²/2g in m.
+ * @example velocityHead(0.005, 0.0525) // 0.272
+ */
 export function velocityHead(flow: number, bore: number): number {
   return coefficientLoss(1, meanVelocity(flow, bore));
 }
 
-/** Head in m lost by a coefficient K at a velocity in m/s: h = K v²/2g. */
+/**
+ * Head in m lost by a coefficient K at a velocity in m/s: h = K v²/2g.
+ * @example coefficientLoss(0.5, 2) // 0.102
+ */
 export function coefficientLoss(k: number, velocity: number): number {
   return (k * velocity * velocity) / (2 * GRAVITY);
 }

@@ -9,6 +9,7 @@
  *
  * Between the two the flow is unsteady and no formula is right. A cubic in the loss f·Re² joins them
  * with matching value and slope at both ends; it always rises with flow, so a duty stays unique.
+ * @example frictionFactor(1e5, 1e-4) // 0.01851
  */
 export function frictionFactor(reynolds: number, relativeRoughness: number): number {
   if (reynolds <= LAMINAR_END) return 64 / reynolds;
@@ -31,7 +32,10 @@ const LAMINAR_END = 2000;
 const TURBULENT_START = 4000;
 const PER_LN10 = 1 / Math.LN10;
 
-/** Colebrook–White factor for Re ≥ 4000 and 0 ≤ ε/D ≤ 0.05. Source above. */
+/**
+ * Colebrook–White factor for Re ≥ 4000 and 0 ≤ ε/D ≤ 0.05. Source above.
+ * @example colebrookWhite(1e5, 1e-4) // 0.01851
+ */
 export function colebrookWhite(reynolds: number, relativeRoughness: number): number {
   const a = relativeRoughness / 3.7;
   const b = 2.51 / reynolds;

@@ -6,6 +6,7 @@ import type { PipeRun } from "./darcyWeisbach.ts";
  * h = 10.67 L Q^1.852 / (C^1.852 D^4.8704), the SI form of the Hazen–Williams formula. Empirical:
  * water at ordinary temperature, turbulent, bores from about 50 mm, velocity up to about 3 m/s;
  * `hazenWilliamsConcerns` names what lies outside.
+ * @example hazenWilliams(100, 0.005, 150, 0.0525) // 9.33
  */
 export function hazenWilliams(length: number, flow: number, c: number, bore: number): number {
   return (10.67 * length * (flow / c) ** 1.852) / bore ** 4.8704;

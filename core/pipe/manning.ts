@@ -14,6 +14,7 @@ export const MANNING_N = { smooth: 0.011, concrete: 0.013, ribbed: 0.018 } as co
 /**
  * Flow in m³/s of a round pipe running just full: Q = (1/n) A R^(2/3) S^(1/2), with R = d/4.
  * Source: R. Manning, Trans. Inst. Civ. Eng. Ireland 20 (1891) 161–207.
+ * @example fullFlow({ bore: 0.1, slope: 0.01, n: 0.011 }) // 0.0061
  */
 export function fullFlow({ bore, slope, n }: GravityPipe): number {
   if (!(slope > 0)) return 0;

@@ -1,5 +1,11 @@
-import { evaluate, type MonotoneCubic, monotoneCubic, slopeAt } from "../numeric/monotoneCubic.ts";
-import type { Pump, PumpPoint } from "./pump.ts";
+import {
+  evaluate,
+  type MonotoneCubic,
+  monotoneCubic,
+  scaled,
+  slopeAt,
+} from "../numeric/monotoneCubic.ts";
+import type { Pump } from "./pump.ts";
 
 /**
  * A pump's curve at one speed. Between the published points it is a monotone cubic; outside them
@@ -43,16 +49,33 @@ export function pumpCurve(
   { headFactor = 1, flowFactor = 1 }: PumpCondition = {},
 ): PumpCurve {
   const n = speedRatio;
-  const flowAt = (p: PumpPoint) => p.flow * n * flowFactor;
-  const column = (key: "head" | "power" | "npshRequired", scale: number) => {
+  const { firstFlow, lastFlow, head, peak, power, npshRequired } = publishedCurve(pump);
+  const [flow, rise] = [n * flowFactor, n * n * headFactor];
+  return {
+    firstFlow: firstFlow * flow,
+    lastFlow: lastFlow * flow,
+    head: scaled(head, flow, rise),
+    peak: { flow: peak.flow * flow, head: peak.head * rise },
+    ...(power && { power: scaled(power, flow, n ** 3) }),
+    ...(npshRequired && { npshRequired: scaled(npshRequired, flow, n * n) }),
+  };
+}
+
+/** Curves as published, fitted once a pump: a draw of a thousand scales them, and what is scaled keeps its shape. */
+const published = new WeakMap<Pump, PumpCurve>();
+
+function publishedCurve(pump: Pump): PumpCurve {
+  const known = published.get(pump);
+  if (known) return known;
+  const column = (key: "head" | "power" | "npshRequired") => {
     const rows = pump.points.filter((p) => p[key] !== undefined);
     if (rows.length < 2) return undefined;
     return monotoneCubic(
-      rows.map(flowAt),
-      rows.map((p) => (p[key] as number) * scale),
+      rows.map((p) => p.flow),
+      rows.map((p) => p[key] as number),
     );
   };
-  const head = column("head", n * n * headFactor) as MonotoneCubic;
+  const head = column("head") as MonotoneCubic;
   let top = 0;
   for (let i = 1; i < head.y.length; i++) {
     if ((head.y[i] as number) > (head.y[top] as number)) top = i;
@@ -63,10 +86,11 @@ export function pumpCurve(
     head,
     peak: { flow: head.x[top] as number, head: head.y[top] as number },
   };
-  const power = column("power", n ** 3);
-  const npshRequired = column("npshRequired", n * n);
+  const power = column("power");
+  const npshRequired = column("npshRequired");
   if (power) curve.power = power;
   if (npshRequired) curve.npshRequired = npshRequired;
+  published.set(pump, curve);
   return curve;
 }
 

@@ -1,9 +1,10 @@
 import type { PipeStock } from "../catalogue/pipes.ts";
 import { checkContext, judge, OF_NO_PUMP } from "../check/registry.ts";
 import { FUEL_PER_JOULE } from "../driving/engine.ts";
+import { WATER_LEVELS, type WaterLevel } from "../fluid/levels.ts";
 import { lineModel, solveLine } from "../hydraulics/solveLine.ts";
 import { quickDuty, type SystemCurve, systemCurve } from "../hydraulics/systemCurve.ts";
-import { changeItems, everyItem, type Line, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import { changeItems, everyItem, type Line } from "../line/path.ts";
 import { finish, type Steps } from "../numeric/steps.ts";
 import { type PumpCurve, pumpCurve, shaftPower } from "../pump/curve.ts";
 import type { Pump } from "../pump/pump.ts";

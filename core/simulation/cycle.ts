@@ -42,11 +42,17 @@ export function cycleAt(cycling: Cycling, inflow: number): Cycle | undefined {
   return { inflow, filling, pumping, startsPerHour: startsAnHour(filling, pumping, 1) };
 }
 
-/** s in which a volume fills, less what fell back into it. */
+/**
+ * s in which a volume fills, less what fell back into it.
+ * @example fillingTime(0.2, 0.02, 0.001) // 180
+ */
 export const fillingTime = (volume: number, fallsBack: number, inflow: number): number =>
   Math.max(volume - fallsBack, 0) / inflow;
 
-/** s in which a volume is pumped out at a mean flow while more comes in. */
+/**
+ * s in which a volume is pumped out at a mean flow while more comes in.
+ * @example pumpingTime(0.2, 0.003, 0.001) // 100
+ */
 export const pumpingTime = (volume: number, flow: number, inflow: number): number =>
   volume / (flow - inflow);
 
@@ -59,7 +65,10 @@ export const movedBy = (
   left: number,
 ): number => start + came - over - others - left;
 
-/** Starts an hour of each of the pumps that take turns. */
+/**
+ * Starts an hour of each of the pumps that take turns.
+ * @example startsAnHour(180, 100, 1) // 12.9
+ */
 export const startsAnHour = (filling: number, pumping: number, turns: number): number =>
   3600 / (filling + pumping) / turns;
 

@@ -3,6 +3,7 @@ import type { LineModel } from "../hydraulics/solveLine.ts";
 import { drawsItself, type Segment, suctionOf } from "../line/compiledLine.ts";
 import { drainingSegments, pipeVolume, unguardedOutlets, wetAbove } from "../line/profile.ts";
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
+import { receivingWater } from "../outlet/outlets.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 
 /** What runs back out of a line when its last pump stops: m³, and s it takes as fast as gravity moves it. */
@@ -25,7 +26,7 @@ export function fallingBack({ line, model }: LineModel, level: number): FallingB
     const full = unguardedOutlets(line, pump);
     const submerged = line.outlets.some(
       ({ node, item: { outlet }, elevation }) =>
-        outlet.type === "submerged" && outlet.level.normal > elevation && full.has(node),
+        (receivingWater(outlet)?.normal ?? elevation) > elevation && full.has(node),
     );
     if (!drawsItself(line, pump) || footed || submerged) continue;
     for (const segment of drainingSegments(line, pump, level)) draining.add(segment);

@@ -2,6 +2,7 @@ import type { Boundary, PumpState } from "../hydraulics/boundary.ts";
 import type { HydraulicModel } from "../hydraulics/hydraulicModel.ts";
 import { stateOf } from "../hydraulics/solveLine.ts";
 import { monotoneCubic } from "../numeric/monotoneCubic.ts";
+import { receivingWater } from "../outlet/outlets.ts";
 import { powerAt, publishedValue } from "../pump/curve.ts";
 import type { LineFlows } from "./dynamics.ts";
 import { hasPump, setOf } from "./runningSet.ts";
@@ -63,7 +64,7 @@ export function lineTable(between: LineBetween): LineTable {
   /** outlets under water that moves, with where their mouths are */
   const drowned = outlets.flatMap(({ item, elevation }, outlet) => {
     const store = receivers[outlet];
-    return item.outlet.type === "submerged" && store !== undefined
+    return receivingWater(item.outlet) && store !== undefined
       ? [{ outlet, store, mouth: elevation }]
       : [];
   });

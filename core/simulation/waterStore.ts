@@ -1,4 +1,5 @@
 import { bracketedRoot } from "../numeric/bracketedRoot.ts";
+import { lastAtOrBefore } from "../numeric/sorted.ts";
 
 /**
  * A body of water: m³ in it at a level in m above datum, and the other way round. Both rise together; what lies
@@ -12,7 +13,10 @@ export interface WaterStore {
   levelAt: (volume: number) => number;
 }
 
-/** Upright walls: a box, a cylinder, a room. */
+/**
+ * Upright walls: a box, a cylinder, a room.
+ * @example uprightStore(-1, 2, 0.5).levelAt(0.25) // -0.5
+ */
 export function uprightStore(bottom: number, depth: number, area: number): WaterStore {
   return {
     bottom,
@@ -121,7 +125,10 @@ export function trapezoidStore(
   );
 }
 
-/** A lying tank: a circle's segment times its length. */
+/**
+ * A lying tank: a circle's segment times its length.
+ * @example lyingCylinderStore(0, 1, 2).volumeAt(0.5) // 0.785
+ */
 export function lyingCylinderStore(bottom: number, diameter: number, length: number): WaterStore {
   const r = diameter / 2;
   return inverted(bottom, diameter, (h) => {
@@ -185,9 +192,13 @@ function held(value: number, most: number): number {
   return Math.min(Math.max(value, 0), most);
 }
 
+/** Parts of its depth that a store is known at, so that a depth is sought in one of them and not in all of it. */
+const PARTS = 64;
+
 /** A store known by its volume at a depth; the depth of a volume is sought. */
 function inverted(bottom: number, depth: number, volumeOf: (depth: number) => number): WaterStore {
   const full = volumeOf(depth);
+  let volumes: Float64Array | undefined;
   return {
     bottom,
     rim: bottom + depth,
@@ -195,8 +206,14 @@ function inverted(bottom: number, depth: number, volumeOf: (depth: number) => nu
     levelAt: (volume) => {
       if (volume <= 0) return bottom;
       if (volume >= full) return bottom + depth;
+      volumes ??= Float64Array.from({ length: PARTS + 1 }, (_, i) =>
+        i === PARTS ? full : volumeOf((depth * i) / PARTS),
+      );
+      const i = lastAtOrBefore(volumes, volume);
+      const [low, high] = [volumes[i] as number, volumes[i + 1] as number];
       const off = (h: number) => volumeOf(h) - volume;
-      return bottom + bracketedRoot(off, 0, depth, -volume, full - volume, depth * 1e-12);
+      const [from, to] = [(depth * i) / PARTS, (depth * (i + 1)) / PARTS];
+      return bottom + bracketedRoot(off, from, to, low - volume, high - volume, depth * 1e-12);
     },
   };
 }

@@ -1,8 +1,9 @@
 import type { PipeStock } from "../catalogue/pipes.ts";
+import type { WaterLevel } from "../fluid/levels.ts";
 import { leastOutletPressure } from "../hydraulics/headLine.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import { lineModel, solveCase } from "../hydraulics/solveLine.ts";
-import { changeItems, everyItem, type Line, type WaterLevel } from "../line/path.ts";
+import { changeItems, everyItem, type Line } from "../line/path.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import type { Pump } from "../pump/pump.ts";
 

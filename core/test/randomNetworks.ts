@@ -1,5 +1,6 @@
+import { WATER_LEVELS, type WaterLevel } from "../fluid/levels.ts";
 import { lineModel } from "../hydraulics/solveLine.ts";
-import { type Line, type PathItem, WATER_LEVELS, type WaterLevel } from "../line/path.ts";
+import type { Line, PathItem } from "../line/path.ts";
 import { latinHypercube } from "../numeric/latinHypercube.ts";
 import type { Pump } from "../pump/pump.ts";
 import {

@@ -7,11 +7,17 @@ const COOLING = { slim: 0.08, wide: 0.15, widerThan: 0.125 };
 export const coolingVelocity = (diameter: number | undefined): number =>
   diameter !== undefined && diameter > COOLING.widerThan ? COOLING.wide : COOLING.slim;
 
-/** m² between a sleeve or casing and a motor by their widths in m. */
+/**
+ * m² between a sleeve or casing and a motor by their widths in m.
+ * @example annulus(0.152, 0.096) // 0.0109
+ */
 export const annulus = (bore: number, motor: number): number =>
   (Math.PI / 4) * (bore ** 2 - motor ** 2);
 
-/** m/s of a flow in m³/s that passes a motor. */
+/**
+ * m/s of a flow in m³/s that passes a motor.
+ * @example annulusVelocity(0.001, 0.152, 0.096) // 0.0917
+ */
 export const annulusVelocity = (flow: number, bore: number, motor: number): number =>
   flow / annulus(bore, motor);
 

@@ -96,7 +96,10 @@ export function fitDrawdown(steps: readonly TestStep[]): DrawdownFit {
   };
 }
 
-/** m drawn down at a flow in m³/s once it has settled. */
+/**
+ * m drawn down at a flow in m³/s once it has settled.
+ * @example drawdownAt({ linear: 2000, quadratic: 1e6 }, 0.001) // 3
+ */
 export const drawdownAt = ({ linear, quadratic }: Drawdown, flow: number): number =>
   linear * flow + quadratic * flow * flow;
 
@@ -109,7 +112,10 @@ export function drawdownUncertainty(
   return 2 * Math.sqrt(linear * flow ** 2 + quadratic * flow ** 4 + 2 * both * flow ** 3);
 }
 
-/** m³/s that draws a well down by so many m and no further; without end where nothing draws it down. */
+/**
+ * m³/s that draws a well down by so many m and no further; without end where nothing draws it down.
+ * @example flowDrawing({ linear: 2000, quadratic: 1e6 }, 3) // 0.001
+ */
 export function flowDrawing({ linear, quadratic }: Drawdown, drawdown: number): number {
   if (drawdown <= 0) return 0;
   if (linear <= 0 && quadratic <= 0) return Number.POSITIVE_INFINITY;

@@ -19,7 +19,10 @@ export const MOST_PULL = 222;
 /** m of one stick of drop pipe: 10 ft. Common practice, no source. */
 export const STICK = 10 * FOOT;
 
-/** m² of its cylinder. */
+/**
+ * m² of its cylinder.
+ * @example cylinderArea(0.065) // 0.00332
+ */
 export const cylinderArea = (bore: number): number => (Math.PI / 4) * bore ** 2;
 
 /** m³/s of swept volume by strokes, less what slips. */

@@ -1,6 +1,7 @@
 import type { PumpState } from "../hydraulics/boundary.ts";
 import { type LineModel, stateOf } from "../hydraulics/solveLine.ts";
 import { evaluate, monotoneCubic } from "../numeric/monotoneCubic.ts";
+import { keptPressure } from "../outlet/outlets.ts";
 import { continuedHead, powerAt, publishedValue } from "../pump/curve.ts";
 import { GRAVITY } from "../quantity/constants.ts";
 
@@ -24,7 +25,7 @@ export interface PumpToTank {
  */
 export function pumpToTank(ready: LineModel, specificGravity: number): PumpToTank | undefined {
   const { line, model, states, boundaries, water } = ready;
-  const at = line.outlets.findIndex(({ item }) => item.outlet.type === "pressure");
+  const at = line.outlets.findIndex(({ item }) => keptPressure(item.outlet) !== undefined);
   const outlet = line.outlets[at];
   if (!outlet) return undefined;
   const perMetre = water.density * GRAVITY;

@@ -14,8 +14,8 @@ export type Claim =
   | { kind: "times"; times: number; nominal: string };
 
 export type Checked =
-  /** `mend`: the cheapest single change with which it is true, if there is one; else `best`, the one that brings most */
-  | { kind: "flow"; claimed: number; arrives: number; holds: boolean; mend?: Tried; best?: Tried }
+  /** `remedy`: the cheapest single change with which it is true, if there is one; else `best`, the one that brings most */
+  | { kind: "flow"; claimed: number; arrives: number; holds: boolean; remedy?: Tried; best?: Tried }
   /** Pa: before the outlet while it runs, and the most at the pump with everything shut */
   | { kind: "pressure"; claimed: number; arrives: number; shut: number; holds: boolean }
   | { kind: "times"; claimed: number; nominal: string; times: number; holds: boolean }
@@ -41,7 +41,7 @@ export function checkClaim(
     case "flow": {
       const enough = (flow: number) => flow >= claim.flow * (1 - ROUNDED);
       const cost = ({ price = Number.POSITIVE_INFINITY }: Tried) => price;
-      const [mend] = changes
+      const [remedy] = changes
         .filter(({ flow }) => enough(flow))
         .toSorted((a, b) => cost(a) - cost(b));
       const best = changes.reduce<Tried | undefined>(
@@ -50,7 +50,7 @@ export function checkClaim(
       );
       return {
         ...{ kind: "flow", claimed: claim.flow, arrives, holds: enough(arrives) },
-        ...(mend && { mend }),
+        ...(remedy && { remedy }),
         ...(best && { best }),
       };
     }

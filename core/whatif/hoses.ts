@@ -2,6 +2,7 @@ import type { PipeStock } from "../catalogue/pipes.ts";
 import { type Outcome, settledDuty } from "../hydraulics/operatingPoint.ts";
 import { lineModel, type SolvedCase, solveCase } from "../hydraulics/solveLine.ts";
 import type { Line, PathItem, Source } from "../line/path.ts";
+import { isWayOut } from "../outlet/outlets.ts";
 import { meanVelocity } from "../pipe/darcyWeisbach.ts";
 import type { Pump } from "../pump/pump.ts";
 
@@ -63,7 +64,7 @@ export function compareHoses(
     const { delivered } = running.state;
     const taken = (itemId: string) =>
       running.ledger.reduce(
-        (sum, entry) => (entry.itemId === itemId && entry.kind !== "exit" ? sum + entry.head : sum),
+        (sum, entry) => (entry.itemId === itemId && !isWayOut(entry) ? sum + entry.head : sum),
         0,
       );
     row.flow = delivered;

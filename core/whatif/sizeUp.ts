@@ -1,7 +1,8 @@
 import { findPipeStock, nextSizeUp, type PipeStock } from "../catalogue/pipes.ts";
+import type { WaterLevel } from "../fluid/levels.ts";
 import { segmentLoss } from "../hydraulics/resistance.ts";
 import { type LineModel, lineModel } from "../hydraulics/solveLine.ts";
-import { changeItems, everyItem, type Line, type WaterLevel } from "../line/path.ts";
+import { changeItems, everyItem, type Line } from "../line/path.ts";
 import type { Pump } from "../pump/pump.ts";
 
 /** What laying one run a size larger would do, solved anew and not scaled. */

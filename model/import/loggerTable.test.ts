@@ -1,5 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { loggerSamples, readLoggerTable, retaken } from "./loggerTable.ts";
+import { LOGGER_COLUMNS, loggerSamples } from "./loggerTable.ts";
+import { asSaid, readTable } from "./table.ts";
+
+const readLoggerTable = (text: string) => readTable(text, LOGGER_COLUMNS);
 
 const START = new Date("2026-11-20T08:00:00Z");
 const samplesOf = (text: string, ahead = 0) => loggerSamples(readLoggerTable(text), START, ahead);
@@ -44,11 +47,8 @@ describe("a logger's file", () => {
 
   it("takes a column for something else when told so", () => {
     const table = readLoggerTable("time,A,B\n2026-11-20T08:00:00Z,3,120\n");
-    expect(table.columns.map(({ reads }) => reads)).toEqual(["time", undefined, undefined]);
-    const said = {
-      ...table,
-      columns: table.columns.map((column, i) => (i === 2 ? retaken(column, "discharge") : column)),
-    };
+    expect(table.columns.map(({ holds }) => holds)).toEqual(["time", undefined, undefined]);
+    const said = asSaid(table, { 2: { holds: "discharge" } });
     const { channels, samples } = loggerSamples(said, START, 0);
     expect(channels).toEqual(["discharge"]);
     expect(samples[0]?.values[0]).toBeCloseTo(120_000, 6);

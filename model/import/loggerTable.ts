@@ -1,26 +1,25 @@
-import Papa from "papaparse";
-import { CHANNELS, type ChannelName, type Sample } from "#contract/streams/stream.ts";
-import { fromUnit, shownUnit, UNITS, type Unit } from "#contract/units/units.ts";
+import {
+  CHANNEL_NAMES,
+  CHANNELS,
+  type ChannelName,
+  type Sample,
+} from "#contract/streams/stream.ts";
+import { shownUnit } from "#contract/units/units.ts";
+import {
+  AMPERES,
+  asSaid,
+  type Column,
+  cellsOf,
+  type Holding,
+  type Refusal,
+  readNumber,
+  readTable,
+  type Said,
+  type Table,
+} from "./table.ts";
 
-/** A column of a logger's file. */
-export interface LoggerColumn {
-  heading: string;
-  /** what it holds; nothing where it is not used */
-  reads: ChannelName | "time" | undefined;
-  /** symbol of the unit its numbers are in */
-  unit: string;
-}
-
-export interface LoggerTable {
-  columns: LoggerColumn[];
-  rows: string[][];
-  /** number of the first row in the text, counted from 1 */
-  firstRow: number;
-}
-
-/** Words of headings by which a column is guessed, the most telling first. */
-const SAYS: Record<ChannelName | "time", RegExp> = {
-  time: /time|date|clock|zeit|stamp/i,
+/** Words of headings by which a column is known, the most telling first. */
+const CALLED: Record<ChannelName, RegExp> = {
   suction: /suction|inlet|vacuum/i,
   discharge: /discharge|pressure|outlet|gauge/i,
   flow: /flow|rate/i,
@@ -30,60 +29,33 @@ const SAYS: Record<ChannelName | "time", RegExp> = {
   speed: /speed|rpm/i,
 };
 
-const AMPERES: readonly Unit[] = [
-  { symbol: "A", factor: 1 },
-  { symbol: "mA", factor: 1e-3 },
-];
-
-/** Units a column may be in. */
-export function unitsOf(reads: ChannelName): readonly Unit[] {
-  const { quantity } = CHANNELS[reads];
-  return quantity ? UNITS[quantity] : AMPERES;
-}
-
-const usualUnit = (reads: ChannelName) => {
-  const { quantity } = CHANNELS[reads];
-  return quantity ? shownUnit(quantity, "metric").symbol : "A";
+const TIME: Holding = {
+  id: "time",
+  name: "the time",
+  isCalled: (heading) => /time|date|clock|zeit|stamp/i.test(heading),
 };
 
-/** A logger's CSV with what its headings say of its columns; each quantity is guessed once. */
-export function readLoggerTable(text: string): LoggerTable {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: "greedy" });
-  const [head = [], ...rest] = data;
-  const headed = head.some((cell) => /[a-z]/i.test(cell) && Number.isNaN(Date.parse(cell)));
-  const taken = new Set<string>();
-  const columns = head.map((cell, i): LoggerColumn => {
-    const heading = headed ? cell.trim() : `Column ${i + 1}`;
-    const reads = (Object.keys(SAYS) as (ChannelName | "time")[]).find(
-      (name) => !taken.has(name) && SAYS[name].test(heading),
-    );
-    if (reads) taken.add(reads);
-    const named = /[([]([^)\]]+)[)\]]\s*$/.exec(heading)?.[1]?.trim().toLowerCase();
-    const unit =
-      reads && reads !== "time"
-        ? (unitsOf(reads).find(
-            ({ symbol, aliases }) =>
-              symbol.toLowerCase() === named || aliases?.includes(named ?? ""),
-          )?.symbol ?? usualUnit(reads))
-        : "";
-    return { heading, reads, unit };
-  });
-  return { columns, rows: headed ? rest : data, firstRow: headed ? 2 : 1 };
-}
+/** What a column of a logger's file may hold; its numbers are metric unless it says otherwise. */
+export const LOGGER_COLUMNS: readonly Holding[] = [
+  TIME,
+  ...(Object.keys(CALLED) as ChannelName[]).map((id): Holding => {
+    const { quantity, name } = CHANNELS[id];
+    const unit = quantity ? shownUnit(quantity, "metric").symbol : "A";
+    return {
+      ...{ id, name, isCalled: (heading) => CALLED[id].test(heading) },
+      ...(quantity ? { quantity } : { units: AMPERES }),
+      usual: { metric: unit, us: unit },
+    };
+  }),
+];
 
-/** A column taken for something else, in its usual unit. */
-export function retaken(
-  column: LoggerColumn,
-  reads: ChannelName | "time" | undefined,
-): LoggerColumn {
-  return { ...column, reads, unit: reads && reads !== "time" ? usualUnit(reads) : "" };
-}
+const isChannel = (id: string | undefined): id is ChannelName =>
+  (CHANNEL_NAMES as readonly (string | undefined)[]).includes(id);
 
 export interface LoggerSamples {
   channels: ChannelName[];
   samples: Sample[];
-  /** rows that cannot be taken, by their number in the file, and why */
-  refused: { row: number; why: string }[];
+  refused: Refusal[];
 }
 
 /**
@@ -91,17 +63,16 @@ export interface LoggerSamples {
  * with a time, seconds since 1970, or seconds from `start`; `ahead` is by how many s the logger's clock is fast.
  */
 export function loggerSamples(
-  table: LoggerTable,
+  table: Table,
   start: Date,
   ahead: number,
   progress: (done: number) => void = () => undefined,
 ): LoggerSamples {
-  const used = table.columns.flatMap(({ reads, unit }, i) =>
-    reads && reads !== "time"
-      ? [{ reads, i, unit: unitsOf(reads).find((own) => own.symbol === unit) }]
-      : [],
-  );
-  const clock = table.columns.findIndex(({ reads }) => reads === "time");
+  const used = table.columns.flatMap((column, i) => {
+    const own = LOGGER_COLUMNS.find(({ id }) => id === column.holds);
+    return own && isChannel(own.id) ? [{ own, reads: own.id, column, i }] : [];
+  });
+  const clock = cellsOf(table, TIME.id);
   const found: LoggerSamples = {
     channels: used.map(({ reads }) => reads),
     samples: [],
@@ -110,24 +81,23 @@ export function loggerSamples(
   for (const [k, cells] of table.rows.entries()) {
     if (k % 5000 === 0) progress(k / table.rows.length);
     const row = table.firstRow + k;
-    const at = momentOf(cells[clock] ?? "", start);
+    const moment = clock?.text(cells) ?? "";
+    const at = momentOf(moment, start);
     if (at === undefined || Number.isNaN(at)) {
-      found.refused.push({
-        row,
-        why: `“${cells[clock] ?? ""}” is no moment that can be read for sure; write 2026-11-20 08:00:00.`,
-      });
+      const why = `“${moment}” is no moment that can be read for sure; write 2026-11-20 08:00:00.`;
+      found.refused.push({ row, why });
       continue;
     }
-    const values = used.map(({ i, unit }) => {
-      const text = (cells[i] ?? "").trim();
+    let why: string | undefined;
+    const values = used.map(({ own, column, i }) => {
+      const text = cells[i] ?? "";
       if (text === "") return null;
-      const number = Number(text.replace(/^(-?\d+),(\d+)$/, "$1.$2"));
-      return Number.isFinite(number) && unit ? fromUnit(number, unit) : Number.NaN;
+      const parsed = readNumber(text, column, own, table, "metric");
+      if (!parsed.ok) why ??= `${column.heading}: ${parsed.message}`;
+      return parsed.ok ? parsed.value : Number.NaN;
     });
-    const wrong = values.findIndex((value) => Number.isNaN(value));
-    if (wrong >= 0) {
-      const cell = cells[used[wrong]?.i ?? 0] ?? "";
-      found.refused.push({ row, why: `“${cell}” is not a number.` });
+    if (why !== undefined) {
+      found.refused.push({ row, why });
       continue;
     }
     if (values.every((value) => value === null)) continue;
@@ -138,28 +108,27 @@ export function loggerSamples(
 
 /** A logger's file as it would be taken in. */
 export interface LoggerRead extends LoggerSamples {
-  columns: LoggerColumn[];
+  columns: Column[];
   /** its first row */
   first: string[];
 }
 
 /**
  * Reads a logger's file.
- * @param said its columns where they were said otherwise than its headings do
+ * @param said what its columns hold where that was said otherwise than their headings do
  * @param progress hears now and then how much is done, 0 to 1
  */
 export function readLogger(
   text: string,
-  said: LoggerColumn[] | undefined,
+  said: Readonly<Record<number, Said>>,
   start: Date,
   ahead: number,
   progress: (done: number) => void,
 ): LoggerRead {
-  const table = readLoggerTable(text);
-  const columns = said ?? table.columns;
+  const table = asSaid(readTable(text, LOGGER_COLUMNS), said);
   return {
-    ...loggerSamples({ ...table, columns }, start, ahead, progress),
-    columns,
+    ...loggerSamples(table, start, ahead, progress),
+    columns: table.columns,
     first: table.rows[0] ?? [],
   };
 }

@@ -1,75 +1,49 @@
-import Papa from "papaparse";
-import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
-import { type Quantity, UNITS, type UnitSystem } from "#contract/units/units.ts";
+import type { UnitSystem } from "#contract/units/units.ts";
+import {
+  cellsOf,
+  type Holding,
+  type Refusal,
+  readNumber,
+  type Table,
+  type Taken,
+} from "./table.ts";
 
-/** One of two columns: what it holds, with the quantities it may be in. */
-export interface PairColumn {
-  name: string;
-  /** the first whose units the heading names, else the first; with the unit of a bare number */
-  as: readonly { quantity: Quantity; unit: string }[];
-}
-
-export type Pairs =
-  | {
-      kind: "pairs";
-      /** SI, with the number of the row in the text */
-      pairs: { a: number; b: number; row: number }[];
-      /** what the second column turned out to hold */
-      second: Quantity;
-    }
-  | { kind: "problems"; problems: string[] };
+/** Rows of two numbers that grow with the first. SI, with the number of the row in the text. */
+export type Pairs = { a: number; b: number; row: number }[];
 
 /**
- * Two columns of numbers out of a CSV file, with or without a heading, units in the heading ("time (min)") or in the
- * cells. Every cell that is empty or no number is told with its row.
+ * Two columns of numbers out of a table, none of them negative. Every cell that is empty or no number, and every row
+ * that does not come after the one before it, is told.
  */
 export function readPairs(
-  text: string,
-  first: PairColumn,
-  second: PairColumn,
+  table: Table,
+  [first, second]: readonly [Holding, Holding],
   system: UnitSystem,
-): Pairs {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: "greedy" });
-  const rows = data.map((cells) => cells.map((cell) => cell.trim()));
-  const headed = rows.length > 0 && !rows[0]?.some((cell) => /^[-+−]?\.?\d/.test(cell));
-  const headings = headed ? (rows[0] as string[]) : [];
-  const columns = [first, second].map((column, i) => inUnits(column, headings[i] ?? ""));
-  const problems: string[] = [];
-  const pairs = rows.slice(headed ? 1 : 0).flatMap((cells, i) => {
-    const row = i + (headed ? 2 : 1);
-    const [a, b] = columns.map(({ name, quantity, unit }, n) => {
-      const cell = cells[n] ?? "";
-      if (cell === "") {
-        problems.push(`Row ${row}, ${name}: nothing is written there.`);
-        return undefined;
-      }
-      const parsed = parseQuantity(isBareNumber(cell) ? `${cell} ${unit}` : cell, quantity, system);
-      if (!parsed.ok) problems.push(`Row ${row}, ${name}: ${parsed.message}`);
-      else if (parsed.value < 0) problems.push(`Row ${row}, ${name}: it cannot be negative.`);
-      return parsed.ok && parsed.value >= 0 ? parsed.value : undefined;
-    });
+): Taken<Pairs> {
+  const refused: Refusal[] = [];
+  const number = (own: Holding, cells: readonly string[], row: number): number | undefined => {
+    const { column, text } = cellsOf(table, own.id) ?? {};
+    const refuse = (why: string) => void refused.push({ row, column: own.name, why });
+    const cell = text?.(cells) ?? "";
+    if (!column || cell === "") return refuse("nothing is written there.") as undefined;
+    const parsed = readNumber(cell, column, own, table, system);
+    if (!parsed.ok) refuse(parsed.message);
+    else if (parsed.value < 0) refuse("it cannot be negative.");
+    return parsed.ok && parsed.value >= 0 ? parsed.value : undefined;
+  };
+  const pairs = table.rows.flatMap((cells, i) => {
+    const row = table.firstRow + i;
+    const a = number(first, cells, row);
+    const b = number(second, cells, row);
     return a === undefined || b === undefined ? [] : [{ a, b, row }];
   });
   for (const [i, { a, row }] of pairs.entries()) {
     if (i > 0 && a <= (pairs[i - 1]?.a as number)) {
-      problems.push(`Row ${row}, ${first.name}: it does not come after the row before it.`);
+      refused.push({ row, column: first.name, why: "it does not come after the row before it." });
     }
   }
-  if (problems.length === 0 && pairs.length < 2) problems.push("There are not two rows to read.");
-  return problems.length > 0
-    ? { kind: "problems", problems }
-    : { kind: "pairs", pairs, second: columns[1]?.quantity as Quantity };
-}
-
-/** A column in the units its heading names: "Rain [mm]", "flow, gpm". */
-function inUnits({ name, as }: PairColumn, heading: string) {
-  const symbol = /[([,]\s*([^\s()[\]]+)\s*[)\]]?\s*$/.exec(heading)?.[1]?.toLowerCase();
-  for (const { quantity } of as) {
-    const unit = UNITS[quantity].find(
-      (each) => each.symbol.toLowerCase() === symbol || each.aliases?.includes(symbol ?? ""),
-    );
-    if (symbol && unit) return { name, quantity, unit: unit.symbol };
+  if (refused.length === 0 && pairs.length < 2) {
+    refused.push({ why: "There are not two rows to read." });
   }
-  const [usual] = as as [PairColumn["as"][number]];
-  return { name, ...usual };
+  return refused.length > 0 ? { kind: "refused", refused } : { kind: "taken", value: pairs };
 }

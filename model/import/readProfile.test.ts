@@ -1,14 +1,17 @@
 import { describe, expect, it } from "vitest";
-import { type Role, readTable, runsFrom } from "./readProfile.ts";
+import { PROFILE_COLUMNS, PROFILE_ORDER, runsFrom } from "./readProfile.ts";
+import { asSaid, readTable } from "./table.ts";
+
+const tableOf = (text: string) => readTable(text, PROFILE_COLUMNS, PROFILE_ORDER);
 
 const runs = (text: string, system: "us" | "metric" = "metric") => {
-  const reading = runsFrom(readTable(text), system);
-  if (reading.kind === "problems") throw new Error(reading.problems.join(" "));
-  return reading.runs;
+  const taken = runsFrom(tableOf(text), system);
+  if (taken.kind === "refused") throw new Error(JSON.stringify(taken.refused));
+  return taken.value;
 };
 const problems = (text: string) => {
-  const reading = runsFrom(readTable(text), "metric");
-  return reading.kind === "problems" ? reading.problems : [];
+  const taken = runsFrom(tableOf(text), "metric");
+  return taken.kind === "refused" ? taken.refused : [];
 };
 
 describe("a surveyed profile", () => {
@@ -36,9 +39,9 @@ describe("a surveyed profile", () => {
 
   it("says what is wrong in which row, all of it", () => {
     const found = problems("Distance,Height\n0,1\nten,2\n30,3\n20,4");
-    expect(found[0]).toMatch(/^Row 3, Distance: /);
-    expect(found[1]).toMatch(/^Row 5: the distance goes back/);
-    expect(problems("Distance,Height\n0,1")[0]).toMatch(/two points/);
+    expect(found[0]).toMatchObject({ row: 3, column: "Distance" });
+    expect(found[1]).toMatchObject({ row: 5, why: /the distance goes back/ });
+    expect(problems("Distance,Height\n0,1")[0]).toMatchObject({ why: /two points/ });
     expect(problems("apples,pears\n1,2")).toHaveLength(1);
     expect(problems("")).toHaveLength(1);
   });
@@ -50,20 +53,14 @@ describe("a list of runs", () => {
       { length: 3, rise: 3 },
       { length: 15, rise: -0.5 },
     ]);
-    expect(problems("Length,Rise\n2,3")[0]).toMatch(/rises more than it is long/);
-    expect(problems("Length,Rise\n0,0")[0]).toMatch(/^Row 2, Length/);
+    expect(problems("Length,Rise\n2,3")[0]).toMatchObject({ why: /rises more than it is long/ });
+    expect(problems("Length,Rise\n0,0")[0]).toMatchObject({ row: 2, column: "Length" });
   });
 
   it("can have its columns mapped by hand", () => {
-    const table = readTable("a,b\n4,1");
-    expect(table.columns.map(({ role }) => role)).toEqual(["distance", "height"]);
-    const mapped = {
-      ...table,
-      columns: table.columns.map((c, i) => ({
-        ...c,
-        role: (["length", "rise"] as Role[])[i] as Role,
-      })),
-    };
-    expect(runsFrom(mapped, "metric")).toEqual({ kind: "runs", runs: [{ length: 4, rise: 1 }] });
+    const table = tableOf("a,b\n4,1");
+    expect(table.columns.map(({ holds }) => holds)).toEqual(["distance", "height"]);
+    const mapped = asSaid(table, { 0: { holds: "length" }, 1: { holds: "rise" } });
+    expect(runsFrom(mapped, "metric")).toEqual({ kind: "taken", value: [{ length: 4, rise: 1 }] });
   });
 });

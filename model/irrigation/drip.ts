@@ -10,6 +10,7 @@ import {
 } from "#core/irrigation/drip.ts";
 import { withOneGun } from "#core/irrigation/gunsOnLine.ts";
 import type { PathItem } from "#core/line/path.ts";
+import { gunOf } from "#core/outlet/outlets.ts";
 import type { SolvableJob } from "../job/solveJob.ts";
 
 /** Smooth polyethylene, as new. From memory. */
@@ -52,7 +53,7 @@ function broughtAt(job: SolvableJob, pressure: number): number | undefined {
   const single = withOneGun(job.path as PathItem[]);
   const path = single?.map(
     (item): PathItem =>
-      item.kind === "outlet" && item.outlet.type === "nozzle"
+      item.kind === "outlet" && gunOf(item.outlet)
         ? { ...item, outlet: { type: "pressure", pressure } }
         : item,
   );

@@ -12,8 +12,9 @@ import {
   type Read,
   type TogetherHeadFactor,
 } from "#core/irrigation/infer.ts";
-import { jetBore, type PathItem } from "#core/line/path.ts";
+import type { PathItem } from "#core/line/path.ts";
 import { rectangular } from "#core/measurement/instruments.ts";
+import { jetBore } from "#core/outlet/gun.ts";
 import type { SolvableJob } from "../job/solveJob.ts";
 import type { GunResult } from "./guns.ts";
 import { FLOW_UNCERTAINTY, GAUGE_UNCERTAINTY } from "./usual.ts";
@@ -24,7 +25,7 @@ export interface FromReadings {
   nozzles?: Inferred<"flow" | "pressure">;
   expectedArea?: number;
   fromThrow: Partial<Record<Stood, Inferred<"throw" | "calibration">>>;
-  strength: Partial<Record<Stood, HeadFactor>>;
+  headFactors: Partial<Record<Stood, HeadFactor>>;
   together?: TogetherHeadFactor;
   /** a throw no pressure inside the gun's window gives: outside it, throw tells nothing of pressure */
   outsideWindow: Stood[];
@@ -41,7 +42,7 @@ export function fromReadings(
   measured: Calibration | undefined,
   line: LineModel | undefined,
 ): FromReadings {
-  const told: FromReadings = { fromThrow: {}, strength: {}, outsideWindow: [], offCurve: [] };
+  const told: FromReadings = { fromThrow: {}, headFactors: {}, outsideWindow: [], offCurve: [] };
   const { flow, pressure, flowDoubt = FLOW_UNCERTAINTY, pressureDoubt = GAUGE_UNCERTAINTY } = read;
   const gauge = (value: number): Read => ({
     value,
@@ -79,10 +80,10 @@ export function fromReadings(
     const standing = at && modelWith(job, stood);
     if (!at || !standing) continue;
     const found = headFactorFrom({ ...standing, pressure: at });
-    if (found) told.strength[stood] = found;
+    if (found) told.headFactors[stood] = found;
     else told.offCurve.push(stood);
   }
-  const { one, two } = told.strength;
+  const { one, two } = told.headFactors;
   const together = one && two && headFactorTogether(one, two);
   if (together) told.together = together;
   return told;

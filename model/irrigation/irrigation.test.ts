@@ -123,7 +123,7 @@ describe("the hurling ground", () => {
   it("a throw shorter than the gun throws at its least pressure gives no pressure", () => {
     const found = (radius: string) =>
       told({ field: { ...field, read: { two: { radius, by: "tape" } } } }).read;
-    expect(found("12 m")).toMatchObject({ outsideWindow: ["two"], fromThrow: {}, strength: {} });
+    expect(found("12 m")).toMatchObject({ outsideWindow: ["two"], fromThrow: {}, headFactors: {} });
     expect(found("19.8 m").fromThrow.two?.value).toBeGreaterThan(2.5 * BAR);
   });
 
@@ -159,7 +159,7 @@ describe("the hurling ground", () => {
     const { read } = found;
     expect((read.nozzles?.value ?? 0) / (read.expectedArea ?? 1)).toBeCloseTo(1, 1);
     expect(read.nozzles?.halving?.name).toBe("flow");
-    expect(read.strength.one?.value).toBeGreaterThan(0.9);
+    expect(read.headFactors.one?.value).toBeGreaterThan(0.9);
     expect(read.together?.value).toBeGreaterThan(0.9);
   });
 });

@@ -102,7 +102,7 @@ it("a floor that stays dry and one that gets wet are never told as the other", (
   expect([dry.title, wet.title]).toEqual(["The floor stays dry", "The floor gets wet"]);
   expect(dry.sentence).toContain("under the rim");
   expect(wet.sentence).toContain("over the rim");
-  expect(wet.mend).toContain("3.00 L/s");
+  expect(wet.advice).toContain("3.00 L/s");
 });
 
 it("an air lift starts against the wet season's water and lifts from the dry one's, each higher the deeper", () => {

@@ -132,8 +132,8 @@ describe("no pump is ranked where it cannot stand", () => {
       if (found.length > 0)
         expect([pump.id, ...found, fit?.kind]).toEqual([pump.id, ...found, "apart"]);
       if (fit?.kind !== "apart") continue;
-      const { title, sentence, mend } = checkWords(fit.why, job, "us");
-      for (const text of [title, sentence, mend]) expect(text).toMatch(/\w{3}/);
+      const { title, sentence, advice } = checkWords(fit.why, job, "us");
+      for (const text of [title, sentence, advice]) expect(text).toMatch(/\w{3}/);
       expect(judgements).toContain(fit.why);
     }
   });

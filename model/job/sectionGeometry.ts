@@ -1,6 +1,8 @@
+import type { Levels } from "#core/fluid/levels.ts";
 import type { HeadLinePoint } from "#core/hydraulics/headLine.ts";
 import type { CompiledLine, Side, Stretch } from "#core/line/compiledLine.ts";
-import { type Levels, levelsOf, type Outlet } from "#core/line/path.ts";
+import { levelsOf } from "#core/line/path.ts";
+import { type Outlet, receivingWater } from "#core/outlet/outlets.ts";
 import { type JobSolution, lineOf } from "./solveJob.ts";
 
 /** The elevation drawing of a job in its own metres, before any scale. */
@@ -58,8 +60,8 @@ export function sectionGeometry(solved: JobSolution): SectionGeometry | undefine
     outlets: line.outlets.map(({ item, node, distance, elevation }) => {
       const { outlet } = item;
       const at = { distance, height: elevation, lane: nodeLanes[node] as number };
-      const receiving = outlet.type === "submerged" ? { receiving: outlet.level } : {};
-      return { itemId: item.id, type: outlet.type, at, ...receiving };
+      const receiving = receivingWater(outlet);
+      return { itemId: item.id, type: outlet.type, at, ...(receiving && { receiving }) };
     }),
     source: levelsOf(line.source),
     headLine: [],

@@ -108,8 +108,8 @@ it("any path the document allows is solved, finite and in words, or refused with
       }
       solvedCount += 1;
       for (const judgement of solved.judgements) {
-        const { title, sentence, mend } = checkWords(judgement, job, "metric");
-        expect(`${title} ${sentence} ${mend}`).not.toMatch(/NaN|Infinity|\[object/);
+        const { title, sentence, advice } = checkWords(judgement, job, "metric");
+        expect(`${title} ${sentence} ${advice}`).not.toMatch(/NaN|Infinity|\[object/);
         const steps = derivationOf({ kind: "check", judgement }, solved.solution, job);
         const found = resultOf(steps);
         const apart = Math.abs(found - judgement.value);

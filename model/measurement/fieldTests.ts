@@ -36,7 +36,7 @@ export interface PumpTest {
 export function pumpTests(
   solved: Solved,
   readings: readonly KeptReading[],
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
   limits?: Tolerance,
 ): PumpTest[] {
   const { solution } = solved;
@@ -64,7 +64,7 @@ export function pumpTests(
         pump: limits ? { ...pump, limits } : pump,
         at,
         readings: [reading],
-        doubt,
+        uncertainty: uncertainty,
       },
     });
   }
@@ -90,10 +90,10 @@ export function judgeTests(
   solved: Solved,
   job: Pick<SolvableJob, "site">,
   readings: readonly KeptReading[],
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
   limits?: Tolerance,
 ): Judged[] {
-  return pumpTests(solved, readings, doubt, limits).map(({ at, ids, test }) => {
+  return pumpTests(solved, readings, uncertainty, limits).map(({ at, ids, test }) => {
     const allowed = throttling(solved.solution, at, job.site.waterTemperature);
     const unknown = test.readings.some(({ discharge, suction }) => discharge && !suction);
     const level = unknown ? fitTest(test, ["level"]) : undefined;

@@ -83,11 +83,13 @@ export function comparePrediction(
   solved: JobSolution,
   reading: ReadingDocument,
   band: Band | undefined,
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
 ): PredictionComparison | undefined {
   if (solved.kind !== "solved" || !band || takenOnAnother(solved, reading)) return undefined;
   const likely = band.byOutlet[outletOf(solved.solution, reading.outletId)];
-  return likely && compareWithPrediction(solved.solution, coreReading(reading), likely, doubt);
+  return (
+    likely && compareWithPrediction(solved.solution, coreReading(reading), likely, uncertainty)
+  );
 }
 
 /** Which of the line's pumps a reading was taken on; −1 when it stands there no more. */

@@ -53,7 +53,7 @@ const dayOf = (number: number) => new Date(number * DAY).toISOString().slice(0, 
 export function yearsOf(
   job: SolvableJob,
   visits: readonly Visit[],
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
   solved: JobSolution = solveJob(job),
 ): PumpYears[] {
   if (solved.kind !== "solved") return [];
@@ -63,10 +63,10 @@ export function yearsOf(
     const then = jobThen ? solveJob(jobThen) : solved;
     return {
       visit,
-      today: judgeTests(solved, job, readings, doubt, limits),
+      today: judgeTests(solved, job, readings, uncertainty, limits),
       onItsDay:
         then.kind === "solved" && jobThen
-          ? judgeTests(then, jobThen, readings, doubt, limits)
+          ? judgeTests(then, jobThen, readings, uncertainty, limits)
           : undefined,
     };
   });
@@ -103,7 +103,7 @@ export function yearsOf(
 function strengthOf(judged: Judged | undefined): Strength | undefined {
   if (!judged) return undefined;
   const { whole, parting, points } = judged;
-  if (whole) return { ...whole.strength, acceptance: whole.acceptance };
+  if (whole) return { ...whole.headFactor, acceptance: whole.acceptance };
   if (parting.kind !== "parted" && parting.kind !== "pump-only") return undefined;
   const { value, standardUncertainty } = parting.pump;
   const acceptance = points[0]?.comparison.acceptance;

@@ -58,9 +58,9 @@ describe("what the seller says", () => {
     expect(checked.arrives / gpm).toBeCloseTo(39.6, 0);
     expect(checked.holds).toBe(false);
     // No larger pipe makes it true: the curve ends at 80 gpm.
-    expect(checked.mend).toBeUndefined();
+    expect(checked.remedy).toBeUndefined();
     expect(words.sentence).toBe("39.6 gpm arrive, not 90.0 gpm.");
-    expect(words.mend).toContain("No single change makes it true.");
+    expect(words.advice).toContain("No single change makes it true.");
     // With a stronger pump in the library there is one, and it is named.
     const points = half.points.map(({ flow, head }) => ({ flow: flow * 2, head: head * 4 }));
     const strong = { ...half, id: "strong", points, price: 900 };
@@ -70,8 +70,8 @@ describe("what the seller says", () => {
       singleChanges(job, job.pumps, [strong]),
     );
     if (found?.kind !== "flow") throw new Error("not checked");
-    expect(found.mend?.change).toMatchObject({ kind: "pump", pump: { id: "strong" } });
-    const path = found.mend?.path as JobDocument["path"];
+    expect(found.remedy?.change).toMatchObject({ kind: "pump", pump: { id: "strong" } });
+    const path = found.remedy?.path as JobDocument["path"];
     const then = solveJob({
       ...job,
       path,
@@ -79,17 +79,17 @@ describe("what the seller says", () => {
     }) as Solved;
     const arrives = then.solution.cases.normal.running?.state.delivered ?? 0;
     expect(arrives / gpm).toBeGreaterThanOrEqual(90 * 0.98);
-    expect(arrives).toBeCloseTo(found.mend?.flow ?? 0, 12);
+    expect(arrives).toBeCloseTo(found.remedy?.flow ?? 0, 12);
   });
 
   it("and where a single change makes it true, the cheapest that does is named", () => {
     const { checked, words } = said("50 gpm");
-    if (checked.kind !== "flow" || !checked.mend) throw new Error("no change found");
+    if (checked.kind !== "flow" || !checked.remedy) throw new Error("no change found");
     const enough = changes.filter(({ flow }) => flow >= 50 * gpm * 0.98);
     expect(enough.length).toBeGreaterThan(1);
     const price = Math.min(...enough.flatMap((tried) => tried.price ?? []));
-    expect(checked.mend.price).toBe(price);
-    expect(words.mend).toMatch(
+    expect(checked.remedy.price).toBe(price);
+    expect(words.advice).toMatch(
       /^True with this: Lay 95\.0 ft of 1-1\/2 in PVC sch 40 in 2 in, and \d\d\.\d gpm arrive\.$/,
     );
     expect(said("39 gpm").words.title).toBe("It holds");

@@ -3,6 +3,7 @@ import { SEVERITY_ORDER } from "#core/check/registry.ts";
 import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
 import type { RunFacts } from "#core/finding/run.ts";
 import { USUAL_STARTS } from "#core/finding/run.ts";
+import { receivingWater } from "#core/outlet/outlets.ts";
 import type { Answers, Balance, Switching } from "#core/simulation/answers.ts";
 import {
   type Cycle,
@@ -317,7 +318,7 @@ function afterStop(setting: Setting, timeline: Timeline): number {
   if (source === undefined) return 0;
   const drained = drainedAt(setting, timeline);
   // An outlet into the open lets nothing in again: there is nothing to be run.
-  if (!ready.line.outlets.some(({ item }) => item.outlet.type === "submerged")) return drained;
+  if (!ready.line.outlets.some(({ item }) => receivingWater(item.outlet))) return drained;
   const still = {
     ...dynamics,
     controls: [],

@@ -1,5 +1,6 @@
 import type { BodyOfWater, JobDocument, JobPathItem } from "#contract/documents/job.ts";
 import { changeItems, levelsOf } from "#core/line/path.ts";
+import { mayFill } from "#core/outlet/outlets.ts";
 import { bottomOf, depthOf, type Shape } from "../demand/bodies.ts";
 
 /** Of clean gravel, the part that water fills. Common practice, no source: 0.35 to 0.4. */
@@ -48,7 +49,7 @@ export function withReceiver(job: JobDocument, outletId: string, elevation: numb
   const id = freeId(bodies, "receiver");
   const body: BodyOfWater = { id, name: "Tank", shape: SHAPES.cylinder(1), bottom: elevation - 1 };
   const path = changeItems<JobPathItem>(job.path, (item) =>
-    item.kind === "outlet" && item.id === outletId && takesBody(item.outlet)
+    item.kind === "outlet" && item.id === outletId && mayFill(item.outlet)
       ? { ...item, outlet: { ...item.outlet, body: id } }
       : item,
   );
@@ -67,9 +68,6 @@ export function withAnotherBody(job: JobDocument): JobDocument {
   );
   return { ...job, bodies: [...others, body] };
 }
-
-export const takesBody = (outlet: { type: string }): boolean =>
-  outlet.type === "free" || outlet.type === "submerged";
 
 /** The job without a body of water, nor anything that hangs in it. */
 export function withoutBody(job: JobDocument, id: string): JobDocument {

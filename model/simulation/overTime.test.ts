@@ -3,13 +3,11 @@ import { describe, expect, it } from "vitest";
 import { type JobDocument, type JobInput, jobSchema } from "#contract/documents/job.ts";
 import { USUAL_UNCERTAINTY } from "#core/condition/uncertainty.ts";
 import { resultOf } from "#core/formula/formula.ts";
-import { FOOT, GALLON } from "#core/quantity/constants.ts";
+import { FOOT } from "#core/quantity/constants.ts";
 import type { Answers, Trouble } from "#core/simulation/answers.ts";
 import { DEMO_JOBS, TALLOW_MILL } from "#demo/jobs.ts";
 import { findingWords } from "#words/findings.ts";
 import { answerLines, eventWords } from "#words/simulation.ts";
-import { readAreas } from "../import/readAreas.ts";
-import { readStorm } from "../import/readStorm.ts";
 import { beginJob } from "../kinds/kinds.ts";
 import type { RunFinding } from "./answers.ts";
 import { answersOf } from "./answers.ts";
@@ -475,38 +473,6 @@ describe("a battery", () => {
     // Drawn at ten times that current it gives less than a tenth of the time: 20 h / 10^1.2.
     expect(lead?.lasts(50 * 12)).toBeCloseTo((20 * 3600) / 10 ** 1.2, 3);
     expect(batteryOf({ volts: 12 })).toBeUndefined();
-  });
-});
-
-describe("tables out of a file", () => {
-  it("reads depths and areas with their units, and tells what is no number", () => {
-    expect(readAreas("depth (ft), area (ft²)\n0, 100\n2, 150", "metric")).toEqual({
-      kind: "rows",
-      rows: [
-        { depth: 0, area: expect.closeTo(100 * FOOT ** 2, 9) },
-        { depth: 2 * FOOT, area: expect.closeTo(150 * FOOT ** 2, 9) },
-      ],
-    });
-    const bad = readAreas("0,1\n1,\n0.5,x", "metric");
-    expect(bad.kind === "problems" && bad.problems).toEqual([
-      expect.stringContaining("Row 2, area: nothing is written there"),
-      expect.stringContaining("Row 3, area"),
-    ]);
-  });
-
-  it("reads a storm as inflow or as rain, and does not bridge a gap", () => {
-    const flows = readStorm("time (min), flow (gpm)\n0, 0\n10, 30\n20, 10", 0, "us");
-    const rows = flows.kind === "rows" ? flows.rows : [];
-    expect(rows.map(({ from }) => from)).toEqual([0, 600, 1200, 1800]);
-    expect(rows[1]?.inflow).toBeCloseTo((30 * GALLON) / 60, 12);
-    const rain = readStorm("time,rain (mm)\n0,1\n10,2\n20,0", 300, "metric");
-    expect(rain.kind === "rows" && rain.rows[1]?.inflow).toBeCloseTo((0.002 * 300) / 600, 12);
-    const gap = readStorm("0,1\n10,2\n20,2\n50,1\n60,1", 0, "metric");
-    expect(gap.kind === "problems" && gap.problems).toEqual([
-      "Row 4, time: 30 min after the row before it, where rows come every 10 min. Rows are missing.",
-    ]);
-    const dry = readStorm("time,rain (mm)\n0,1\n10,2", 0, "metric");
-    expect(dry.kind).toBe("problems");
   });
 });
 

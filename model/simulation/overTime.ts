@@ -4,6 +4,7 @@ import { FLOATS_IN } from "#core/check/intake.ts";
 import { type Condition, conditioned } from "#core/condition/condition.ts";
 import { type LineModel, lineModel, type Refused } from "#core/hydraulics/solveLine.ts";
 import { everyItem, levelsOf } from "#core/line/path.ts";
+import { receivingWater } from "#core/outlet/outlets.ts";
 import type { Trouble } from "#core/simulation/answers.ts";
 import { fallingBack } from "#core/simulation/drainBack.ts";
 import type {
@@ -171,7 +172,7 @@ export function settingOf(
     const store = stores[i] as SimulatedStore;
     const level = body.levels?.normal ?? (i === sourceBody ? levelsOf(source).normal : undefined);
     const own = ready.line.outlets[receivers.indexOf(i)]?.item.outlet;
-    const there = level ?? (own?.type === "submerged" ? own.level.normal : store.bottom);
+    const there = level ?? (own && receivingWater(own)?.normal) ?? store.bottom;
     return Math.min(Math.max(there, store.bottom), store.rim);
   });
 
@@ -185,7 +186,7 @@ export function settingOf(
   const levelsThen = bodies.map((_, i) => {
     const own = ready.line.outlets[receivers.indexOf(i)]?.item.outlet;
     if (i === sourceBody) return levelsOf(source).normal;
-    return own?.type === "submerged" ? own.level.normal : (startLevels[i] as number);
+    return (own && receivingWater(own)?.normal) ?? (startLevels[i] as number);
   });
   const table = lineTable({
     ...{ model, states, boundary: boundaryAt("normal"), stores, receivers, levelsThen },

@@ -24,13 +24,17 @@ export const TIME_DRAWS = 200;
  * The likely range of a run's times and starts, by the same draws as the duty's, and the doubt of what comes in beside
  * them.
  */
-export const timeRange = (job: SimulatedJob, doubt: Uncertainty, count: number): TimeRangeResult =>
-  finish(timeRangeInSteps(job, doubt, count, lineModel(job, job.pumps, job.wantedFlow)));
+export const timeRange = (
+  job: SimulatedJob,
+  uncertainty: Uncertainty,
+  count: number,
+): TimeRangeResult =>
+  finish(timeRangeInSteps(job, uncertainty, count, lineModel(job, job.pumps, job.wantedFlow)));
 
 /** The same in its steps, one a draw, of a line that is ready. */
 export function* timeRangeInSteps(
   job: SimulatedJob,
-  doubt: Uncertainty,
+  uncertainty: Uncertainty,
   count: number,
   ready: LineModel | Refused,
 ): Steps<TimeRangeResult> {
@@ -40,7 +44,7 @@ export function* timeRangeInSteps(
     ...{ dry: [], full: [], wet: [], unpumped: [], starts: [], moved: [] },
   };
   let tried = 0;
-  for (const [done, { condition, more }] of drawsOf(ready, doubt, count).entries()) {
+  for (const [done, { condition, more }] of drawsOf(ready, uncertainty, count).entries()) {
     yield { done: done / count };
     const inflow = need?.comesIn
       ? more < 0

@@ -5,6 +5,7 @@ import { type LineModel, lineModel, type Solution } from "#core/hydraulics/solve
 import { quickDuty, systemCurve } from "#core/hydraulics/systemCurve.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
 import { bracketedRoot } from "#core/numeric/bracketedRoot.ts";
+import { keptPressure } from "#core/outlet/outlets.ts";
 import { continuedHead, powerAt, publishedValue, pumpCurve } from "#core/pump/curve.ts";
 import { GRAVITY } from "#core/quantity/constants.ts";
 import type { PumpToTank } from "#core/well/pumpToTank.ts";
@@ -79,7 +80,9 @@ export function halfWithBooster(
 ): { changes: FieldChange[]; small: PumpDocument; booster: PumpDocument } | undefined {
   const places = everyItem<PathItem>(job.path as PathItem[]);
   const place = places.find((item) => item.kind === "pump");
-  const outlet = places.find((item) => item.kind === "outlet" && item.outlet.type === "pressure");
+  const outlet = places.find(
+    (item) => item.kind === "outlet" && keptPressure(item.outlet) !== undefined,
+  );
   const own = job.pumps.find(({ id }) => place?.kind === "pump" && id === place.pump);
   if (!place || !outlet || !own || job.source.kind !== "well" || job.well?.booster)
     return undefined;

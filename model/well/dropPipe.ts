@@ -11,6 +11,7 @@ import { findConductor } from "#core/driving/conductor.ts";
 import { shutHeads } from "#core/hydraulics/shutHeads.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
 import { levelsOf, type PathItem } from "#core/line/path.ts";
+import { keptPressure } from "#core/outlet/outlets.ts";
 import {
   DROP_PIPE_STATES,
   type DropPipeState,
@@ -62,7 +63,7 @@ export function dropPipeOf(
     return { runs: [], lacks: found.length === 0 ? ["pipe"] : [] };
   }
   const { line, water, boundaries, states, cases } = solution;
-  const outlet = line.outlets.find(({ item }) => item.outlet.type === "pressure");
+  const outlet = line.outlets.find(({ item }) => keptPressure(item.outlet) !== undefined);
   const cutOut = outlet && job.pressureTank?.cutOut;
   const running = cases.low.running;
   const lowestWater = top - (dry.pumping ?? dry.standing);

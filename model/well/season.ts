@@ -1,7 +1,8 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { lowestSurface } from "#core/check/well.ts";
+import type { WaterLevel } from "#core/fluid/levels.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
-import { levelsOf, type WaterLevel } from "#core/line/path.ts";
+import { levelsOf } from "#core/line/path.ts";
 import { type DrawdownFit, drawdownUncertainty, flowDrawing } from "#core/well/drawdown.ts";
 import { UNDER_WATER } from "#core/well/setting.ts";
 import type { SolvableJob } from "../job/solveJob.ts";

@@ -1,5 +1,7 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { levelsOf, type WaterLevel } from "#core/line/path.ts";
+import type { WaterLevel } from "#core/fluid/levels.ts";
+import { levelsOf } from "#core/line/path.ts";
+import { keptPressure } from "#core/outlet/outlets.ts";
 import { type DrawdownFit, fitDrawdown } from "#core/well/drawdown.ts";
 
 /** Whether a job draws from a well, and so has something to say of one. */
@@ -55,8 +57,8 @@ export function settled(job: JobDocument): JobDocument {
 }
 
 function atPressure(item: JobPathItem, pressure: number): JobPathItem {
-  return item.kind === "outlet" && item.outlet.type === "pressure"
-    ? { ...item, outlet: { ...item.outlet, pressure } }
+  return item.kind === "outlet" && keptPressure(item.outlet) !== undefined
+    ? { ...item, outlet: { ...item.outlet, type: "pressure", pressure } }
     : item;
 }
 

@@ -1,6 +1,7 @@
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { lineModel } from "#core/hydraulics/solveLine.ts";
 import { everyItem, levelsOf, type PathItem } from "#core/line/path.ts";
+import { keptPressure } from "#core/outlet/outlets.ts";
 import { type PumpToTank, pumpToTank } from "#core/well/pumpToTank.ts";
 import { boosterOf, boosterToTank } from "./booster.ts";
 import type { JobWithWell } from "./season.ts";
@@ -29,11 +30,9 @@ export function pumpToTankOf(job: JobWithWell): FilledBy | undefined {
   };
   const ready = lineModel(line, job.pumps, job.wantedFlow);
   const found = ready.kind === "ready" ? pumpToTank(ready, job.site.specificGravity) : undefined;
-  const outlet = everyItem(line.path).find(
-    (item) => item.kind === "outlet" && item.outlet.type === "pressure",
+  const [pressure = 0] = everyItem(line.path).flatMap((item) =>
+    item.kind === "outlet" ? (keptPressure(item.outlet) ?? []) : [],
   );
-  const pressure =
-    outlet?.kind === "outlet" && outlet.outlet.type === "pressure" ? outlet.outlet.pressure : 0;
   const first = ready.kind === "ready" ? ready.pumps[0]?.pump.id : undefined;
   const plate = job.pumps.find(({ id }) => id === first);
   return found && { ...found, pressure, ...(plate && { plate }), boosts: false };

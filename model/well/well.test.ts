@@ -55,7 +55,7 @@ describe("a well among the checks", () => {
     expect(none?.sentence).toMatch(
       /34\.8 m down or more .* no lower than 33\.4 m .*1\.42 m are missing/,
     );
-    expect(none?.mend).toContain("sleeve");
+    expect(none?.advice).toContain("sleeve");
     // The sleeve lets it hang in the screen.
     const sleeved = withWell({ screen: { from: 34, to: 60 }, sleeve: 0.114 });
     expect(said(sleeved, "well-setting")?.severity).toBe("good");
@@ -76,7 +76,7 @@ describe("a well among the checks", () => {
     expect(said(all, "well-setting")?.severity).toBe("good");
     // What it does do is let water in above the motor.
     expect(said(all, "motor-cooling")).toMatchObject({ severity: "watch" });
-    expect(said(all, "motor-cooling")?.mend).toContain("sleeve");
+    expect(said(all, "motor-cooling")?.advice).toContain("sleeve");
   });
 
   it("whose water passes the motor too slowly stops with the flow it needs, and a sleeve mends it", () => {
@@ -100,7 +100,7 @@ describe("a well among the checks", () => {
     expect(sleeve).not.toBeNull();
     expect(said(withWell({ sleeve: sleeve ?? 0 }, wide), "motor-cooling")?.severity).toBe("good");
     expect(said(without("casings", wide), "motor-cooling")).toMatchObject({ severity: "unknown" });
-    expect(said(without("casings", wide), "motor-cooling")?.mend).toContain("Measure the casing");
+    expect(said(without("casings", wide), "motor-cooling")?.advice).toContain("Measure the casing");
   });
 
   it("that is pumped dry stops with how far, and one above its test says so", () => {
@@ -116,7 +116,7 @@ describe("a well among the checks", () => {
     // Nothing known of it at all: what to measure.
     const source = { ...borehole.source, drawdown: { linear: 0, quadratic: 0 } };
     const unknown = { ...without("steps"), source } as JobDocument;
-    expect(said(unknown, "well-dry")?.mend).toContain("Pump it at a known flow");
+    expect(said(unknown, "well-dry")?.advice).toContain("Pump it at a known flow");
     expect(said(unknown, "well-setting")?.sentence).toContain("type a step of a test");
     expect(said(without("bottom"), "well-setting")?.sentence).toContain("bottom is not told");
   });

@@ -1,8 +1,9 @@
 import { checkContext, type Judgement } from "#core/check/registry.ts";
 import { windowFor, windowOf } from "#core/check/well.ts";
 import { type FindingIn, findingsIn } from "#core/finding/registry.ts";
+import { WATER_LEVELS } from "#core/fluid/levels.ts";
 import { meanArea, recoveryTime, settlingTime } from "#core/line/casing.ts";
-import { type Drawdown, WATER_LEVELS } from "#core/line/path.ts";
+import type { Drawdown } from "#core/line/path.ts";
 import { type DrawdownFit, drawdownAt, drawdownUncertainty } from "#core/well/drawdown.ts";
 import type { SettingWindow } from "#core/well/setting.ts";
 import { pumpedOff } from "#core/well/tankDay.ts";

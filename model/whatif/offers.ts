@@ -4,6 +4,7 @@ import { findFitting } from "#core/catalogue/fittings.ts";
 import { findPipeStock, nextSizeUp } from "#core/catalogue/pipes.ts";
 import { gunsOf, withOneGun, withSecondGun } from "#core/irrigation/gunsOnLine.ts";
 import { everyItem, type PathItem } from "#core/line/path.ts";
+import { receivingWater } from "#core/outlet/outlets.ts";
 import { besideItself, hasRoomForTwo } from "#core/whatif/changes.ts";
 import type { FieldChange } from "../job/changes.ts";
 import { halfWithBooster } from "../well/booster.ts";
@@ -185,8 +186,9 @@ function powerCut({ overTime, bodies }: JobDocument): Offer[] {
 /** The water an outlet lies in, such as a lake in flood. */
 function waterHigher({ path }: JobDocument): Offer[] {
   const changes = everyItem<PathItem>(path).flatMap((item) => {
-    if (item.kind !== "outlet" || item.outlet.type !== "submerged") return [];
-    const { low, normal, high } = item.outlet.level;
+    const receiving = item.kind === "outlet" && receivingWater(item.outlet);
+    if (!receiving) return [];
+    const { low, normal, high } = receiving;
     const value = { low: low + WATER_STEP, normal: normal + WATER_STEP, high: high + WATER_STEP };
     return [{ field: `path.${item.id}.outlet.level`, value }];
   });

@@ -1,8 +1,8 @@
 import type { FieldIssue } from "#contract/documents/issues.ts";
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import { WATER_LEVELS } from "#core/fluid/levels.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
-import { WATER_LEVELS } from "#core/line/path.ts";
 import type { Look } from "#model/results/graph.ts";
 import { checkWords } from "#words/checks.ts";
 import { diagnosticSentence } from "#words/diagnostics.ts";

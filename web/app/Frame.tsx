@@ -3,11 +3,13 @@ import { lazy, Suspense, useEffect, useState, useSyncExternalStore } from "react
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { ofServer } from "../api/queries.ts";
 import { useStands } from "../lib/Fetched.tsx";
+import { useKeys } from "../lib/keys.ts";
 import { startFlushing } from "../outbox/flush.ts";
 import { useSettings } from "../state/settings.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
 import { CircleQuestionMark, Moon, Search, Sun } from "../ui/icons.ts";
 import { useToasts } from "../ui/toast.ts";
+import { FRAME_KEYS } from "./frameKeys.ts";
 
 // Fetched when they are first asked for: the page is there before them.
 const Palette = lazy(() => import("./Palette.tsx"));
@@ -37,24 +39,12 @@ export function Frame() {
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") {
-        event.preventDefault();
-        setSheet((s) => (s === "palette" ? "none" : "palette"));
-        return;
-      }
-      const typing =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input, textarea, select, [role=dialog]");
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === "?") setSheet("keys");
-      if (event.key === "u") toggleUnits();
-      if (event.key === "n") void navigate("/new");
-    };
-    addEventListener("keydown", onKey);
-    return () => removeEventListener("keydown", onKey);
-  }, [toggleUnits, navigate]);
+  useKeys([
+    [FRAME_KEYS.commands, () => setSheet((s) => (s === "palette" ? "none" : "palette"))],
+    [FRAME_KEYS.keys, () => setSheet("keys")],
+    [FRAME_KEYS.units, toggleUnits],
+    [FRAME_KEYS.job, () => void navigate("/new")],
+  ]);
 
   const link = ({ isActive }: { isActive: boolean }) =>
     `target inline-flex items-center rounded px-2.5 max-sm:px-1.5 ${isActive ? "bg-press font-medium" : "hover:bg-press"}`;

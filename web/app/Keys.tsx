@@ -1,18 +1,28 @@
+import { JOB_KEYS, PART_KEYS, stageKeys } from "../jobPage/jobKeys.ts";
+import type { Key } from "../lib/keys.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
+import { FRAME_KEYS } from "./frameKeys.ts";
 
 /** Every key there is, and what it does. */
 export default function Keys({ onClose }: { onClose: () => void }) {
   return (
     <Dialog open onClose={onClose} title="Keys">
-      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
-        {KEYS.map(([keys, what]) => (
-          <div key={what} className="contents">
-            <dt className="plate text-[17px]">{keys}</dt>
-            <dd>{what}</dd>
-          </div>
+      <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
+        {groups().map(([title, keys]) => (
+          <section key={title}>
+            <h3 className="mb-1 text-[13px] text-soft">{title}</h3>
+            <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+              {told(keys).map(([does, presses]) => (
+                <div key={does} className="contents">
+                  <dt className="plate text-[17px]">{presses.map(keyName).join(", ")}</dt>
+                  <dd>{does}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
         ))}
-      </dl>
+      </div>
       <p className="mt-3 text-[14px] text-soft">
         <a href="/third-party-notices.txt" target="_blank" rel="noreferrer" className="underline">
           What others have written that is built in
@@ -26,18 +36,31 @@ export default function Keys({ onClose }: { onClose: () => void }) {
   );
 }
 
-const KEYS: readonly (readonly [string, string])[] = [
-  ["Ctrl K", "Commands: any job, pump or action by name"],
-  ["Ctrl Z, Ctrl Shift Z", "Undo, redo on a job"],
-  ["1 to 5", "Source, suction, pump, discharge, outlet, each in its stage"],
-  ["F", "Fold the section, or unfold it"],
-  ["L, S, C, G, T", "Head ledger, sizes, curve sheet, changes and what if, over time"],
-  ["D, P", "Driving, and pump with pipe, while the pump is in hand"],
-  ["Alt ↑, Alt ↓", "Move the row of the line that has the cursor"],
-  ["Space", "On a row’s handle: lift it; arrows carry it, space sets it down"],
-  ["Esc", "Put an entry back as it was, close a sheet"],
-  ["Space", "Start or stop the watch that has the cursor"],
-  ["N", "A new job"],
-  ["U", "US or metric"],
-  ["?", "This list"],
+const groups = (): (readonly [string, readonly Key[]])[] => [
+  ["On every page", Object.values(FRAME_KEYS)],
+  ["On a job", [...Object.values(JOB_KEYS), ...Object.values(PART_KEYS)]],
+  ["Views of a job, in the stages that have them", stageKeys()],
+  ["Where the cursor is", CURSOR_KEYS],
 ];
+
+/** What single entries, rows and buttons answer themselves while they have the cursor. */
+const CURSOR_KEYS: readonly Key[] = [
+  { press: "Esc", does: "Put an entry back as it was, close a sheet" },
+  { press: "Alt ↑, Alt ↓", does: "Move a row of the line" },
+  { press: "Space", does: "Lift a row by its handle; arrows carry it, space sets it down" },
+  { press: "Space", does: "Start or stop a watch" },
+];
+
+/** Keys that do one thing stand together. */
+function told(keys: readonly Key[]): [does: string, presses: string[]][] {
+  const by = new Map<string, string[]>();
+  for (const { does, press } of keys) by.set(does, [...(by.get(does) ?? []), press]);
+  return [...by];
+}
+
+/** As it is printed on a keyboard: "Ctrl Shift Z". */
+const keyName = (press: string) =>
+  press
+    .split("+")
+    .map((part) => (part === "mod" ? "Ctrl" : `${part[0]?.toUpperCase()}${part.slice(1)}`))
+    .join(" ");

@@ -5,6 +5,7 @@ import { useLocation, useNavigate, useParams } from "react-router";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { allJobs, allPumps, ofServer } from "../api/queries.ts";
 import { downloadJob } from "../exchange/downloadJob.ts";
+import { STAGES } from "../jobPage/stages.ts";
 import { useSettings } from "../state/settings.ts";
 
 // The bench is there whenever a job is open; the palette itself must not wait for it, nor it for the palette.
@@ -61,17 +62,11 @@ export default function Palette({ onClose, onKeys }: { onClose: () => void; onKe
               <Command.Empty className="p-3 text-soft">Nothing by that name.</Command.Empty>
               {id && pathname.startsWith("/jobs/") && (
                 <Command.Group heading={<span className={heading}>This job</span>}>
-                  {go("Need: levels and flow", `/jobs/${id}/need`)}
-                  {go("Well: hole, pipe, cable and tank", `/jobs/${id}/well`)}
-                  {go("Suction line", `/jobs/${id}/line?part=suction`)}
-                  {go("Choose the pump", `/jobs/${id}/pump`)}
-                  {go("Discharge line", `/jobs/${id}/line?part=discharge`)}
-                  {go("Outlet", `/jobs/${id}/line?part=outlet`)}
-                  {go("Compare sizes", `/jobs/${id}/line?view=sizes`)}
-                  {go("Curve sheet", `/jobs/${id}/pump?view=curve`)}
-                  {go("Claim check and cheapest next change", `/jobs/${id}/line?view=changes`)}
-                  {go("Ground: guns, field and day", `/jobs/${id}/ground`)}
-                  {go("Measure", `/jobs/${id}/measure`)}
+                  {STAGES.flatMap((stage) =>
+                    stage.places.map(({ name, search = "" }) =>
+                      go(name, `/jobs/${id}/${stage.id}${search && `?${search}`}`),
+                    ),
+                  )}
                   {act("Undo", () => void onBench(({ undo }) => undo()))}
                   {act("Redo", () => void onBench(({ redo }) => redo()))}
                   {act("Download this job as a file", () => void download())}

@@ -26,7 +26,8 @@ export const FIRST: readonly [RegExp, Load][] = [
   [/^\/$/, BOARD],
   [/^\/new$/, NEW],
   [/^\/new\/([^/]+)$/, SKETCH],
-  [/^\/jobs\/([^/]+)(?:\/(need|well|line|pump|ground|measure))?$/, JOB],
+  // Its stages; what is beside them has pages of its own.
+  [/^\/jobs\/([^/]+)(?:\/(?!sheet$|years$)([a-z]+))?$/, JOB],
 ];
 
 /** The page the application was opened on, ready to be shown. */

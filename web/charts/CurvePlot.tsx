@@ -1,22 +1,19 @@
-import { useEffect, useRef, useState } from "react";
+import { useMemo } from "react";
 import { format } from "#contract/units/format.ts";
 import { SHOWN, shownUnit, toUnit, type UnitSystem } from "#contract/units/units.ts";
 import { LIMITS } from "#core/check/check.ts";
 import type { Band } from "#core/condition/uncertainty.ts";
+import { WATER_LEVELS, type WaterLevel } from "#core/fluid/levels.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { Solution } from "#core/hydraulics/solveLine.ts";
-import { WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { evaluate } from "#core/numeric/monotoneCubic.ts";
 import { bestEfficiencyFlow, type PumpCurve } from "#core/pump/curve.ts";
 import { type Pump, toleranceOf } from "#core/pump/pump.ts";
 import { waterOf } from "#words/items.ts";
-import { useSettings } from "../state/settings.ts";
-import { type Inks, inks } from "./inks.ts";
-import { type Data, type Layout, loadPlotly, useResized } from "./plot.ts";
-
-/** ms after the last change before a curve that is there is drawn again: longer than from key to key */
-const AT_REST = 900;
+import { useUnits } from "../state/settings.ts";
+import { Chart } from "./Chart.tsx";
+import { type ChartSpec, type Curve, type Marks, type Shade, steps } from "./chart.ts";
 
 /** A measured point with its standard uncertainties, SI. */
 export interface MeasuredPoint {
@@ -32,7 +29,7 @@ export interface MeasuredPoint {
 
 /** A pump as its readings have it: its heads over the published ones, and where it was read. */
 export interface AsInstalled {
-  strength: { value: number; standardUncertainty: number };
+  headFactor: { value: number; standardUncertainty: number };
   /** m³/s */
   from: number;
   to: number;
@@ -68,285 +65,195 @@ export function CurvePlot({
   band,
   label,
 }: Props) {
-  const node = useRef<HTMLDivElement>(null);
-  const [trouble, setTrouble] = useState(false);
-  const { units, theme } = useSettings();
-
-  useEffect(() => {
-    const element = node.current;
-    if (!element) return;
-    let gone = false;
-    const ink = inks();
-    const { data, layout } = drawing(
-      { of, others, on, measured, installed, band, label },
-      units,
-      ink,
-    );
-    const draw = () =>
-      loadPlotly().then(
-        (plotly) => {
-          if (gone) return;
-          element.ariaBusy = null;
-          void plotly.react(element, data, layout, {
-            displayModeBar: false,
-            scrollZoom: false,
-            doubleClick: "reset",
-          });
-        },
-        () => setTrouble(true),
-      );
-    // Drawn once it is drawn again when typing rests: it takes longer than a key may.
-    const isDrawn = element.classList.contains("js-plotly-plot");
-    if (isDrawn) element.ariaBusy = "true";
-    const timer = setTimeout(() => void draw(), isDrawn ? AT_REST : 0);
-    return () => {
-      gone = true;
-      clearTimeout(timer);
-    };
-    // The theme is read from the page's colours.
-  }, [of, others, on, measured, installed, band, label, units, theme]);
-
-  useResized(node);
-
-  if (trouble)
-    return <p className="p-4 text-signal">The chart could not be loaded. Reload the page.</p>;
+  const units = useUnits();
+  const spec = useMemo(
+    () => curveSheet({ of, others, on, measured, installed, band, label }, units),
+    [of, others, on, measured, installed, band, label, units],
+  );
   return (
-    <div
-      ref={node}
-      role="img"
-      aria-label={label}
-      className="h-full min-h-64 w-full overflow-hidden"
-    />
+    <div className="h-full min-h-64 w-full">
+      <Chart label={label} spec={spec} />
+    </div>
   );
 }
 
-function drawing(
-  { of, others = NONE, on, measured = NONE, installed, band }: Props,
-  units: UnitSystem,
-  ink: Inks,
-) {
+interface Place {
+  flow: number;
+  head: number;
+}
+
+function curveSheet(props: Props, units: UnitSystem): ChartSpec {
+  const { of, others = NONE, on, measured = NONE, installed, band } = props;
   const q = (si: number) => toUnit(si, shownUnit("flow", units));
   const h = (si: number) => toUnit(si, shownUnit("head", units));
-  const data: Data[] = [];
+  const says = ({ flow, head }: Place) =>
+    `${format(flow, "flow", units)} at ${format(head, "head", units)}`;
+  const points = (places: readonly Place[], silent?: boolean) =>
+    places.map((place) => ({
+      ...{ x: q(place.flow), y: h(place.head) },
+      ...(!silent && { says: says(place) }),
+    }));
+  const curve = (
+    name: string,
+    places: readonly Place[],
+    look: Omit<Curve, "as" | "name" | "points">,
+  ): Curve => ({
+    as: "curve",
+    name,
+    points: points(places),
+    ...look,
+  });
+  /** what lies between two curves; it says nothing under the pointer */
+  const between = (
+    name: string,
+    [low, high]: readonly [Place[], Place[]],
+    look: Pick<Curve, "ink" | "fill" | "unnamed">,
+  ): Curve[] => [
+    { as: "curve", name, ink: look.ink, width: 0, unnamed: true, points: points(low, true) },
+    { as: "curve", name, width: 0, points: points(high, true), ...look },
+  ];
   const asked = on?.solution.cases.normal.running?.duty;
-  const drawn = others.flatMap(({ points }) => points);
+  const drawnPoints = others.flatMap((own) => own.points);
   const mostFlow = Math.max(
     of?.curve.lastFlow ?? 1.6 * (asked?.flow ?? 0),
-    ...drawn.map(({ flow }) => flow),
+    ...drawnPoints.map(({ flow }) => flow),
   );
-  const hover = (flow: number, head: number) =>
-    `${format(flow, "flow", units)} at ${format(head, "head", units)}`;
-  const trace = (name: string, points: { flow: number; head: number }[], extra: Data): Data => ({
-    type: "scatter",
-    mode: "lines",
-    name,
-    x: points.map((p) => q(p.flow)),
-    y: points.map((p) => h(p.head)),
-    text: points.map((p) => hover(p.flow, p.head)),
-    hovertemplate: `${name}<br>%{text}<extra></extra>`,
-    ...extra,
-  });
+  const topHead = Math.max(
+    of ? Math.max(...of.curve.head.y) : 1.5 * Math.max(asked?.head ?? 0, 1),
+    ...drawnPoints.map(({ head }) => head),
+  );
+  const pumpPoints = of
+    ? steps(of.curve.firstFlow, of.curve.lastFlow, 240).map((flow) => ({
+        ...{ flow, head: evaluate(of.curve.head, flow) },
+      }))
+    : [];
+  const drawn: (Curve | Marks)[] = [];
   if (of) {
-    const { pump, curve } = of;
-    const flows = steps(curve.firstFlow, curve.lastFlow, 240);
-    const pumpPoints = flows.map((flow) => ({ flow, head: evaluate(curve.head, flow) }));
-    const tolerance = toleranceOf(pump);
+    const tolerance = toleranceOf(of.pump);
     const edge = (sign: number) =>
       pumpPoints.map(({ flow, head }) => ({
         flow: flow * (1 + sign * tolerance.flow),
         head: head * (1 + sign * tolerance.head),
       }));
-    data.push(
-      trace("Tolerance", edge(-1), {
-        line: { width: 0, simplify: false },
-        hoverinfo: "skip",
-        hovertemplate: null,
-        showlegend: false,
-      }),
-      trace(
-        pump.tolerance === "small" ? "Tolerance, small pump" : `Tolerance ${pump.tolerance}`,
-        edge(1),
-        {
-          line: { width: 0, simplify: false },
-          fill: "tonexty",
-          fillcolor: alpha(ink.pump, 0.16),
-          hoverinfo: "skip",
-          hovertemplate: null,
-        },
+    const { tolerance: grade } = of.pump;
+    drawn.push(
+      ...between(
+        grade === "small" ? "Tolerance, small pump" : `Tolerance ${grade}`,
+        [edge(-1), edge(1)],
+        { ink: "pump", fill: 0.16 },
       ),
-      trace("Pump", pumpPoints, { line: { color: ink.pump, width: 3.5, simplify: false } }),
+      curve("Pump", pumpPoints, { ink: "pump", width: 3.5 }),
     );
   }
-  for (const { name, points } of others) {
-    data.push(trace(name, points, { line: { color: ink.pump, width: 1.5, simplify: false } }));
-  }
+  for (const own of others) drawn.push(curve(own.name, own.points, { ink: "pump", width: 1.5 }));
   if (on) {
     const { solution, place } = on;
     const { model, boundaries } = solution;
     const names = waterOf(solution.line.source);
-    const last = mostFlow * 1.04;
     const lineAt = (at: WaterLevel) => {
       const systemHead = model.systemHead(boundaries[at], solution.cases[at].states, place);
-      return steps(0, last, 80).flatMap((flow) => {
+      return steps(0, mostFlow * 1.04, 80).flatMap((flow) => {
         const head = systemHead(flow);
         return head === undefined ? [] : [{ flow, head }];
       });
     };
-    data.push(
-      trace(`Line, ${names.low}`, lineAt("low"), {
-        line: { color: ink.water, width: 1, dash: "dot", simplify: false },
-        showlegend: false,
-      }),
-      trace(`Line, ${names.high}`, lineAt("high"), {
-        line: { color: ink.water, width: 1, dash: "dot", simplify: false },
-        fill: "tonexty",
-        fillcolor: alpha(ink.water, 0.14),
-        showlegend: false,
-      }),
-      trace("Line", lineAt("normal"), { line: { color: ink.water, width: 3, simplify: false } }),
-    );
+    const edge = { ink: "water", width: 1, dash: "dot", unnamed: true } as const;
     const duties = WATER_LEVELS.flatMap((at) => {
       const outcome = solution.cases[at].outcomes[place];
       const duty = outcome && settledDuty(outcome);
       return duty ? [{ at, ...duty }] : [];
     });
-    data.push({
-      type: "scatter",
-      mode: "markers",
-      name: of ? "Duty" : "Asked",
-      x: duties.map((d) => q(d.flow)),
-      y: duties.map((d) => h(d.head)),
-      text: duties.map((d) => `${names[d.at]}<br>${hover(d.flow, d.head)}`),
-      hovertemplate: `${of ? "Duty" : "Asked"} at %{text}<extra></extra>`,
-      marker: {
-        size: duties.map((d) => (d.at === "normal" ? 13 : 8)),
-        color: ink.paper,
-        line: { color: ink.ink, width: 2.5 },
+    drawn.push(
+      curve(`Line, ${names.low}`, lineAt("low"), edge),
+      curve(`Line, ${names.high}`, lineAt("high"), { ...edge, fill: 0.14 }),
+      curve("Line", lineAt("normal"), { ink: "water", width: 3 }),
+      {
+        as: "marks",
+        name: of ? "Duty" : "Asked",
+        ink: "ink",
+        hollow: true,
+        size: duties.map(({ at }) => (at === "normal" ? 13 : 8)),
+        points: duties.map((duty) => ({
+          ...{ x: q(duty.flow), y: h(duty.head), says: `${names[duty.at]}<br>${says(duty)}` },
+        })),
       },
-    });
+    );
   }
   if (of && installed) {
-    const { strength, from, to } = installed;
+    const { headFactor: strength, from, to } = installed;
     const flows = steps(Math.max(from, of.curve.firstFlow), Math.min(to, of.curve.lastFlow), 60);
     const heads = (factor: number) =>
       flows.map((flow) => ({ flow, head: factor * evaluate(of.curve.head, flow) }));
     const spread = COVERAGE * strength.standardUncertainty;
-    const edge = { line: { width: 0, simplify: false }, hoverinfo: "skip", hovertemplate: null };
-    data.push(
-      trace("As measured, low", heads(strength.value - spread), { ...edge, showlegend: false }),
-      trace("As measured, high", heads(strength.value + spread), {
-        ...edge,
-        fill: "tonexty",
-        fillcolor: alpha(ink.signal, 0.2),
-        showlegend: false,
+    drawn.push(
+      ...between("As measured", [heads(strength.value - spread), heads(strength.value + spread)], {
+        ink: "signal",
+        fill: 0.2,
+        unnamed: true,
       }),
-      trace("This pump as measured", heads(strength.value), {
-        line: { color: ink.signal, width: 2, dash: "dash", simplify: false },
+      curve("This pump as measured", heads(strength.value), {
+        ink: "signal",
+        width: 2,
+        dash: "dash",
       }),
     );
   }
-  if (measured.length > 0) {
-    for (const point of measured) {
-      const edge = ellipse(point);
-      data.push({
-        type: "scatter",
-        mode: "lines",
-        x: edge.map((p) => q(p.flow)),
-        y: edge.map((p) => h(p.head)),
-        line: { color: ink.signal, width: point.now ? 2 : 1.2, simplify: false },
-        fill: "toself",
-        fillcolor: alpha(ink.signal, point.now ? 0.16 : 0.07),
-        hoverinfo: "skip",
-        showlegend: false,
-      });
-    }
-    data.push({
-      type: "scatter",
-      mode: "markers",
-      name: "Measured",
-      x: measured.map((m) => q(m.flow)),
-      y: measured.map((m) => h(m.head)),
-      text: measured.map((m) => `${m.name}<br>${hover(m.flow, m.head)}`),
-      hovertemplate: "Measured: %{text}<extra></extra>",
-      marker: {
-        size: measured.map((m) => (m.now ? 13 : 10)),
-        symbol: measured.map((m) => (m.now ? "diamond" : "diamond-open")),
-        color: ink.signal,
-      },
+  for (const point of measured) {
+    drawn.push({
+      as: "curve",
+      name: point.name,
+      ink: "signal",
+      unnamed: true,
+      closed: true,
+      width: point.now ? 2 : 1.2,
+      fill: point.now ? 0.16 : 0.07,
+      points: points(ellipse(point), true),
     });
   }
-  const region = of && regionOf(of.curve);
-  const topHead = Math.max(
-    of ? Math.max(...of.curve.head.y) : 1.5 * Math.max(asked?.head ?? 0, 1),
-    ...drawn.map(({ head }) => head),
-  );
-  const axis = (title: string) => ({
-    title: { text: title, font: { size: 14 }, standoff: 6 },
-    gridcolor: ink.rule,
-    linecolor: ink.ink,
-    zeroline: false,
-    tickfont: { size: 13 },
-    rangemode: "tozero",
-    fixedrange: true,
-  });
-  const layout: Layout = {
-    margin: { l: 52, r: 12, t: 30, b: 44 },
-    paper_bgcolor: "rgba(0,0,0,0)",
-    plot_bgcolor: "rgba(0,0,0,0)",
-    font: { family: "Barlow, sans-serif", color: ink.ink, size: 13 },
-    showlegend: true,
-    legend: { orientation: "h", x: 0, y: 1.01, yanchor: "bottom", font: { size: 12 } },
-    hoverlabel: { bgcolor: ink.paper, bordercolor: ink.ink, font: { color: ink.ink, size: 14 } },
-    hovermode: "closest",
-    xaxis: { ...axis(`Flow, ${SHOWN[units].flow}`), range: [0, q(mostFlow * 1.12)] },
-    yaxis: { ...axis(`Total head, ${SHOWN[units].head}`), range: [0, h(topHead * 1.12)] },
-    shapes: [
-      ...(region
-        ? [
-            {
-              type: "rect",
-              xref: "x",
-              yref: "paper",
-              x0: q(region.from),
-              x1: q(region.to),
-              y0: 0,
-              y1: 1,
-              fillcolor: alpha(ink.soft, 0.09),
-              line: { width: 0 },
-              layer: "below",
-            },
-          ]
-        : []),
+  if (measured.length > 0) {
+    drawn.push({
+      as: "marks",
+      name: "Measured",
+      ink: "signal",
+      shape: "diamond",
+      size: measured.map(({ now }) => (now ? 13 : 10)),
+      hollow: measured.map(({ now }) => !now),
+      points: measured.map((own) => ({
+        ...{ x: q(own.flow), y: h(own.head), says: `${own.name}<br>${says(own)}` },
+      })),
+    });
+  }
+  return {
+    x: { title: `Flow, ${SHOWN[units].flow}`, range: [0, q(mostFlow * 1.12)] },
+    y: { title: `Total head, ${SHOWN[units].head}`, range: [0, h(topHead * 1.12)] },
+    drawn,
+    shades: [
+      ...(of ? [bestRegion(of.curve, q)] : []),
       ...(band
         ? [
             {
-              type: "rect",
-              x0: q(band.flow.low),
-              x1: q(band.flow.high),
-              y0: h(band.head.low),
-              y1: h(band.head.high),
-              line: { color: ink.ink, width: 1.2, dash: "dot" },
-              fillcolor: alpha(ink.ink, 0.06),
-            },
+              x: [q(band.flow.low), q(band.flow.high)],
+              y: [h(band.head.low), h(band.head.high)],
+              ink: "ink",
+              opacity: 0.06,
+              outlined: true,
+            } as const,
           ]
         : []),
     ],
-    annotations: region
-      ? [
-          {
-            xref: "x",
-            yref: "paper",
-            x: q((region.from + region.to) / 2),
-            y: 0.01,
-            yanchor: "bottom",
-            text: region.basis === "power" ? "best region" : "best region (guess)",
-            showarrow: false,
-            font: { size: 12, color: ink.soft },
-          },
-        ]
-      : [],
   };
-  return { data, layout };
+}
+
+/** The flows a pump is best run at. */
+function bestRegion(curve: PumpCurve, q: (si: number) => number): Shade {
+  const { flow, basis } = bestEfficiencyFlow(curve);
+  const to = Math.min(flow * LIMITS.regionHigh, curve.lastFlow);
+  return {
+    x: [q(flow * LIMITS.regionLow), q(to)],
+    ink: "soft",
+    opacity: 0.09,
+    name: basis === "power" ? "best region" : "best region (guess)",
+  };
 }
 
 /** Where nineteen of twenty readings of flow and head together would lie, to first order. */
@@ -362,19 +269,3 @@ function ellipse({ flow, head, flowUncertainty, headUncertainty, correlation = 0
 }
 /** √χ² of two degrees of freedom at 95 %. */
 const BOTH_COVERAGE = 2.448;
-
-/** The flows a pump is best run at. */
-function regionOf(curve: PumpCurve) {
-  const { flow, basis } = bestEfficiencyFlow(curve);
-  const to = Math.min(flow * LIMITS.regionHigh, curve.lastFlow);
-  return { from: flow * LIMITS.regionLow, to, basis };
-}
-
-function steps(from: number, to: number, count: number): number[] {
-  return Array.from({ length: count + 1 }, (_, i) => from + ((to - from) * i) / count);
-}
-
-function alpha(hex: string, opacity: number): string {
-  const value = Number.parseInt(hex.slice(1), 16);
-  return `rgba(${value >> 16}, ${(value >> 8) & 255}, ${value & 255}, ${opacity})`;
-}

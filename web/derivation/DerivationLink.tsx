@@ -4,7 +4,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
 import { judgementKey } from "#core/check/registry.ts";
-import { WATER_LEVELS } from "#core/line/path.ts";
+import { WATER_LEVELS } from "#core/fluid/levels.ts";
 import { derivationOf, type JobSolution, type Subject } from "#model/job/solveJob.ts";
 import { checkWords } from "#words/checks.ts";
 import { itemName, waterOf } from "#words/items.ts";

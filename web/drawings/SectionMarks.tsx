@@ -1,6 +1,7 @@
 import clsx from "clsx";
 import { format } from "#contract/units/format.ts";
-import type { Levels, Outlet } from "#core/line/path.ts";
+import type { Levels } from "#core/fluid/levels.ts";
+import type { Outlet } from "#core/outlet/outlets.ts";
 import { extent, type Point, type SectionGeometry } from "#model/job/sectionGeometry.ts";
 import { outletShape } from "../jobFields/outletKinds.tsx";
 

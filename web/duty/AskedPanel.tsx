@@ -8,12 +8,12 @@ import type { Remedy } from "#model/whatif/remedies.ts";
 import { WantedFlow } from "../jobFields/WantedFlow.tsx";
 import { edit } from "../openJob/jobStore.ts";
 import type { Result } from "../openJob/useResult.ts";
-import { PumpsThatDoIt } from "../stages/pump/PumpsThatDoIt.tsx";
 import { useUnits } from "../state/settings.ts";
 import { BesideList } from "./Beside.tsx";
 import { CaseTable } from "./CaseTable.tsx";
 import { CheckList } from "./CheckList.tsx";
 import { Plate } from "./Figures.tsx";
+import { PumpsThatDoIt } from "./PumpsThatDoIt.tsx";
 
 interface Props {
   job: JobDocument;

@@ -21,8 +21,10 @@ const PLACES: Record<Context, string> = {
   hanging: "well?view=pipe",
   "cable-size": "well?view=cable",
   cable: "well?view=cable",
+  "cable-motor": "well?view=cable",
   tank: "well?view=tank",
   valve: "well?view=tank",
+  "well-day": "well?view=day",
   draws: "well?view=day",
   tap: "well?view=day",
   "top-suction": "well?view=other",
@@ -36,6 +38,8 @@ const PLACES: Record<Context, string> = {
   "day-plan": "ground?view=day",
   cans: "ground?view=cans",
   drip: "ground?view=drip",
+  "worked-back": "ground?view=read",
+  speeds: "pump?view=driving",
   motor: "pump?view=driving",
   engine: "pump?view=driving",
   "yard-run": "need",
@@ -110,7 +114,7 @@ export function BesideList({
     >
       {bad.map((finding, i) => {
         const { severity, code, context, source } = finding;
-        const { title, sentence, mend } = told(finding);
+        const { title, sentence, advice } = told(finding);
         const remedy = remedyOf(remedies, code);
         return (
           <li
@@ -126,7 +130,7 @@ export function BesideList({
               <span className="plate text-[17px] leading-tight">{title}</span>
             </p>
             <p className="text-[14px]">{sentence}</p>
-            {mend && <Mending words={mend} remedy={remedy} />}
+            {advice && <Mending words={advice} remedy={remedy} />}
             <p className="text-[12px] text-soft">
               {source}
               <Link
@@ -135,7 +139,7 @@ export function BesideList({
               >
                 Show it
               </Link>
-              {remedy && !mend && <RemedyButton remedy={remedy} />}
+              {remedy && !advice && <RemedyButton remedy={remedy} />}
             </p>
           </li>
         );

@@ -1,7 +1,8 @@
 import { format } from "#contract/units/format.ts";
+import { WATER_LEVELS, type WaterLevel } from "#core/fluid/levels.ts";
 import { settledDuty } from "#core/hydraulics/operatingPoint.ts";
 import type { SolvedCase } from "#core/hydraulics/solveLine.ts";
-import { type Source, WATER_LEVELS, type WaterLevel } from "#core/line/path.ts";
+import type { Source } from "#core/line/path.ts";
 import { waterOf } from "#words/items.ts";
 import { useUnits } from "../state/settings.ts";
 import { Worked } from "./Figures.tsx";

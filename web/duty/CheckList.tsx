@@ -49,7 +49,7 @@ function Checks({ name, judgements, job, onItem, remedies }: ListProps & { name:
   return (
     <ul aria-label={name} className="border-t border-rule *:not-first:border-t">
       {judgements.map((judgement) => {
-        const { title, sentence, mend } = checkWords(judgement, job, units);
+        const { title, sentence, advice } = checkWords(judgement, job, units);
         const { code, severity, itemId, source } = judgement;
         const remedy = remedyOf(remedies, code, itemId);
         return (
@@ -63,7 +63,7 @@ function Checks({ name, judgements, job, onItem, remedies }: ListProps & { name:
               <span className="plate text-[17px] leading-tight">{title}</span>
             </p>
             <p className="text-[14px]">{sentence}</p>
-            {mend && <Mending words={mend} remedy={remedy} />}
+            {advice && <Mending words={advice} remedy={remedy} />}
             <p className="text-[12px] text-soft">
               {source}
               <button

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { formatNumber } from "#contract/units/format.ts";
 import { type Quantity, SHOWN } from "#contract/units/units.ts";
-import type { WaterLevel } from "#core/line/path.ts";
+import type { WaterLevel } from "#core/fluid/levels.ts";
 import type { Subject } from "#model/job/solveJob.ts";
 import { useDerivation } from "../derivation/DerivationLink.tsx";
 import { useUnits } from "../state/settings.ts";

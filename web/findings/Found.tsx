@@ -12,7 +12,7 @@ interface Named {
 /** One thing that was found, as it is said where it belongs. */
 export function Found({ finding, ...named }: { finding: Finding } & Named) {
   const system = useUnits();
-  const { title, sentence, mend } = findingWords(finding, { system, ...named });
+  const { title, sentence, advice } = findingWords(finding, { system, ...named });
   return (
     <div>
       <Said
@@ -20,7 +20,7 @@ export function Found({ finding, ...named }: { finding: Finding } & Named) {
         sentence={sentence}
         {...(title !== undefined && { title })}
       />
-      {mend && <p className="font-medium">{mend}</p>}
+      {advice && <p className="font-medium">{advice}</p>}
     </div>
   );
 }
@@ -28,7 +28,7 @@ export function Found({ finding, ...named }: { finding: Finding } & Named) {
 /** The same under a headline. */
 export function HeadedFinding({ finding, ...named }: { finding: Finding } & Named) {
   const system = useUnits();
-  const { title, sentence, mend } = findingWords(finding, { system, ...named });
+  const { title, sentence, advice } = findingWords(finding, { system, ...named });
   return (
     <>
       <span className="flex items-center gap-2">
@@ -36,7 +36,7 @@ export function HeadedFinding({ finding, ...named }: { finding: Finding } & Name
         <span className="plate text-[19px]">{title ?? CONTEXT_NAMES[finding.context]}</span>
       </span>
       <p>
-        {sentence} {mend && <span className="font-medium">{mend}</span>}
+        {sentence} {advice && <span className="font-medium">{advice}</span>}
       </p>
     </>
   );

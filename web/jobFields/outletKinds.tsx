@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { type Levels, type Outlet, WATER_LEVELS } from "#core/line/path.ts";
+import { type Levels, WATER_LEVELS } from "#core/fluid/levels.ts";
+import type { Outlet } from "#core/outlet/outlets.ts";
 import { OUTLETS } from "#words/items.ts";
 import { visit } from "../openJob/jobStore.ts";
 import { NumberField } from "../ui/Fields.tsx";
@@ -149,6 +150,9 @@ export function newOutlet(type: string, level: Levels): Outlet {
 export function outletShape(type: Outlet["type"]): string | undefined {
   return kindOf(type).shape;
 }
+
+/** Whether an outlet has numbers of its own to type. */
+export const hasMore = (type: Outlet["type"]): boolean => kindOf(type).fields !== undefined;
 
 /** The entries of an outlet's own numbers, and what they mean. */
 export function OutletKindFields({ outlet, set }: { outlet: Outlet; set: (next: Outlet) => void }) {

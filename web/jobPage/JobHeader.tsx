@@ -1,24 +1,21 @@
 import { useState, useSyncExternalStore } from "react";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { useStore } from "zustand";
-import { waters } from "#model/irrigation/waters.ts";
-import { hasWell } from "#model/well/settle.ts";
+import { useShallow } from "zustand/react/shallow";
 import { wallClock } from "../lib/clock.ts";
 import { edit, redo, undo, useJobStore, visit } from "../openJob/jobStore.ts";
-import { STAGES, type Stage } from "../openJob/part.ts";
+import type { Stage } from "../openJob/stage.ts";
 import { IconButton } from "../ui/Button.tsx";
 import { Redo2, Undo2 } from "../ui/icons.ts";
+import { STAGES } from "./stages.ts";
 
 /** Name of the job, the steps, undo, and whether everything is saved. */
 export function JobHeader({ stage }: { stage: Stage }) {
   const { id = "" } = useParams();
   const [params] = useSearchParams();
   const name = useJobStore((s) => s.job.name);
-  // A stage that has nothing to show is not drawn.
-  const hasGround = useJobStore((s) => waters(s.job));
-  const ofWell = useJobStore((s) => hasWell(s.job));
-  const isThere = (each: Stage) =>
-    each === "ground" ? hasGround : each === "well" ? ofWell : true;
+  const present = useJobStore(useShallow((s) => STAGES.filter((each) => each.appliesTo(s.job))));
+  const many = present.length > USUAL;
   const [draft, setDraft] = useState<string | null>(null);
   const { pastStates, futureStates } = useStore(useJobStore.temporal, (s) => s);
   const link = (to: string, label: string, current: boolean) => {
@@ -56,13 +53,13 @@ export function JobHeader({ stage }: { stage: Stage }) {
         }}
       />
       <nav aria-label="Stages of the job" className="no-print flex max-sm:order-2 max-sm:flex-1">
-        {STAGES.filter((each) => each === stage || isThere(each)).map((each) =>
-          link(each, STAGE_NAMES[each], each === stage),
+        {STAGES.filter((each) => each === stage || present.includes(each)).map((each) =>
+          link(each.id, each.name, each === stage),
         )}
         {link("sheet", "Sheet", false)}
       </nav>
       <span
-        className={`no-print flex scrolled:hidden ${hasGround || ofWell ? "max-sm:order-1" : "max-sm:order-2"}`}
+        className={`no-print flex scrolled:hidden ${many ? "max-sm:order-1" : "max-sm:order-2"}`}
       >
         <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={undo}>
           <Undo2 size={18} aria-hidden />
@@ -76,14 +73,8 @@ export function JobHeader({ stage }: { stage: Stage }) {
   );
 }
 
-const STAGE_NAMES: Record<Stage, string> = {
-  need: "Need",
-  well: "Well",
-  line: "Line",
-  pump: "Pump",
-  ground: "Ground",
-  measure: "Measure",
-};
+/** As many stages as leave room on a phone for what stands beside them. */
+const USUAL = 4;
 
 function SaveMark() {
   const saved = useJobStore((s) => s.saved);

@@ -6,7 +6,7 @@ import { DRAWN } from "../drawings/drawings.tsx";
 import { useUnits } from "../state/settings.ts";
 import { Problem } from "../ui/Problem.tsx";
 import { useRefusal } from "../ui/refusals.ts";
-import { type Entry, NAMES_A_UNIT } from "./useSketch.ts";
+import { type Entry, NAMES_A_UNIT } from "./sketchDraft.ts";
 
 /** A dimension to be typed, where it stands on the drawing; without a place, one of the assumptions beside it. */
 export function SketchField({

@@ -26,9 +26,10 @@ import { useRefused } from "../ui/refusals.ts";
 import { Drawing } from "./NewPage.tsx";
 import { SketchField } from "./SketchField.tsx";
 import { SketchVerdict, VerdictStrip } from "./SketchVerdict.tsx";
+import { isBegun } from "./sketchDraft.ts";
 import { CARDS, clashWords, DEMANDS } from "./sketchWords.ts";
 import { startJob } from "./startJob.ts";
-import { isBegun, useSketch } from "./useSketch.ts";
+import { useSketch } from "./useSketch.ts";
 
 /** It is as it was drawn until something was typed on it. */
 export const prepare = async (_: URLSearchParams, kind = ""): Promise<boolean> => !isBegun(kind);

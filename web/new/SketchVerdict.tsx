@@ -9,7 +9,7 @@ import { itemName } from "#words/items.ts";
 import { DerivationLink } from "../derivation/DerivationLink.tsx";
 import { CheckList } from "../duty/CheckList.tsx";
 import { Plate } from "../duty/Figures.tsx";
-import { PumpsThatDoIt } from "../stages/pump/PumpsThatDoIt.tsx";
+import { PumpsThatDoIt } from "../duty/PumpsThatDoIt.tsx";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 

@@ -1,165 +1,22 @@
 import type { Stored } from "#contract/api/api.ts";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { sameDocument } from "#contract/documents/same.ts";
-import { api, mayPass, Refused, Unreachable } from "../api/client.ts";
+import { api, Refused, Unreachable } from "../api/client.ts";
 import { keyOf, queries } from "../api/queries.ts";
-import { pauseAfter } from "../api/retrying.ts";
 import { flush, isOwn } from "../outbox/flush.ts";
-import {
-  entries,
-  isOfJobs,
-  keep,
-  keyFor,
-  letGo,
-  TAB,
-  type ToHold,
-  unattended,
-} from "../outbox/outbox.ts";
+import { entries, isOfJobs, keep, keyFor, letGo, unattended } from "../outbox/outbox.ts";
 import { toast } from "../ui/toast.ts";
 import { edit, openJob, useJobStore } from "./jobStore.ts";
+import { Saver } from "./saver.ts";
 
-const PAUSE = 500;
-/** A browser takes this many bytes of a request that outlives its page, all such requests together. */
-const LARGEST_LAST = 60_000;
+const SAVER = new Saver({
+  save: (id, revision, job, keepalive) => api.save("jobs", id, revision, job, keepalive),
+  ...{ keep, letGo, flush, page: globalThis as unknown as EventTarget },
+  stored: (stored) => queries.setQueryData(keyOf("jobs", stored.id), stored),
+});
 
-/** What was sent last of the job on the bench and not answered yet. */
-let sent: unknown;
-
-/**
- * Saves the job on the bench a moment after each change, one request at a time. Until the server has
- * acknowledged a change it is also held on this device, so that neither a closed tab nor a stopped
- * server loses it. Returns a function that stops.
- */
-export function startAutosave(): () => void {
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let sending = false;
-  /** in a row that came to nothing, and may yet */
-  let tries = 0;
-  const later = (ms: number) => {
-    clearTimeout(timer);
-    timer = setTimeout(() => void send(), ms);
-  };
-
-  async function send(last = false): Promise<void> {
-    const { id, revision, job, saved } = useJobStore.getState();
-    if (sending || saved.kind === "saved" || saved.kind === "conflict") return;
-    const keepalive = last && JSON.stringify(job).length < LARGEST_LAST;
-    // Too large to outlive the page: it stays held, and goes when the application is next opened.
-    if (last && !keepalive) return;
-    sending = true;
-    sent = job;
-    useJobStore.setState({ saved: { kind: "saving" } });
-    const held = hold(id, revision, job);
-    try {
-      const stored = await api.save("jobs", id, revision, job, keepalive);
-      sent = undefined;
-      unheard = undefined;
-      queries.setQueryData(keyOf("jobs", id), stored);
-      await held;
-      if (useJobStore.getState().id !== id) {
-        // The bench was cleared while this was on its way. What was changed after it goes without a page.
-        if (latest?.id === id && latest.document !== job) {
-          await hold(id, stored.revision, latest.document);
-          void flush();
-        } else await letGo(keyFor("jobs", id));
-        return;
-      }
-      const unchanged = useJobStore.getState().job === job;
-      useJobStore.setState({
-        revision: stored.revision,
-        saved: unchanged ? { kind: "saved", at: stored.updatedAt } : { kind: "unsaved" },
-      });
-      if (unchanged) await letGo(keyFor("jobs", id));
-      else await hold(id, stored.revision, useJobStore.getState().job);
-    } catch (error) {
-      const kept = await held;
-      if (useJobStore.getState().id !== id) return;
-      if (error instanceof Refused && error.body.error === "conflict") {
-        meet(error.body.current as Stored<JobDocument> | null, revision);
-      } else if (error instanceof Unreachable) {
-        useJobStore.setState({ saved: { kind: "offline", kept } });
-      } else {
-        const signIn = error instanceof Refused && error.status === 401;
-        const again = signIn || mayPass(error);
-        const { message } = error as Error;
-        useJobStore.setState({ saved: { kind: "refused", message, kept, signIn, again } });
-      }
-    } finally {
-      sending = false;
-      const { saved: now } = useJobStore.getState();
-      if (now.kind === "unsaved") later(PAUSE);
-      const waits = now.kind === "offline" || (now.kind === "refused" && now.again);
-      tries = waits ? tries + 1 : 0;
-      if (waits) later(pauseAfter(tries));
-    }
-  }
-
-  const unsubscribe = useJobStore.subscribe((state, before) => {
-    if (state.job === before.job || state.id !== before.id) return;
-    // Opening a job sets its saved state in the same step; an edit leaves it as it was.
-    if (state.saved !== before.saved) return;
-    void hold(state.id, state.revision, state.job);
-    if (state.saved.kind !== "conflict") useJobStore.setState({ saved: { kind: "unsaved" } });
-    later(PAUSE);
-  });
-  const leaving = () => void send(true);
-  // Closing a page whose changes are nowhere but in it is asked about first.
-  const warn = (event: BeforeUnloadEvent) => {
-    const { saved } = useJobStore.getState();
-    if ((saved.kind === "offline" || saved.kind === "refused") && !saved.kept) {
-      event.preventDefault();
-    }
-  };
-  // The network is back: what waits does not wait for its turn.
-  const back = () => later(0);
-  addEventListener("online", back);
-  addEventListener("pagehide", leaving);
-  addEventListener("beforeunload", warn);
-  return () => {
-    void send();
-    clearTimeout(timer);
-    unsubscribe();
-    removeEventListener("online", back);
-    removeEventListener("pagehide", leaving);
-    removeEventListener("beforeunload", warn);
-  };
-}
-
-/** Another revision stands on the server: this page's own, whose answer was lost, or someone else's. */
-function meet(current: Stored<JobDocument> | null, base: number): void {
-  if (current && isOwn(current, { base, sent: unheard })) {
-    unheard = undefined;
-    useJobStore.setState({ revision: current.revision, saved: { kind: "unsaved" } });
-    return;
-  }
-  useJobStore.setState({ saved: { kind: "conflict", current } });
-}
-
-/** What an earlier life of this page had sent without hearing the answer. */
-let unheard: unknown;
-
-/** Writes are done in their order, and of many that wait only the last. */
-let writing: Promise<boolean> = Promise.resolve(true);
-let waiting: ToHold | undefined;
-/** what was held last */
-let latest: { id: string; document: JobDocument } | undefined;
-
-/** Holds a job on this device; true once it is there. */
-function hold(id: string, base: number, document: JobDocument): Promise<boolean> {
-  latest = { id, document };
-  const at = new Date().toISOString();
-  const asked = unheard ?? sent;
-  waiting = {
-    ...{ collection: "jobs", id, tab: TAB, base, document, at, state: "waiting" },
-    ...(asked !== undefined && { sent: asked }),
-  };
-  writing = writing.then((before) => {
-    const next = waiting;
-    waiting = undefined;
-    return next ? keep(next) : before;
-  });
-  return writing;
-}
+/** Saves the job on the bench from now on. Returns a function that stops. */
+export const startAutosave = (): (() => void) => SAVER.start();
 
 /** A job to put on the bench; `unsent` where this device alone answered for it. */
 export type Opened = Stored<JobDocument> & { unsent?: true };
@@ -190,8 +47,7 @@ export async function putOnBench(stored: Opened, stillWanted: () => boolean): Pr
   const held = (await unattended()).filter(isOfJobs).filter(({ id }) => id === stored.id);
   if (!stillWanted()) return;
   openJob(stored);
-  sent = undefined;
-  unheard = undefined;
+  SAVER.begin();
   const newest = held.at(-1);
   if (!newest) {
     // Another tab is at work on what this device alone has.
@@ -203,7 +59,7 @@ export async function putOnBench(stored: Opened, stillWanted: () => boolean): Pr
     await letGo(newest.key);
     return;
   }
-  unheard = isOwn(stored, newest) ? undefined : newest.sent;
+  SAVER.begin(isOwn(stored, newest) ? undefined : newest.sent);
   useJobStore.setState({ revision: isOwn(stored, newest) ? stored.revision : newest.base });
   edit(() => ({ ...newest.document }));
   if (stored.unsent) toast("This is on this device only until the server answers.");
@@ -212,7 +68,7 @@ export async function putOnBench(stored: Opened, stillWanted: () => boolean): Pr
     toast("Another unsaved version of this job is on this device: it is listed under Jobs.");
   }
   // From here on this tab holds it.
-  if ((await writing) && newest.key !== keyFor("jobs", stored.id)) await letGo(newest.key);
+  if ((await SAVER.held()) && newest.key !== keyFor("jobs", stored.id)) await letGo(newest.key);
 }
 
 /** Puts a stored job on the bench where this device holds nothing of it. */

@@ -1,6 +1,3 @@
-/** The parts of a job, in the order the water meets them. */
-export type Part = "source" | "suction" | "pump" | "discharge" | "outlet";
-
-/** The stages of a job, in the order of the work. */
-export const STAGES = ["need", "well", "line", "pump", "ground", "measure"] as const;
-export type Stage = (typeof STAGES)[number];
+/** The parts of a job's line, in the order the water meets them. */
+export const PARTS = ["source", "suction", "pump", "discharge", "outlet"] as const;
+export type Part = (typeof PARTS)[number];

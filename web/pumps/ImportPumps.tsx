@@ -4,15 +4,17 @@ import { PUMP_COLUMNS } from "#model/import/pumpTable/columns.ts";
 import { PUMP_KINDS } from "#words/items.ts";
 import { newId } from "../api/client.ts";
 import { allPumps, queries } from "../api/queries.ts";
+import { Columns } from "../exchange/Columns.tsx";
 import { Reading } from "../exchange/Reading.tsx";
+import { RefusedRows } from "../exchange/RefusedRows.tsx";
 import { Sending } from "../exchange/Sending.tsx";
+import { TableSource } from "../exchange/TableSource.tsx";
 import { type Progress, takeIn, whyNot } from "../exchange/takeIn.ts";
+import { useSaid } from "../exchange/useSaid.ts";
 import { useTable } from "../exchange/useTable.ts";
-import { readTextFile } from "../lib/readTextFile.ts";
 import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
-import { SelectField } from "../ui/Fields.tsx";
 import { toast } from "../ui/toast.ts";
 
 /** Rows shown of what would be imported; the rest is counted. */
@@ -27,11 +29,8 @@ export default function ImportPumps({
   onClose: () => void;
 }) {
   const units = useUnits();
-  const [pasted, setPasted] = useState("");
-  // Not shown: a hundred thousand rows are no text to edit.
-  const [file, setFile] = useState<string>();
-  const text = file ?? pasted;
-  const [paths, setPaths] = useState<Record<number, string>>({});
+  const [text, setText] = useState("");
+  const [said, say] = useSaid(text);
   const [sending, setSending] = useState<Progress>();
   const [problem, setProblem] = useState<string>();
   // A row keeps its id while its columns are being said, and the import its own while it is tried again.
@@ -39,7 +38,7 @@ export default function ImportPumps({
   const stop = useRef<AbortController>(undefined);
   const { value, progress, error } = useTable(
     "pumps",
-    text.trim() === "" ? undefined : [text, paths, units, ids, known],
+    text.trim() === "" ? undefined : [text, said, units, ids, known],
   );
   const { columns = [], pumps = [], becomes = [], refused = [] } = value ?? {};
   const reading = progress < 1;
@@ -71,73 +70,21 @@ export default function ImportPumps({
   return (
     <Dialog open onClose={close} title="Read pumps in" wide>
       <div className="grid gap-3">
-        <label className="text-[14px]">
-          <span className="block text-[13px] text-soft">
-            A CSV or JSON file: a row for each pump, headings above; units in the headings or the
-            cells
-          </span>
-          <input
-            type="file"
-            accept=".csv,.txt,.json,text/csv,text/plain,application/json"
-            className="target w-full"
-            onChange={(event) => {
-              const chosen = event.target.files?.[0];
-              setPaths({});
-              setPasted("");
-              setFile(undefined);
-              if (chosen) void readTextFile(chosen).then(setFile);
-            }}
-          />
-        </label>
-        <label className="text-[14px]">
-          <span className="block text-[13px] text-soft">or pasted</span>
-          <textarea
-            className="entry mt-1 min-h-24 font-mono text-[13px]"
-            value={pasted}
-            placeholder={"Maker,Model,Kind,Max flow (gpm),Max head (ft)\n"}
-            onChange={(event) => {
-              setFile(undefined);
-              setPasted(event.target.value);
-            }}
-          />
-        </label>
+        <TableSource
+          says="A row for each pump, headings above; units in the headings or the cells. Or pumps in their own format, JSON."
+          label="CSV or JSON file"
+          accept=".csv,.txt,.json,text/csv,text/plain,application/json"
+          placeholder={"Maker,Model,Kind,Max flow (gpm),Max head (ft)\n"}
+          onText={setText}
+        />
         {columns.length > 0 && (
-          <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
-            {columns.map((column, i) => (
-              <SelectField
-                key={i}
-                label={`${column.heading || `Column ${i + 1}`}${column.units.length > 0 ? `, in ${column.units.join(", ")}` : ""}`}
-                visibleLabel
-                value={column.path ?? ""}
-                onChange={(path) => setPaths((before) => ({ ...before, [i]: path }))}
-              >
-                <option value="">not used</option>
-                {PUMP_COLUMNS.map(({ path, name }) => (
-                  <option key={path} value={path}>
-                    {name}
-                  </option>
-                ))}
-              </SelectField>
-            ))}
-          </div>
+          <Columns columns={columns} holdings={PUMP_COLUMNS} many onSaid={say} />
         )}
-        {refused.length > 0 && (
-          <section aria-label="Refused rows" role="alert" className="text-[14px]">
-            <h3 className="plate text-[18px] text-signal">{refused.length} refused</h3>
-            <ul className="grid gap-1">
-              {refused.slice(0, SHOWN).map(({ row, name, reasons }) => (
-                <li key={row}>
-                  <strong>
-                    Row {row}
-                    {name && `, ${name}`}:
-                  </strong>{" "}
-                  {reasons.join(" ")}
-                </li>
-              ))}
-              {refused.length > SHOWN && <li>and {refused.length - SHOWN} more</li>}
-            </ul>
-          </section>
-        )}
+        <RefusedRows
+          refused={refused.map(({ row, name, reasons }) => ({
+            ...{ row, why: reasons.join(" "), ...(name && { column: name }) },
+          }))}
+        />
         {pumps.length > 0 && (
           <section aria-label="To be read in" className="text-[14px]">
             <h3 className="plate text-[18px]">

@@ -15,10 +15,11 @@ import { useEditing } from "../editing/useEditing.ts";
 import { Picture } from "../pictures/Picture.tsx";
 import { keepPicture, takePicture } from "../pictures/takePicture.ts";
 import { Button, IconButton } from "../ui/Button.tsx";
-import { Plus, Trash2 } from "../ui/icons.ts";
+import { Trash2 } from "../ui/icons.ts";
 import { Empty, Loading, Trouble } from "../ui/Notices.tsx";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { Rows } from "../ui/Rows.tsx";
 import { useRefused } from "../ui/refusals.ts";
 import { toast } from "../ui/toast.ts";
 import { CurveEntry } from "./CurveEntry.tsx";
@@ -27,7 +28,6 @@ import { SweepEntry } from "./SweepEntry.tsx";
 import type { GotCurve } from "./trace/gotCurve.ts";
 
 type Point = Partial<PumpDocument["points"][number]>;
-type Patch = { [Key in keyof Point]: number | undefined };
 type Draft = Omit<PumpDocument, "points"> & { points: Point[] };
 
 const COLUMNS = [
@@ -128,12 +128,6 @@ function Editor({
   const refused = useRefused();
   const [issues, setIssues] = useState<FieldIssue[]>([]);
   const change = (patch: Partial<Draft>) => setPump((before) => ({ ...before, ...patch }));
-  const setPoint = (index: number, patch: Patch) =>
-    change({
-      points: pump.points.map((point, i) =>
-        i === index ? ({ ...point, ...patch } as Point) : point,
-      ),
-    });
   const got = ({ points, from, curveDoubt, trace, otherLines, picture: taken }: GotCurve) => {
     setPump(({ curveDoubt: _doubt, otherLines: _others, ...before }) => ({
       ...before,
@@ -207,12 +201,16 @@ function Editor({
             From shut-off to run-out, as published. Power, NPSH and current may be left out. Nothing
             is made up beyond the last point.
           </p>
-          <ol aria-label="Points" className="grid gap-1.5">
-            {pump.points.map((point, i) => (
-              <li
-                key={i}
-                className="grid grid-cols-[repeat(5,minmax(0,1fr))_auto] items-end gap-1.5 max-sm:grid-cols-[repeat(3,minmax(0,1fr))_auto]"
-              >
+          <Rows
+            rows={pump.points}
+            onChange={(points) => change({ points })}
+            label="Points"
+            columns="grid-cols-[repeat(5,minmax(0,1fr))_auto] gap-1.5 max-sm:grid-cols-[repeat(3,minmax(0,1fr))_auto]"
+            called={(_, i) => `point ${i + 1}`}
+            add={{ name: "Point", row: (): Point => ({}) }}
+          >
+            {(point, set, i) => (
+              <>
                 {COLUMNS.map(({ key, label, quantity, range }) => (
                   <QuantityField
                     key={key}
@@ -220,26 +218,17 @@ function Editor({
                     visibleLabel={i === 0}
                     optional
                     value={point[key]}
-                    onChange={(value) => setPoint(i, { [key]: value })}
+                    onChange={(value) => set({ [key]: value })}
                   />
                 ))}
                 <Current
                   hidden={i > 0}
                   value={point.current}
-                  onChange={(current) => setPoint(i, { current })}
+                  onChange={(current) => set({ current })}
                 />
-                <IconButton
-                  label={`Remove point ${i + 1}`}
-                  onClick={() => change({ points: pump.points.toSpliced(i, 1) })}
-                >
-                  <Trash2 size={17} aria-hidden />
-                </IconButton>
-              </li>
-            ))}
-          </ol>
-          <Button className="mt-2" onClick={() => change({ points: [...pump.points, {}] })}>
-            <Plus size={16} aria-hidden /> Point
-          </Button>
+              </>
+            )}
+          </Rows>
         </fieldset>
         {pump.speeds && (
           <SweepEntry

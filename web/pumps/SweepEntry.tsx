@@ -4,10 +4,9 @@ import { format } from "#contract/units/format.ts";
 import { sweptPower } from "#core/driving/motor.ts";
 import { fitSweep } from "#core/driving/sweepFit.ts";
 import { useUnits } from "../state/settings.ts";
-import { Button, IconButton } from "../ui/Button.tsx";
-import { Plus, Trash2 } from "../ui/icons.ts";
 import { OptionalNumber } from "../ui/OptionalNumber.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { Rows } from "../ui/Rows.tsx";
 
 type Speeds = NonNullable<PumpDocument["speeds"]>;
 type Row = NonNullable<Speeds["sweep"]>[number];
@@ -27,8 +26,6 @@ export function SweepEntry({
 }) {
   const units = useUnits();
   const sweep = speeds.sweep ?? [];
-  const put = (index: number, patch: object) =>
-    onChange(sweep.map((row, i) => (i === index ? ({ ...row, ...patch } as Row) : row)));
   const fit = fitSweep(
     sweep.flatMap((row) => {
       const power = sweptPower(row, plate);
@@ -38,16 +35,23 @@ export function SweepEntry({
   return (
     <fieldset>
       <legend className="plate text-xl">Sweep of its speeds</legend>
-      <ol aria-label="Rows of the sweep" className="grid gap-1.5">
-        {sweep.map((row, i) => (
-          <li key={i} className="grid grid-cols-[repeat(4,minmax(0,1fr))_auto] items-end gap-1.5">
+      <Rows
+        rows={sweep}
+        onChange={onChange}
+        label="Rows of the sweep"
+        columns="grid-cols-[repeat(4,minmax(0,1fr))_auto] gap-1.5"
+        called={(_, i) => `row ${i + 1} of the sweep`}
+        add={{ name: "Speed", row: (): Row => ({ speed: sweep.at(-1)?.speed ?? speeds.most }) }}
+      >
+        {(row, set, i) => (
+          <>
             <QuantityField
               label="Speed"
               visibleLabel={i === 0}
               quantity="speed"
               range={RANGES.speed}
               value={row.speed}
-              onChange={(speed) => put(i, { speed })}
+              onChange={(speed) => set({ speed })}
             />
             <QuantityField
               label="Flow"
@@ -56,7 +60,7 @@ export function SweepEntry({
               quantity="flow"
               range={RANGES.curveFlow}
               value={row.flow}
-              onChange={(flow) => put(i, { flow })}
+              onChange={(flow) => set({ flow })}
             />
             <QuantityField
               label="Power taken"
@@ -66,7 +70,7 @@ export function SweepEntry({
               quantity="power"
               range={RANGES.power}
               value={row.power}
-              onChange={(power) => put(i, { power })}
+              onChange={(power) => set({ power })}
             />
             <div className={i > 0 ? "[&_label]:sr-only" : ""}>
               <OptionalNumber
@@ -74,24 +78,12 @@ export function SweepEntry({
                 most={5000}
                 whole={false}
                 value={row.current}
-                onChange={(current) => put(i, { current })}
+                onChange={(current) => set({ current })}
               />
             </div>
-            <IconButton
-              label={`Remove row ${i + 1} of the sweep`}
-              onClick={() => onChange(sweep.toSpliced(i, 1))}
-            >
-              <Trash2 size={17} aria-hidden />
-            </IconButton>
-          </li>
-        ))}
-      </ol>
-      <Button
-        className="mt-2"
-        onClick={() => onChange([...sweep, { speed: sweep.at(-1)?.speed ?? speeds.most }])}
-      >
-        <Plus size={16} aria-hidden /> Speed
-      </Button>
+          </>
+        )}
+      </Rows>
       <p className="pt-1 text-[14px] text-soft" aria-live="polite">
         {fit.kind === "fitted"
           ? `It takes ${format(fit.fit.idle, "power", "metric")} idling, and a part that goes with its speed to the power ${fit.fit.exponent.toFixed(2)}; left out, the idle part would make that look like ${fit.fit.plainSlope.toFixed(2)}.`

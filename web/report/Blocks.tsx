@@ -30,7 +30,7 @@ function Piece({ block }: { block: Block }) {
             <span className="plate text-[18px]">{block.title}</span>
           </p>
           <p className="max-w-[70ch]">{block.text}</p>
-          {block.mend && <p className="max-w-[70ch] font-medium">{block.mend}</p>}
+          {block.advice && <p className="max-w-[70ch] font-medium">{block.advice}</p>}
         </div>
       );
     case "ticks":

@@ -9,7 +9,7 @@ import type { TestWithReadings } from "../api/client.ts";
 import { oneOf, testsOf } from "../api/queries.ts";
 import { CurvePlot } from "../charts/CurvePlot.tsx";
 import { measuredPoints } from "../charts/measuredPoints.ts";
-import { chartSvg } from "../charts/plot.ts";
+import { chartSvg } from "../charts/plotly.ts";
 import { Section } from "../drawings/Section.tsx";
 import { useInstruments } from "../instruments/useInstruments.ts";
 import { downloadBlob, downloadText } from "../lib/downloadText.ts";

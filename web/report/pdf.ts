@@ -86,7 +86,7 @@ function content(block: Block, pictures: ReadonlyMap<string, string | undefined>
     case "finding":
       return [
         { text: block.title, bold: true, margin: [0, 3, 0, 0] },
-        { text: [block.text, block.mend].filter(Boolean).join(" ") },
+        { text: [block.text, block.advice].filter(Boolean).join(" ") },
       ];
     case "ticks": {
       const half = Math.ceil(block.items.length / 2);

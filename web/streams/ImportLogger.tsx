@@ -1,21 +1,19 @@
 import { useMemo, useRef, useState } from "react";
-import {
-  CHANNEL_NAMES,
-  CHANNELS,
-  type ChannelName,
-  MOST_SAMPLES,
-} from "#contract/streams/stream.ts";
-import { type LoggerColumn, retaken, unitsOf } from "#model/import/loggerTable.ts";
+import { MOST_SAMPLES } from "#contract/streams/stream.ts";
+import { LOGGER_COLUMNS } from "#model/import/loggerTable.ts";
 import { api, newId } from "../api/client.ts";
 import { retrying } from "../api/retrying.ts";
+import { Columns } from "../exchange/Columns.tsx";
 import { Reading } from "../exchange/Reading.tsx";
+import { RefusedRows } from "../exchange/RefusedRows.tsx";
 import { Sending } from "../exchange/Sending.tsx";
+import { TableSource } from "../exchange/TableSource.tsx";
 import { type Progress, whyNot } from "../exchange/takeIn.ts";
+import { useSaid } from "../exchange/useSaid.ts";
 import { useTable } from "../exchange/useTable.ts";
-import { readTextFile } from "../lib/readTextFile.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
-import { PercentField, SelectField, TextField } from "../ui/Fields.tsx";
+import { PercentField, TextField } from "../ui/Fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
 
 /** A logger's file as a stream of the job: its columns said, its clock put right, row by row refused with the reason. */
@@ -28,8 +26,8 @@ export default function ImportLogger({
   onClose: () => void;
   onMade: (id: string) => void;
 }) {
-  const [text, setText] = useState<string>();
-  const [said, setSaid] = useState<LoggerColumn[]>();
+  const [text, setText] = useState("");
+  const [said, say] = useSaid(text);
   const [name, setName] = useState("");
   const [start, setStart] = useState(() => new Date().toISOString().slice(0, 16));
   const [ahead, setAhead] = useState(0);
@@ -38,12 +36,12 @@ export default function ImportLogger({
   const [problem, setProblem] = useState<string>();
   const stop = useRef<AbortController>(undefined);
   const from = useMemo(() => new Date(start), [start]);
-  const { value, progress, error } = useTable(
-    "logger",
-    text === undefined ? undefined : [text, said, from, ahead],
-  );
+  const {
+    value: read,
+    progress,
+    error,
+  } = useTable("logger", text.trim() === "" ? undefined : [text, said, from, ahead]);
   const reading = progress < 1;
-  const read = value && { ...value, columns: said ?? value.columns };
 
   async function send(): Promise<void> {
     if (!read) return;
@@ -84,67 +82,26 @@ export default function ImportLogger({
     onClose();
   };
 
-  const set = (i: number, by: (column: LoggerColumn) => LoggerColumn) =>
-    setSaid(read?.columns.map((own, k) => (k === i ? by(own) : own)));
   return (
     <Dialog open title="Read in a logger’s file" onClose={close} wide>
       <div className="grid gap-3">
-        <input
-          type="file"
-          aria-label="The logger’s file"
-          accept=".csv,.txt,text/csv,text/plain"
-          className="target"
-          onChange={async (event) => {
-            const file = event.target.files?.[0];
-            if (!file) return;
-            setName(file.name);
-            setSaid(undefined);
-            setText(await readTextFile(file));
+        <TableSource
+          says="A row for each moment, its time first or under a heading that says so"
+          label="The logger’s file"
+          pastes={false}
+          onText={(next, file) => {
+            setText(next);
+            if (file) setName(file);
           }}
         />
         {read && (
           <>
-            <ul className="grid gap-1.5">
-              {read.columns.map((column, i) => (
-                <li key={i} className="grid grid-cols-[1.2fr_1fr_0.7fr] items-end gap-2">
-                  <span className="truncate py-2 text-[15px]">
-                    {column.heading} <span className="text-soft">{read.first[i] ?? ""}</span>
-                  </span>
-                  <SelectField
-                    label={`“${column.heading}” is`}
-                    value={column.reads ?? ""}
-                    onChange={(reads) =>
-                      set(i, (own) =>
-                        retaken(own, (reads || undefined) as ChannelName | "time" | undefined),
-                      )
-                    }
-                  >
-                    <option value="">not used</option>
-                    <option value="time">the time</option>
-                    {CHANNEL_NAMES.map((own) => (
-                      <option key={own} value={own}>
-                        {CHANNELS[own].name}
-                      </option>
-                    ))}
-                  </SelectField>
-                  {column.reads && column.reads !== "time" ? (
-                    <SelectField
-                      label={`Unit of “${column.heading}”`}
-                      value={column.unit}
-                      onChange={(unit) => set(i, (own) => ({ ...own, unit }))}
-                    >
-                      {unitsOf(column.reads).map(({ symbol }) => (
-                        <option key={symbol} value={symbol}>
-                          {symbol}
-                        </option>
-                      ))}
-                    </SelectField>
-                  ) : (
-                    <span aria-hidden />
-                  )}
-                </li>
-              ))}
-            </ul>
+            <Columns
+              columns={read.columns}
+              first={read.first}
+              holdings={LOGGER_COLUMNS}
+              onSaid={say}
+            />
             <div className="grid gap-2 sm:grid-cols-3">
               <TextField label="Seconds count from" value={start} onChange={setStart} />
               <QuantityField
@@ -162,11 +119,7 @@ export default function ImportLogger({
                 `, ${read.refused.length} ${read.refused.length === 1 ? "row" : "rows"} cannot`}
               .
             </p>
-            {read.refused.slice(0, 5).map(({ row, why }) => (
-              <p key={row} className="text-[14px] text-signal">
-                Row {row}: {why}
-              </p>
-            ))}
+            <RefusedRows refused={read.refused} />
             {sending ? (
               <Sending progress={sending} onCancel={() => stop.current?.abort()} />
             ) : (

@@ -8,7 +8,7 @@ import { shownUnit } from "#contract/units/units.ts";
 import { COVERAGE } from "#core/measurement/acceptance.ts";
 import { steadinessOver } from "#core/measurement/steady.ts";
 import { api } from "../api/client.ts";
-import { useSettings } from "../state/settings.ts";
+import { useUnits } from "../state/settings.ts";
 import { Button } from "../ui/Button.tsx";
 import { Loading, Trouble } from "../ui/Notices.tsx";
 import type { ChannelNow } from "./LivePanel.tsx";
@@ -18,7 +18,7 @@ import { Strip } from "./Strip.tsx";
 /** The whole of a stream over time: moved by hand, looked at closer, and a window of it taken as a reading. */
 export default function StreamPage() {
   const { id = "" } = useParams();
-  const { units, theme } = useSettings();
+  const units = useUnits();
   const navigate = useNavigate();
   const stream = useQuery({ queryKey: ["streams", "one", id], queryFn: () => api.stream(id) });
   const worker = useRef<Remote<RecordWorker> | undefined>(undefined);
@@ -144,7 +144,7 @@ export default function StreamPage() {
                   key={reads}
                   label={`${what}, ${unit.symbol}`}
                   factor={unit.factor}
-                  {...{ data, theme }}
+                  data={data}
                   last={i === channels.length - 1}
                   from={shown.from}
                   to={shown.to}

@@ -1,7 +1,6 @@
-import { useEffect, useRef } from "react";
-import uPlot from "uplot";
-import "uplot/dist/uPlot.min.css";
-import { inks } from "../charts/inks.ts";
+import { useMemo } from "react";
+import { Chart } from "../charts/Chart.tsx";
+import type { ChartSpec } from "../charts/chart.ts";
 
 /** One channel over time. It is drawn again as often as the view moves, and keeps up with a hand. */
 export function Strip({
@@ -11,85 +10,47 @@ export function Strip({
   from,
   to,
   last,
-  theme,
 }: {
   label: string;
   /** values are shown divided by it */
   factor: number;
+  /** as many as can be told apart, no more */
   data: { times: number[]; values: (number | null)[] };
   /** s since 1970 */
   from: number;
   to: number;
   /** the lowest of the strips: the one that shows the time for all */
   last: boolean;
-  theme: string;
 }) {
-  const node = useRef<HTMLDivElement>(null);
-  const plot = useRef<uPlot | undefined>(undefined);
-  const latest = useRef({ from, to });
-  latest.current = { from, to };
-  const height = last ? HEIGHT + 26 : HEIGHT;
-  useEffect(() => {
-    const element = node.current;
-    if (!element) return;
-    const ink = inks();
-    const axis = {
-      stroke: ink.ink,
-      grid: { stroke: ink.rule, width: 1 },
-      ticks: { stroke: ink.rule },
-    };
-    const made = new uPlot(
-      {
-        width: element.clientWidth,
-        height,
-        legend: { show: false },
-        cursor: { show: false },
-        scales: { x: { time: true, range: () => [latest.current.from, latest.current.to] } },
-        axes: [
-          { ...axis, font: FONT, ...(last ? { values: clock } : { size: 8, values: noWords }) },
-          { ...axis, font: FONT, size: 58 },
-        ],
-        series: [{}, { stroke: ink.water, width: 1.5, spanGaps: false, points: { show: false } }],
-      },
-      [[], []],
-      element,
-    );
-    plot.current = made;
-    const observer = new ResizeObserver(() => made.setSize({ width: element.clientWidth, height }));
-    observer.observe(element);
-    return () => {
-      observer.disconnect();
-      made.destroy();
-      plot.current = undefined;
-    };
-    // The theme is read from the page's colours.
-  }, [theme, height, last]);
-  useEffect(() => {
-    const shown = data.values.map((value) => (value === null ? null : value / factor));
-    plot.current?.setData([data.times, shown]);
-  }, [data, factor, from, to, theme, last]);
+  const spec = useMemo(
+    (): ChartSpec => ({
+      x: { title: "", clock: true, bare: !last, range: [inPlace(from), inPlace(to)] },
+      y: { title: "", free: true },
+      drawn: [
+        {
+          as: "curve",
+          name: label,
+          ink: "water",
+          width: 1.5,
+          points: data.times.map((time, i) => {
+            const value = data.values[i];
+            return { x: inPlace(time), y: typeof value === "number" ? value / factor : null };
+          }),
+        },
+      ],
+    }),
+    [label, factor, data, from, to, last],
+  );
   return (
     <figure className="min-w-0">
       <figcaption className="pl-2 text-[13px] text-soft">{label}</figcaption>
-      <div ref={node} role="img" aria-label={label} className="w-full overflow-hidden" />
+      <div className={last ? "h-32" : "h-27"}>
+        <Chart {...{ label, spec }} moving />
+      </div>
     </figure>
   );
 }
 
-const noWords = (_: uPlot, splits: number[]) => splits.map(() => "");
-
-/** Times of the day, with seconds where a few minutes fill the width. */
-function clock({ scales }: uPlot, splits: number[]): string[] {
-  const { min = 0, max = 0 } = scales.x ?? {};
-  const seconds = (max ?? 0) - (min ?? 0) < 600;
-  return splits.map((at) =>
-    new Date(1000 * at).toLocaleTimeString("en-GB", {
-      hour: "2-digit",
-      minute: "2-digit",
-      ...(seconds && { second: "2-digit" }),
-    }),
-  );
-}
-
-const HEIGHT = 104;
-const FONT = "13px Barlow, sans-serif";
+/** ms since 1970 that show on a clock of the first meridian what this place's shows at a moment: charts know no other. */
+const inPlace = (seconds: number) =>
+  1000 * seconds - 60_000 * new Date(1000 * seconds).getTimezoneOffset();

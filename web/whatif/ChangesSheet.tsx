@@ -180,7 +180,7 @@ function ClaimCheck({
           <>
             <p className="plate text-2xl leading-tight">{words.title}</p>
             <p>{words.sentence}</p>
-            {words.mend && <p className="font-medium">{words.mend}</p>}
+            {words.advice && <p className="font-medium">{words.advice}</p>}
           </>
         )}
       </div>

@@ -1,4 +1,5 @@
 import type { Quantity } from "#contract/units/units.ts";
+import type { Holding } from "../table.ts";
 import { PLATE_FIELDS } from "./fields.ts";
 
 /** What a column of a table of pumps may hold beside the fields of the plate. */
@@ -30,8 +31,24 @@ export const CURVE_COLUMNS = [
 }[];
 export type CurveColumn = (typeof CURVE_COLUMNS)[number]["path"];
 
-/** Everything a column may hold, by its path and what it is called. */
-export const PUMP_COLUMNS: readonly { path: string; name: string }[] = [
-  ...PLATE_FIELDS.map(({ path, name }) => ({ path, name })),
-  ...CURVE_COLUMNS.map(({ path, name }) => ({ path, name })),
-];
+const plain = (heading: string): string =>
+  heading
+    .toLowerCase()
+    .replace(/[([].*$/, "")
+    .replace(/:.*$/, "")
+    .replace(/[_\s]+/g, " ")
+    .replace(/,[^,]*$/, (tail) => (/,\s*a$/.test(tail) ? tail : ""))
+    .trim();
+
+/** Everything a column of a table of pumps may hold, by its path in the document. */
+export const PUMP_COLUMNS: readonly Holding[] = [...PLATE_FIELDS, ...CURVE_COLUMNS].map(
+  (own): Holding => {
+    const also: readonly string[] = own.also ?? [];
+    const names = new Set([plain(own.name), ...also]);
+    return {
+      id: own.path,
+      name: own.name,
+      isCalled: (heading) => heading.trim() === own.path || names.has(plain(heading)),
+    };
+  },
+);

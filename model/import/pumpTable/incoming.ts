@@ -1,18 +1,14 @@
 import type { PumpDocument } from "#contract/documents/pump.ts";
 import { sameDocument } from "#contract/documents/same.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import {
-  type PumpColumn,
-  pumpsFrom,
-  type ReadPump,
-  readPumpFile,
-  readPumpTable,
-} from "./readPumps.ts";
+import { asSaid, type Column, readTable, type Said } from "../table.ts";
+import { PUMP_COLUMNS } from "./columns.ts";
+import { pumpsFrom, type ReadPump, readPumpFile } from "./readPumps.ts";
 
 /** What taking in a text of pumps would do. */
 export interface IncomingPumps {
   /** of a table; a file in the pumps' own format has none */
-  columns: PumpColumn[] | undefined;
+  columns: Column[] | undefined;
   pumps: PumpDocument[];
   /** each pump's: a new one, one that stands there changed, or nothing to do */
   becomes: ("new" | "changes" | "same")[];
@@ -21,14 +17,14 @@ export interface IncomingPumps {
 
 /**
  * Reads a table or a file of pumps.
- * @param paths what columns hold, by their number, where it was said otherwise than their headings do; empty: unused
+ * @param said what its columns hold where that was said otherwise than their headings do
  * @param ids begins the id of every row that has none, so that a row keeps it while its columns are being said
  * @param known pumps that are there already
  * @param progress hears now and then how much is done, 0 to 1
  */
 export function readIncoming(
   text: string,
-  paths: Readonly<Record<number, string>>,
+  said: Readonly<Record<number, Said>>,
   system: UnitSystem,
   ids: string,
   known: readonly PumpDocument[],
@@ -36,18 +32,15 @@ export function readIncoming(
 ): IncomingPumps {
   const stored = new Map(known.map((pump) => [pump.id, pump]));
   const file = /^\s*[[{]/.test(text) ? readPumpFile(text) : undefined;
-  const read = readPumpTable(file ? "" : text);
-  const columns = read.columns.map((column, i) =>
-    i in paths ? { ...column, path: paths[i] || undefined } : column,
-  );
+  const table = asSaid(readTable(file ? "" : text, PUMP_COLUMNS), said);
   const all =
     file ??
     (text.trim() === ""
       ? []
-      : pumpsFrom({ ...read, columns }, system, (row) => `${ids}-${row}`, stored, progress));
+      : pumpsFrom(table, system, (row) => `${ids}-${row}`, stored, progress));
   const pumps = all.flatMap((own) => (own.kind === "pump" ? [own.pump] : []));
   return {
-    columns: file ? undefined : columns,
+    columns: file ? undefined : table.columns,
     pumps,
     becomes: pumps.map((pump) => {
       const before = stored.get(pump.id);

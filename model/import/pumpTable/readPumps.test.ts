@@ -1,9 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { type PumpDocument, pumpSchema } from "#contract/documents/pump.ts";
 import { LIBRARY } from "#library/pumps.ts";
+import { asSaid, readTable } from "../table.ts";
 import { PUMP_COLUMNS } from "./columns.ts";
 import { PLATE_FIELDS, valueAt, withValue } from "./fields.ts";
-import { pumpsFrom, readPumpFile, readPumpTable, writePumpTable } from "./readPumps.ts";
+import { pumpsFrom, readPumpFile, writePumpTable } from "./readPumps.ts";
+
+const readPumpTable = (text: string) => readTable(text, PUMP_COLUMNS);
 
 const library = LIBRARY.map((pump) => pumpSchema.parse(pump) as PumpDocument);
 const ids = (row: number) => `row-${row}`;
@@ -118,19 +121,16 @@ describe("a table of pumps", () => {
 
   it("uses a column once, leaves unknown ones out, and lets a person say what they hold", () => {
     const table = readPumpTable("Brand,Name,Weight,Weight,Colour\nA,B,5,6,red");
-    expect(table.columns.map(({ path }) => path)).toEqual([
+    expect(table.columns.map(({ holds }) => holds)).toEqual([
       "maker",
       undefined,
       "mass",
       undefined,
       undefined,
     ]);
-    const named = table.columns.map((column, i) =>
-      i === 1 ? { ...column, path: "model" } : column,
-    );
-    const [own] = pumpsFrom({ ...table, columns: named }, "metric", ids);
+    const [own] = pumpsFrom(asSaid(table, { 1: { holds: "model" } }), "metric", ids);
     expect(own?.kind === "refused" && own.name).toBe("A B");
-    expect(new Set(PUMP_COLUMNS.map(({ path }) => path)).size).toBe(PUMP_COLUMNS.length);
+    expect(new Set(PUMP_COLUMNS.map(({ id }) => id)).size).toBe(PUMP_COLUMNS.length);
   });
 
   it("reads a file of pumps in their own format, one or many, and says which is wrong", () => {

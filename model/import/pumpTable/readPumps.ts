@@ -1,87 +1,17 @@
-import Papa from "papaparse";
 import { fieldIssues } from "#contract/documents/issues.ts";
 import { type PumpDocument, pumpSchema, pumpVersions } from "#contract/documents/pump.ts";
 import { isBareNumber, parseQuantity } from "#contract/units/parse.ts";
 import { type Quantity, toUnit, UNITS, type UnitSystem } from "#contract/units/units.ts";
 import { fromSticker, fromThreePoints, STICKER_UNCERTAINTY } from "#core/pump/curveFrom.ts";
-import { cellOf, csvOf } from "../csv.ts";
+import { csvOf } from "../csv.ts";
+import type { Column, Table } from "../table.ts";
 import { CURVE_COLUMNS, type CurveColumn } from "./columns.ts";
 import { PLATE_FIELDS, type PlateField, valueAt, withValue } from "./fields.ts";
-
-export interface PumpColumn {
-  heading: string;
-  /** what it holds; nothing where it is not used */
-  path: string | undefined;
-  /** symbols of units its heading names: one for a quantity, as many as the points have for a curve */
-  units: readonly string[];
-}
-
-export interface PumpTable {
-  columns: PumpColumn[];
-  rows: string[][];
-  /** number of the first row in the text, counted from 1 */
-  firstRow: number;
-}
 
 /** One row as it would be imported, or every reason why it cannot be. */
 export type ReadPump =
   | { kind: "pump"; row: number; pump: PumpDocument }
   | { kind: "refused"; row: number; name: string; reasons: string[] };
-
-/** The text of a CSV file, or of a table out of a spreadsheet: columns recognised by their headings. */
-export function readPumpTable(text: string): PumpTable {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: "greedy" });
-  const rows = data.map((row) => row.map(cellOf));
-  const headings = rows[0] ?? [];
-  const used = new Set<string>();
-  const columns = headings.map((heading): PumpColumn => {
-    const path = pathFor(heading);
-    const fresh = path !== undefined && !used.has(path);
-    if (fresh) used.add(path);
-    return { heading, path: fresh ? path : undefined, units: unitsIn(heading) };
-  });
-  return { columns, rows: rows.slice(1), firstRow: 2 };
-}
-
-const plain = (heading: string): string =>
-  heading
-    .toLowerCase()
-    .replace(/[([].*$/, "")
-    .replace(/:.*$/, "")
-    .replace(/[_\s]+/g, " ")
-    .replace(/,[^,]*$/, (tail) => (/,\s*a$/.test(tail) ? tail : ""))
-    .trim();
-
-function pathFor(heading: string): string | undefined {
-  const said = plain(heading);
-  const all: { path: string; name: string; also?: readonly string[] }[] = [
-    ...PLATE_FIELDS,
-    ...CURVE_COLUMNS,
-  ];
-  const exact = all.find(
-    ({ path, name, also = [] }) => heading.trim() === path || [plain(name), ...also].includes(said),
-  );
-  return exact?.path;
-}
-
-/** The units in "Flow (gpm)", "head, ft" or "Curve: L/s / m / W". */
-function unitsIn(heading: string): string[] {
-  const tail = /[([,:]\s*([^)\]]+?)\s*[)\]]?\s*$/.exec(heading)?.[1];
-  if (!tail) return [];
-  const known = (text: string) => {
-    const symbol = text.trim().split(" ").at(-1) as string;
-    const unit = Object.values(UNITS)
-      .flat()
-      .find(
-        (own) =>
-          own.symbol.toLowerCase() === symbol.toLowerCase() ||
-          own.aliases?.includes(symbol.toLowerCase()),
-      );
-    return unit ? [unit.symbol] : [];
-  };
-  const parts = tail.split(/\s+\/\s+|;|\s+by\s+/);
-  return parts.flatMap(known);
-}
 
 /** What a pump is taken to be where a table does not say. */
 const USUAL = {
@@ -101,7 +31,7 @@ const WET: ReadonlySet<string> = new Set(["sump", "effluent", "puddle", "battery
  * @param progress hears now and then how much is done, 0 to 1
  */
 export function pumpsFrom(
-  { columns, rows, firstRow }: PumpTable,
+  { columns, rows, firstRow }: Table,
   system: UnitSystem,
   idFor: (row: number) => string,
   known: ReadonlyMap<string, PumpDocument> = new Map(),
@@ -127,7 +57,7 @@ const nameOf = ({ maker, model }: { maker?: unknown; model?: unknown }) =>
   [maker, model].filter((part) => typeof part === "string" && part !== "").join(" ");
 
 function readRow(
-  columns: readonly PumpColumn[],
+  columns: readonly Column[],
   cells: readonly string[],
   row: number,
   system: UnitSystem,
@@ -135,10 +65,10 @@ function readRow(
   known: ReadonlyMap<string, PumpDocument>,
 ): ReadPump {
   const reasons: string[] = [];
-  const cellOf = (path: string): [text: string, column: PumpColumn] | undefined => {
-    const at = columns.findIndex((column) => column.path === path);
+  const cellOf = (path: string): [text: string, column: Column] | undefined => {
+    const at = columns.findIndex((column) => column.holds === path);
     const text = cells[at] ?? "";
-    return at >= 0 && text !== "" ? [text, columns[at] as PumpColumn] : undefined;
+    return at >= 0 && text !== "" ? [text, columns[at] as Column] : undefined;
   };
   const number = (path: string, quantity: Quantity): number | undefined => {
     const found = cellOf(path);
@@ -254,7 +184,7 @@ function fromCell(
 
 /** A curve from whichever columns tell it: all points, three of them, or a sticker's two numbers. */
 function curveOf(
-  cellOf: (path: CurveColumn) => [string, PumpColumn] | undefined,
+  cellOf: (path: CurveColumn) => [string, Column] | undefined,
   number: (path: CurveColumn, quantity: Quantity) => number | undefined,
   system: UnitSystem,
   reasons: string[],
@@ -305,7 +235,7 @@ const POINT_PARTS = [
 /** Points in one cell: "0 / 23; 25 / 20; 45 / 15", each flow, head, and power and NPSH where they are told. */
 function pointsIn(
   text: string,
-  { heading, units }: PumpColumn,
+  { heading, units }: Column,
   system: UnitSystem,
   reasons: string[],
 ): Record<string, number>[] {

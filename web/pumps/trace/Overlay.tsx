@@ -1,6 +1,5 @@
 import type { Spot } from "#core/trace/projective.ts";
-import type { lookOver } from "#core/trace/sheet.ts";
-import type { Held, Line, Marks } from "./marks.ts";
+import type { Held, Line, LineRead, Marks } from "./marks.ts";
 import type { Opened } from "./usePicture.ts";
 
 /** The marks, and the trace of every line, over the picture. */
@@ -15,7 +14,7 @@ export function Overlay({
   marks: Marks;
   lines: readonly Line[];
   held: Held | undefined;
-  read: readonly (ReturnType<typeof lookOver> | undefined)[];
+  read: readonly (LineRead | undefined)[];
 }) {
   const r = picture.width / 160;
   const isHeld = (own: Held) => JSON.stringify(own) === JSON.stringify(held);

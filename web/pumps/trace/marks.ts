@@ -3,7 +3,10 @@
 import type { CurveTrace } from "#contract/documents/pump.ts";
 import { fromUnit, UNITS } from "#contract/units/units.ts";
 import type { Spot } from "#core/trace/projective.ts";
-import { readSheet } from "#core/trace/sheet.ts";
+import { type lookOver, readSheet } from "#core/trace/sheet.ts";
+
+/** What a line comes to on its axes, and what is to be said of it. */
+export type LineRead = ReturnType<typeof lookOver>;
 
 export interface Line {
   name: string;

@@ -1,10 +1,9 @@
 import { useState } from "react";
 import { gunIssues } from "#contract/documents/gun.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import type { GunPoint } from "#core/line/path.ts";
-import { Button, IconButton } from "../../ui/Button.tsx";
-import { Plus, Trash2 } from "../../ui/icons.ts";
+import type { GunPoint } from "#core/outlet/gun.ts";
 import { QuantityField } from "../../ui/QuantityField.tsx";
+import { Rows } from "../../ui/Rows.tsx";
 
 type Row = Partial<GunPoint>;
 const COLUMNS = [
@@ -30,14 +29,22 @@ export function ChartRows({
   const [issue] = gunIssues({ chart: whole(rows) });
   const set = (next: Row[]) => {
     setRows(next);
-    const list = whole(next);
-    if (gunIssues({ chart: list }).length === 0) onRows(list);
+    const [before, list] = [whole(rows), whole(next)];
+    // A row that is not whole yet changes nothing of the chart.
+    const same = list.length === before.length && list.every((row, i) => row === before[i]);
+    if (!same && gunIssues({ chart: list }).length === 0) onRows(list);
   };
   return (
     <div className="grid gap-1">
-      {rows.map((row, i) => (
-        <div key={i} className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-1.5">
-          {COLUMNS.map(({ key, label, range }) => (
+      <Rows
+        rows={rows}
+        onChange={set}
+        columns="grid-cols-[1fr_1fr_1fr_auto] gap-1.5"
+        called={(_, i) => `row ${i + 1}`}
+        add={{ name: "A row", row: (): Row => ({}) }}
+      >
+        {(row, put, i) =>
+          COLUMNS.map(({ key, label, range }) => (
             <QuantityField
               key={key}
               label={i === 0 ? label : `${label}, row ${i + 1}`}
@@ -46,22 +53,16 @@ export function ChartRows({
               optional
               range={range}
               value={row[key]}
-              onChange={(value) => set(rows.with(i, { ...row, [key]: value }))}
+              onChange={(value) => put({ [key]: value })}
             />
-          ))}
-          <IconButton label={`Take row ${i + 1} out`} onClick={() => set(rows.toSpliced(i, 1))}>
-            <Trash2 size={16} aria-hidden />
-          </IconButton>
-        </div>
-      ))}
+          ))
+        }
+      </Rows>
       {issue && (
         <p role="alert" className="text-[14px] text-signal">
           {issue.message} The chart counts once it does.
         </p>
       )}
-      <Button className="justify-self-start" onClick={() => setRows([...rows, {}])}>
-        <Plus size={16} aria-hidden /> A row
-      </Button>
     </div>
   );
 }

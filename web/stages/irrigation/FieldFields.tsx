@@ -13,6 +13,7 @@ import { useUnits } from "../../state/settings.ts";
 import { Button, IconButton } from "../../ui/Button.tsx";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
 import { Plus, Trash2 } from "../../ui/icons.ts";
+import { Rows } from "../../ui/Rows.tsx";
 import { setField } from "./field.ts";
 import { KEPT_OFF, type KeepOff, type KeepOffs, keepOffName } from "./keptOff.ts";
 
@@ -211,50 +212,46 @@ function firstGround(kind: string, m: number): FieldDocument["ground"] {
 
 function Legs({ ground }: { ground: Extract<FieldDocument["ground"], { kind: "walked" }> }) {
   const { legs } = ground;
-  const set = (next: typeof legs) => setField({ ground: { ...ground, legs: next } });
   return (
     <div className="grid gap-1">
       <p className="text-[14px] text-soft">
         Walk round with a compass: how long each side is, and its bearing clockwise from north.
         Paces will do.
       </p>
-      {legs.map((leg, i) => (
-        <div key={i} className="grid grid-cols-[auto_1fr_1fr_auto] items-end gap-2">
-          <span className="plate pb-1.5 text-[17px]">{sideName(i)}</span>
-          <JobQuantity
-            label={i === 0 ? "Length" : `Length of ${sideName(i)}`}
-            visibleLabel={i === 0}
-            quantity="length"
-            range={RANGES.length}
-            value={leg.length}
-            onChange={(length) => set(legs.with(i, { ...leg, length }))}
-          />
-          <NumberField
-            label={i === 0 ? "Bearing" : `Bearing of ${sideName(i)}`}
-            visibleLabel={i === 0}
-            suffix="°"
-            min={0}
-            max={360}
-            value={leg.bearing}
-            onVisit={visit}
-            onChange={(bearing) => set(legs.with(i, { ...leg, bearing }))}
-          />
-          <IconButton
-            label={`Take side ${sideName(i)} out`}
-            onClick={() => set(legs.toSpliced(i, 1))}
-          >
-            <Trash2 size={16} aria-hidden />
-          </IconButton>
-        </div>
-      ))}
-      <Button
-        className="justify-self-start"
-        onClick={() =>
-          set([...legs, { length: 40, bearing: ((legs.at(-1)?.bearing ?? 270) + 90) % 360 }])
-        }
+      <Rows
+        rows={legs}
+        onChange={(next) => setField({ ground: { ...ground, legs: next } })}
+        columns="grid-cols-[auto_1fr_1fr_auto]"
+        called={(_, i) => `side ${sideName(i)}`}
+        add={{
+          name: "A side",
+          row: () => ({ length: 40, bearing: ((legs.at(-1)?.bearing ?? 270) + 90) % 360 }),
+        }}
       >
-        <Plus size={16} aria-hidden /> A side
-      </Button>
+        {(leg, set, i) => (
+          <>
+            <span className="plate pb-1.5 text-[17px]">{sideName(i)}</span>
+            <JobQuantity
+              label={i === 0 ? "Length" : `Length of ${sideName(i)}`}
+              visibleLabel={i === 0}
+              quantity="length"
+              range={RANGES.length}
+              value={leg.length}
+              onChange={(length) => set({ length })}
+            />
+            <NumberField
+              label={i === 0 ? "Bearing" : `Bearing of ${sideName(i)}`}
+              visibleLabel={i === 0}
+              suffix="°"
+              min={0}
+              max={360}
+              value={leg.bearing}
+              onVisit={visit}
+              onChange={(bearing) => set({ bearing })}
+            />
+          </>
+        )}
+      </Rows>
     </div>
   );
 }

@@ -1,13 +1,11 @@
 import { format, formatPercent } from "#contract/units/format.ts";
 import { radiusOf } from "#model/irrigation/fieldPlan.ts";
 import { duration } from "#words/duration.ts";
-import { findingWords } from "#words/findings.ts";
 import { depthOf, evennessWords, groundOf } from "#words/irrigation.ts";
 import { amountOf } from "#words/simulation.ts";
 import { FieldDrawing } from "../../drawings/FieldDrawing.tsx";
-import { AllFound } from "../../findings/Found.tsx";
+import { AllFound, Found } from "../../findings/Found.tsx";
 import { useUnits } from "../../state/settings.ts";
-import { StatusMark } from "../../ui/StatusMark.tsx";
 import { Figure } from "./Figure.tsx";
 import { keepOffName } from "./keptOff.ts";
 import type { ResultProps } from "./resultProps.ts";
@@ -47,10 +45,10 @@ export function FieldResults({ job, told }: ResultProps) {
         </p>
       )}
       {bad && (
-        <Stop>
-          {findingWords(bad.finding, { system: units }).sentence} No set is planned on a gun that
-          does not throw.
-        </Stop>
+        <div role="alert">
+          <Found finding={bad.finding} />
+          <p>No set is planned on a gun that does not throw.</p>
+        </div>
       )}
       {sets?.kind === "refused" && (
         <div role="alert">
@@ -138,13 +136,4 @@ function runsVary(runs: readonly number[]): string {
   return duration(least) === duration(most)
     ? ""
     : `; from ${duration(least)} to ${duration(most)} by its arc`;
-}
-
-function Stop({ children }: { children: React.ReactNode }) {
-  return (
-    <p role="alert" className="flex gap-2">
-      <StatusMark severity="stop" />
-      <span>{children}</span>
-    </p>
-  );
 }

@@ -1,43 +1,42 @@
 import type { FieldDocument, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent, formatUncertain, withUncertainty } from "#contract/units/format.ts";
-import { jetBore } from "#core/line/path.ts";
+import { findingsIn } from "#core/finding/registry.ts";
+import { jetBore } from "#core/outlet/gun.ts";
 import { INCH } from "#core/quantity/constants.ts";
-import type { Stood } from "#model/irrigation/fromReadings.ts";
 import { FLOW_UNCERTAINTY, GAUGE_UNCERTAINTY } from "#model/irrigation/usual.ts";
 import { doubtfulPercent } from "#words/fieldTests.ts";
-import { halvingWords, headFactorWords, togetherWords } from "#words/irrigation.ts";
+import { halvingWords, headFactorWords, STOOD, togetherWords } from "#words/irrigation.ts";
+import { Found } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";
 import { without } from "../../lib/without.ts";
 import { visit } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";
-import { Said } from "../../ui/Said.tsx";
 import { setIn } from "./field.ts";
 import type { ResultProps } from "./resultProps.ts";
-
-const GUNS: Record<Stood, string> = { one: "One gun open", two: "Two guns open" };
 
 /** What readings at the guns say of nozzles, pressure and pump, each with what would make it surer. */
 export function ReadResults({ told }: ResultProps) {
   const units = useUnits();
-  const { nozzles, expectedArea, fromThrow, strength, together, offCurve, outsideWindow } =
+  const { nozzles, expectedArea, fromThrow, headFactors, together, offCurve, outsideWindow } =
     told.read;
   const [gun] = told.guns;
-  const nothing = !nozzles && !fromThrow.one && !fromThrow.two && !strength.one && !strength.two;
+  const nothing =
+    !nozzles && !fromThrow.one && !fromThrow.two && !headFactors.one && !headFactors.two;
   if (nothing && offCurve.length === 0 && outsideWindow.length === 0) {
     return (
       <p className="text-soft">
         Type what was read at the gun: flow and pressure give its nozzles, a pressure or a throw
-        with one gun and then with two gives the pump’s real strength.
+        with one gun and then with two gives the pump’s real headFactors.
       </p>
     );
   }
   return (
     <div className="grid gap-4">
       {nozzles && (
-        <Found title="Nozzles" next={halvingWords(nozzles.halving)}>
+        <Deduced title="Nozzles" next={halvingWords(nozzles.halving)}>
           <p>
             Flow and pressure want {area(nozzles.value, 2 * nozzles.standardUncertainty, units)} of
             nozzle, its coefficient in it.
@@ -59,15 +58,15 @@ export function ReadResults({ told }: ResultProps) {
                     : ": smaller than typed, or partly blocked."
               }`}
           </p>
-        </Found>
+        </Deduced>
       )}
       {(["one", "two"] as const).map((stood) => {
         const found = fromThrow[stood];
         return (
           found && (
-            <Found
+            <Deduced
               key={stood}
-              title={`Pressure from the throw, ${GUNS[stood].toLowerCase()}`}
+              title={`Pressure from the throw, ${STOOD[stood].toLowerCase()}`}
               next={halvingWords(found.halving)}
             >
               <p>
@@ -75,32 +74,30 @@ export function ReadResults({ told }: ResultProps) {
                 its base. The throw goes with the root of the pressure, so the doubt of the throw
                 counts twice.
               </p>
-            </Found>
+            </Deduced>
           )
         );
       })}
-      {outsideWindow.map((stood) => (
-        <Said
-          key={stood}
-          severity="watch"
-          sentence={`${GUNS[stood]}: such a throw lies outside the pressure the gun is made for, where throw tells nothing of pressure. Read a gauge at its base.`}
-        />
-      ))}
-      {(strength.one || strength.two || offCurve.length > 0) && (
-        <Found
+      {outsideWindow.flatMap((stood) =>
+        findingsIn("worked-back", { stood }).map((own) => <Found key={stood} finding={own} />),
+      )}
+      {(headFactors.one || headFactors.two || offCurve.length > 0) && (
+        <Deduced
           title="The pump"
-          next={halvingWords(together?.halving ?? strength.one?.halving ?? strength.two?.halving)}
+          next={halvingWords(
+            together?.halving ?? headFactors.one?.halving ?? headFactors.two?.halving,
+          )}
         >
-          {strength.one && <p>{headFactorWords(strength.one, units)}</p>}
-          {strength.two && <p>{headFactorWords(strength.two, units)}</p>}
+          {headFactors.one && <p>{headFactorWords(headFactors.one, units)}</p>}
+          {headFactors.two && <p>{headFactorWords(headFactors.two, units)}</p>}
           {together && <p className="font-medium">{togetherWords(together)}</p>}
           {offCurve.map((stood) => (
             <p key={stood}>
-              {GUNS[stood]}: that pressure lies off the pump’s published curve on this line. Check
+              {STOOD[stood]}: that pressure lies off the pump’s published curve on this line. Check
               the gauge, the nozzle typed, and the hoses.
             </p>
           ))}
-          {strength.two && told.guns.length < 2 && (
+          {headFactors.two && told.guns.length < 2 && (
             <p className="text-[14px] text-soft">
               The second gun is taken as one like the first, on a tee and 20 m of the same hose.
             </p>
@@ -109,7 +106,7 @@ export function ReadResults({ told }: ResultProps) {
             The line’s loss is taken as known to ±10 % and nozzles to ±3 %, one standard deviation
             (common practice, no source).
           </p>
-        </Found>
+        </Deduced>
       )}
     </div>
   );
@@ -123,7 +120,7 @@ function area(si: number, doubt: number, units: "us" | "metric"): string {
   return `${doubt > 0 ? withUncertainty(value, doubt / unit, decimals) : value.toFixed(decimals)} ${symbol}`;
 }
 
-function Found({
+function Deduced({
   title,
   next,
   children,
@@ -191,8 +188,8 @@ export function ReadFields({ field }: { job: JobDocument; field: FieldDocument }
           });
         };
         return (
-          <section key={stood} aria-label={GUNS[stood]} className="grid gap-2">
-            <h2 className="text-xl">{GUNS[stood]}</h2>
+          <section key={stood} aria-label={STOOD[stood]} className="grid gap-2">
+            <h2 className="text-xl">{STOOD[stood]}</h2>
             <div className="grid grid-cols-2 items-end gap-2">
               <JobQuantity
                 label="Pressure at the first"

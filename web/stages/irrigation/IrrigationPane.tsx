@@ -4,6 +4,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import type { IrrigationResult } from "#model/irrigation/irrigation.ts";
 import { Fetched } from "../../lib/Fetched.tsx";
 import { useJobStore } from "../../openJob/jobStore.ts";
+import type { OwnProps } from "../../openJob/stage.ts";
 import { useResult } from "../../openJob/useResult.ts";
 import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
 import { Switch } from "../../ui/Switch.tsx";
@@ -22,14 +23,8 @@ import { IRRIGATION_VIEWS, type IrrigationView } from "./views.ts";
 
 const WhatIfPane = lazy(() => import("../../whatif/WhatIfPane.tsx"));
 
-interface Props {
-  job: JobDocument;
-  view: IrrigationView;
-  onView: (view: IrrigationView) => void;
-}
-
 /** A job's ground: what is typed of it on one side, what it comes to on the other. */
-export default function IrrigationPane({ job, view, onView }: Props) {
+export default function IrrigationPane({ job, view, onView }: OwnProps<IrrigationView>) {
   const { value: told, stale, kind, error, again } = useResult("irrigation", { job });
   // As typed, where what is told of it follows later.
   const typed = useJobStore((s) => s.job);

@@ -1,11 +1,11 @@
 import { lazy, Suspense, useState } from "react";
-import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
+import type { JobPathItem } from "#contract/documents/job.ts";
 import type { JobKindId } from "#contract/documents/jobKinds.ts";
 import type { UnitSystem } from "#contract/units/units.ts";
-import type { JobSolution } from "#model/job/solveJob.ts";
 import { JOB_KIND_NAMES } from "#words/kinds.ts";
 import { newId } from "../../api/client.ts";
 import { edit, insertItem, partsOf, pumpItems } from "../../openJob/jobStore.ts";
+import type { PartProps } from "../../openJob/stage.ts";
 import { useSettings } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ArrowUpDown, ClipboardPaste, LayoutTemplate, Plus } from "../../ui/icons.ts";
@@ -14,16 +14,14 @@ import { LineRows } from "./LineRows.tsx";
 
 const ImportSheet = lazy(() => import("./ImportSheet.tsx"));
 
-interface Props {
-  side: "suction" | "discharge";
-  job: JobDocument;
-  solved: JobSolution;
-  selected: string | undefined;
-  onSelect: (itemId: string | undefined) => void;
-}
-
 /** One side of the line as rows in the order the water meets them. */
-export default function LinePart({ side, job, solved, selected, onSelect }: Props) {
+export default function LinePart({
+  side,
+  job,
+  solved,
+  selected,
+  onSelect,
+}: PartProps & { side: "suction" | "discharge" }) {
   const { heights, toggleHeights, units } = useSettings();
   const [importing, setImporting] = useState(false);
   const { start, items } = partsOf(job.path)[side];

@@ -1,5 +1,6 @@
 import type { JobDocument, JobPathItem } from "#contract/documents/job.ts";
-import { levelsOf, type Outlet } from "#core/line/path.ts";
+import { levelsOf } from "#core/line/path.ts";
+import type { Outlet } from "#core/outlet/outlets.ts";
 import { newId } from "../../api/client.ts";
 import { newOutlet, OutletKindFields, OutletOptions } from "../../jobFields/outletKinds.tsx";
 import { editItem, insertItem, outletItems } from "../../openJob/jobStore.ts";

@@ -4,10 +4,11 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { findFitting } from "#core/catalogue/fittings.ts";
 import { startElevations } from "#core/line/elevations.ts";
 import { levelsOf } from "#core/line/path.ts";
+import { gunOf } from "#core/outlet/outlets.ts";
 import { openingName, stockName } from "#words/items.ts";
 import { AS_PIPE, FITTING_OPTIONS, FITTING_SIZES, STOCK_OPTIONS } from "../../jobFields/choices.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
-import { newOutlet, OutletOptions } from "../../jobFields/outletKinds.tsx";
+import { hasMore, newOutlet, OutletOptions } from "../../jobFields/outletKinds.tsx";
 import { editItem, endItemAt, pumpItems, useJobStore, visit } from "../../openJob/jobStore.ts";
 import { useSettings } from "../../state/settings.ts";
 import { NumberField, SelectField } from "../../ui/Fields.tsx";
@@ -211,6 +212,7 @@ function PumpFields({ item }: { item: Extract<JobPathItem, { kind: "pump" }> }) 
 
 function OutletRowFields({ item }: { item: Extract<JobPathItem, { kind: "outlet" }> }) {
   const { outlet } = item;
+  const gun = gunOf(outlet);
   return (
     <>
       <SelectField
@@ -225,20 +227,20 @@ function OutletRowFields({ item }: { item: Extract<JobPathItem, { kind: "outlet"
       >
         <OutletOptions />
       </SelectField>
-      {outlet.type === "nozzle" ? (
+      {gun ? (
         <JobQuantity
           label="Nozzle bore"
           visibleLabel="phone"
           quantity="diameter"
           range={RANGES.bore}
-          value={outlet.bore}
-          onChange={(bore) => editItem<"outlet">(item.id, { outlet: { ...outlet, bore } })}
+          value={gun.bore}
+          onChange={(bore) => editItem<"outlet">(item.id, { outlet: { ...gun, bore } })}
         />
       ) : (
         <span />
       )}
       <span className="flex min-h-9 items-center text-[13px] text-soft">
-        {outlet.type === "free" ? "" : "more under Outlet"}
+        {hasMore(outlet.type) ? "more under Outlet" : ""}
       </span>
     </>
   );

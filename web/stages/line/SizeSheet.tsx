@@ -9,6 +9,7 @@ import { duration } from "#words/duration.ts";
 import { itemName, stockName, UNSETTLED } from "#words/items.ts";
 import { edit } from "../../openJob/jobStore.ts";
 import { onPage } from "../../openJob/results.ts";
+import type { LineViewProps } from "../../openJob/stage.ts";
 import { useResult } from "../../openJob/useResult.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -18,16 +19,9 @@ import { Loading } from "../../ui/Notices.tsx";
 onPage.learn(SIZE_COMPUTATIONS);
 
 /** Sizes side by side for one run, or for every run like it, each at its own duty; one click lays it. */
-export default function SizeSheet({
-  job,
-  asked,
-  selected,
-}: {
-  job: JobDocument;
-  /** no pump yet: sizes are compared by the head the wanted flow takes in them */
-  asked: boolean;
-  selected: string | undefined;
-}) {
+export default function SizeSheet({ job, solved, selected }: LineViewProps) {
+  // With no pump yet sizes are compared by the head the wanted flow takes in them.
+  const asked = solved.kind === "asked";
   const units = useUnits();
   const runs = everyItem<JobPathItem>(job.path).filter((item) => item.kind === "pipe");
   const longest = runs.reduce<(typeof runs)[number] | undefined>(

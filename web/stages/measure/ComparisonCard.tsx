@@ -37,7 +37,7 @@ export function ComparisonCard({
       <p className="mt-1 text-[14px]">{words.atHead}</p>
       <p className="text-[14px]">{words.atFlow}</p>
       {words.misplaced && <p className="text-[14px] font-medium">{words.misplaced}</p>}
-      <p className="mt-1">{words.mend}</p>
+      <p className="mt-1">{words.advice}</p>
       {shrink && <p className="text-[14px]">{shrink}</p>}
       <details className="mt-1 text-[14px]">
         <summary className="min-h-7 text-soft">Where the doubt in the head comes from</summary>

@@ -4,13 +4,13 @@ import { useUnits } from "../../state/settings.ts";
 import { AcceptanceTitle } from "./AcceptanceTitle.tsx";
 
 /** Whether what ran is what the line was promised, and what to do about it. */
-export function PredictionCard({ promise }: { promise: PredictionComparison }) {
-  const { sentence, mend } = predictionWords(promise, useUnits());
+export function PredictionCard({ prediction }: { prediction: PredictionComparison }) {
+  const { sentence, advice } = predictionWords(prediction, useUnits());
   return (
-    <div data-kept={promise.kept}>
-      <AcceptanceTitle acceptance={promise.kept} />
+    <div data-kept={prediction.kept}>
+      <AcceptanceTitle acceptance={prediction.kept} />
       <p className="mt-1 font-medium">{sentence}</p>
-      <p className="mt-1 text-[14px]">{mend}</p>
+      <p className="mt-1 text-[14px]">{advice}</p>
     </div>
   );
 }

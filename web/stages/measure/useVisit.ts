@@ -33,7 +33,7 @@ export function useVisit(job: JobDocument, test: TestWithReadings | undefined): 
   const installed = useMemo(
     () =>
       judged.value?.flatMap(({ at, whole, range }) =>
-        whole && range ? [{ place: at, strength: whole.strength, ...range }] : [],
+        whole && range ? [{ place: at, headFactor: whole.headFactor, ...range }] : [],
       ),
     [judged.value],
   );

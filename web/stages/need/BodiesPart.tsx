@@ -2,11 +2,11 @@ import type { BodyOfWater, JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import type { Quantity } from "#contract/units/units.ts";
 import { startElevations } from "#core/line/elevations.ts";
+import { mayFill } from "#core/outlet/outlets.ts";
 import { bottomOf, depthOf, type Shape, storeOf } from "#model/demand/bodies.ts";
 import {
   GRAVEL,
   SHAPES,
-  takesBody,
   withAnotherBody,
   withoutBody,
   withReceiver,
@@ -76,7 +76,7 @@ export function BodiesPart({ job }: { job: JobDocument }) {
   const { bodies = [], source, path } = job;
   const hasSource = source.kind === "mains" || source.kind === "well" || source.body !== undefined;
   const free = outletItems(path).filter(
-    ({ outlet }) => takesBody(outlet) && !("body" in outlet && outlet.body),
+    ({ outlet }) => mayFill(outlet) && !("body" in outlet && outlet.body),
   );
   return (
     <section aria-label="Bodies of water" className="grid gap-3">
@@ -126,14 +126,11 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
   const bottom = bottomOf(body, job);
   const rim = bottom + depthOf(shape);
   const problem = troublesOf(job).find(({ at }) => at === `bodies.${index}.shape`);
-  const capacity = problem ? 0 : storeOf(body, bottom).volumeAt(rim);
   const isSource = "body" in job.source && job.source.body === body.id;
   const start =
     body.levels?.normal ??
     (isSource ? (job.source.kind !== "mains" ? job.source.level.normal : bottom) : bottom);
-  const [pipe] = body.inflowPipes ?? [];
   const name = body.name || `Water ${index + 1}`;
-  const others = (job.bodies ?? []).filter(({ id }) => id !== body.id);
   return (
     <fieldset className="grid gap-2 rounded border border-rule p-2">
       <legend className="plate px-1 text-[17px]">{name}</legend>
@@ -188,159 +185,198 @@ function Body({ job, body, index }: { job: JobDocument; body: BodyOfWater; index
           {troubleWords(problem, units)}
         </p>
       )}
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+      <WaterFields {...{ body, put, bottom, start, problem }} />
+      <RareFields {...{ job, body, put, bottom, isSource }} />
+    </fieldset>
+  );
+}
+
+interface FieldsOf {
+  body: BodyOfWater;
+  put: (patch: Partial<BodyOfWater>) => void;
+  /** m */
+  bottom: number;
+}
+
+/** Where its water stands, and what always comes in and goes. */
+function WaterFields({
+  body,
+  put,
+  bottom,
+  start,
+  problem,
+}: FieldsOf & { start: number; problem: object | undefined }) {
+  const units = useUnits();
+  const store = problem ? undefined : storeOf(body, bottom);
+  return (
+    <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+      <JobQuantity
+        label="Bottom at"
+        quantity="length"
+        range={RANGES.elevation}
+        value={bottom}
+        onChange={(value) => put({ bottom: value })}
+      />
+      <JobQuantity
+        label="Water at the start"
+        quantity="length"
+        range={RANGES.elevation}
+        value={start}
+        onChange={(normal) =>
+          put({
+            levels: {
+              low: Math.min(body.levels?.low ?? normal, normal),
+              normal,
+              high: Math.max(body.levels?.high ?? normal, normal),
+            },
+          })
+        }
+      />
+      <JobQuantity
+        label="Always coming in"
+        optional
+        quantity="flow"
+        range={RANGES.flowOrNone}
+        value={body.inflow}
+        onChange={(inflow) => put({ inflow } as Partial<BodyOfWater>)}
+      />
+      <JobQuantity
+        label="Always drawn off"
+        optional
+        quantity="flow"
+        range={RANGES.flowOrNone}
+        value={body.drawn}
+        onChange={(drawn) => put({ drawn } as Partial<BodyOfWater>)}
+      />
+      <p className="text-[14px]">
+        <span className="block text-[13px] text-soft">It holds</span>
+        <span className="plate text-[21px]">
+          {amountOf(store?.volumeAt(store.rim) ?? 0, units)}
+        </span>
+        {store && (
+          <span className="block text-[13px] text-soft">
+            {amountOf(store.volumeAt(start), units)} at the start
+          </span>
+        )}
+      </p>
+    </div>
+  );
+}
+
+/** What few bodies of water have. */
+function RareFields({
+  job,
+  body,
+  put,
+  bottom,
+  isSource,
+}: FieldsOf & { job: JobDocument; isSource: boolean }) {
+  const [pipe] = body.inflowPipes ?? [];
+  const others = (job.bodies ?? []).filter(({ id }) => id !== body.id);
+  return (
+    <details>
+      <summary className="min-h-8 content-center text-[14px] text-soft">
+        Gravel, pipes that lead in, film, overflow, weight in wet ground
+      </summary>
+      <div className="grid grid-cols-2 gap-2 pt-1 sm:grid-cols-3">
         <JobQuantity
-          label="Bottom at"
+          label="Gravel round it, across"
+          optional
           quantity="length"
-          range={RANGES.elevation}
-          value={bottom}
-          onChange={(value) => put({ bottom: value })}
-        />
-        <JobQuantity
-          label="Water at the start"
-          quantity="length"
-          range={RANGES.elevation}
-          value={start}
-          onChange={(normal) =>
+          range={RANGES.length}
+          value={body.surround?.across}
+          onChange={(across) =>
             put({
-              levels: {
-                low: Math.min(body.levels?.low ?? normal, normal),
-                normal,
-                high: Math.max(body.levels?.high ?? normal, normal),
-              },
-            })
+              surround: across
+                ? { porosity: body.surround?.porosity ?? GRAVEL, across }
+                : undefined,
+            } as Partial<BodyOfWater>)
           }
         />
+        {body.surround && (
+          <PercentField
+            label="Of the gravel, water fills"
+            value={body.surround.porosity}
+            max={100}
+            onVisit={visit}
+            onChange={(porosity) =>
+              put({ surround: { ...body.surround, porosity } } as Partial<BodyOfWater>)
+            }
+          />
+        )}
         <JobQuantity
-          label="Always coming in"
+          label="Pipe that leads in, bore"
           optional
-          quantity="flow"
-          range={RANGES.flowOrNone}
-          value={body.inflow}
-          onChange={(inflow) => put({ inflow } as Partial<BodyOfWater>)}
+          quantity="diameter"
+          range={RANGES.bore}
+          value={pipe?.bore}
+          onChange={(bore) =>
+            put({
+              inflowPipes: bore
+                ? [{ length: pipe?.length ?? 5, invert: pipe?.invert ?? bottom, bore }]
+                : undefined,
+            } as Partial<BodyOfWater>)
+          }
         />
+        {pipe && (
+          <>
+            <JobQuantity
+              label="Pipe, long"
+              quantity="length"
+              range={RANGES.length}
+              value={pipe.length}
+              onChange={(length) => put({ inflowPipes: [{ ...pipe, length }] })}
+            />
+            <JobQuantity
+              label="Pipe, its lowest point"
+              quantity="length"
+              range={RANGES.elevation}
+              value={pipe.invert}
+              onChange={(invert) => put({ inflowPipes: [{ ...pipe, invert }] })}
+            />
+          </>
+        )}
         <JobQuantity
-          label="Always drawn off"
+          label="Film that stays"
           optional
-          quantity="flow"
-          range={RANGES.flowOrNone}
-          value={body.drawn}
-          onChange={(drawn) => put({ drawn } as Partial<BodyOfWater>)}
+          quantity="diameter"
+          range={RANGES.solids}
+          value={body.film}
+          onChange={(film) => put({ film } as Partial<BodyOfWater>)}
         />
-        <p className="text-[14px]">
-          <span className="block text-[13px] text-soft">It holds</span>
-          <span className="plate text-[21px]">{amountOf(capacity, units)}</span>
-          {!problem && (
-            <span className="block text-[13px] text-soft">
-              {amountOf(storeOf(body, bottom).volumeAt(start), units)} at the start
-            </span>
-          )}
-        </p>
+        <label className="target flex items-center gap-2 self-end">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={body.carpet === true}
+            onChange={(event) =>
+              put({ carpet: event.target.checked || undefined } as Partial<BodyOfWater>)
+            }
+          />
+          Carpet and pad, not cut
+        </label>
+        {others.length > 0 && (
+          <SelectField
+            label="Over the rim it runs"
+            visibleLabel
+            value={body.overflowTo ?? ""}
+            onChange={(value) => put({ overflowTo: value || undefined } as Partial<BodyOfWater>)}
+          >
+            <option value="">over the floor</option>
+            {others.map(({ id, name: other }) => (
+              <option key={id} value={id}>
+                into {other || id}
+              </option>
+            ))}
+          </SelectField>
+        )}
+        {!(isSource && job.kind === "emptying") && (
+          <ShellFields
+            shell={body.shell}
+            onChange={(shell) => put({ shell } as Partial<BodyOfWater>)}
+          />
+        )}
       </div>
-      <details>
-        <summary className="min-h-8 content-center text-[14px] text-soft">
-          Gravel, pipes that lead in, film, overflow, weight in wet ground
-        </summary>
-        <div className="grid grid-cols-2 gap-2 pt-1 sm:grid-cols-3">
-          <JobQuantity
-            label="Gravel round it, across"
-            optional
-            quantity="length"
-            range={RANGES.length}
-            value={body.surround?.across}
-            onChange={(across) =>
-              put({
-                surround: across
-                  ? { porosity: body.surround?.porosity ?? GRAVEL, across }
-                  : undefined,
-              } as Partial<BodyOfWater>)
-            }
-          />
-          {body.surround && (
-            <PercentField
-              label="Of the gravel, water fills"
-              value={body.surround.porosity}
-              max={100}
-              onVisit={visit}
-              onChange={(porosity) =>
-                put({ surround: { ...body.surround, porosity } } as Partial<BodyOfWater>)
-              }
-            />
-          )}
-          <JobQuantity
-            label="Pipe that leads in, bore"
-            optional
-            quantity="diameter"
-            range={RANGES.bore}
-            value={pipe?.bore}
-            onChange={(bore) =>
-              put({
-                inflowPipes: bore
-                  ? [{ length: pipe?.length ?? 5, invert: pipe?.invert ?? bottom, bore }]
-                  : undefined,
-              } as Partial<BodyOfWater>)
-            }
-          />
-          {pipe && (
-            <>
-              <JobQuantity
-                label="Pipe, long"
-                quantity="length"
-                range={RANGES.length}
-                value={pipe.length}
-                onChange={(length) => put({ inflowPipes: [{ ...pipe, length }] })}
-              />
-              <JobQuantity
-                label="Pipe, its lowest point"
-                quantity="length"
-                range={RANGES.elevation}
-                value={pipe.invert}
-                onChange={(invert) => put({ inflowPipes: [{ ...pipe, invert }] })}
-              />
-            </>
-          )}
-          <JobQuantity
-            label="Film that stays"
-            optional
-            quantity="diameter"
-            range={RANGES.solids}
-            value={body.film}
-            onChange={(film) => put({ film } as Partial<BodyOfWater>)}
-          />
-          <label className="target flex items-center gap-2 self-end">
-            <input
-              type="checkbox"
-              className="size-5"
-              checked={body.carpet === true}
-              onChange={(event) =>
-                put({ carpet: event.target.checked || undefined } as Partial<BodyOfWater>)
-              }
-            />
-            Carpet and pad, not cut
-          </label>
-          {others.length > 0 && (
-            <SelectField
-              label="Over the rim it runs"
-              visibleLabel
-              value={body.overflowTo ?? ""}
-              onChange={(value) => put({ overflowTo: value || undefined } as Partial<BodyOfWater>)}
-            >
-              <option value="">over the floor</option>
-              {others.map(({ id, name: other }) => (
-                <option key={id} value={id}>
-                  into {other || id}
-                </option>
-              ))}
-            </SelectField>
-          )}
-          {!(isSource && job.kind === "emptying") && (
-            <ShellFields
-              shell={body.shell}
-              onChange={(shell) => put({ shell } as Partial<BodyOfWater>)}
-            />
-          )}
-        </div>
-      </details>
-    </fieldset>
+    </details>
   );
 }

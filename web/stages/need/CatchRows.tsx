@@ -3,9 +3,8 @@ import { RANGES } from "#contract/documents/ranges.ts";
 import { RUNOFF } from "#model/demand/demand.ts";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { visit } from "../../openJob/jobStore.ts";
-import { Button, IconButton } from "../../ui/Button.tsx";
 import { PercentField, SelectField } from "../../ui/Fields.tsx";
-import { Plus, Trash2 } from "../../ui/icons.ts";
+import { Rows } from "../../ui/Rows.tsx";
 
 export type Catch = NonNullable<Extract<Need, { kind: "rain" }>["catches"]>[number];
 
@@ -24,24 +23,23 @@ export function CatchRows({
   catches: readonly Catch[];
   onChange: (catches: Catch[]) => void;
 }) {
-  const put = (index: number, patch: Partial<Catch>) =>
-    onChange(catches.map((own, i) => (i === index ? { ...own, ...patch } : own)));
   return (
-    <div className="grid gap-2">
-      {catches.map((own, i) => (
-        <div key={i} className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2">
+    <Rows
+      rows={catches}
+      onChange={onChange}
+      columns="grid-cols-[1fr_1fr_1fr_auto]"
+      called={({ surface }, i) => `${SURFACES[surface].toLowerCase()} ${i + 1}`}
+      least={1}
+      add={{ name: "Another surface", row: (): Catch => ({ surface: "paving", area: 0 }) }}
+    >
+      {(own, set, i) => (
+        <>
           <SelectField
             label={`Surface ${i + 1}`}
             visibleLabel
             value={own.surface}
-            onChange={(value) => {
-              const { runoff: _, ...rest } = own;
-              onChange(
-                catches.map((each, n) =>
-                  n === i ? { ...rest, surface: value as Catch["surface"] } : each,
-                ),
-              );
-            }}
+            // What runs off is of the surface it was typed for.
+            onChange={(value) => set({ surface: value as Catch["surface"], runoff: undefined })}
           >
             {Object.entries(SURFACES).map(([value, name]) => (
               <option key={value} value={value}>
@@ -54,30 +52,17 @@ export function CatchRows({
             quantity="area"
             range={RANGES.areaOrNone}
             value={own.area}
-            onChange={(area) => put(i, { area })}
+            onChange={(area) => set({ area })}
           />
           <PercentField
             label={own.runoff === undefined ? "Runs off, assumed" : "Runs off"}
             value={own.runoff ?? RUNOFF[own.surface].usual}
             max={100}
             onVisit={visit}
-            onChange={(runoff) => put(i, { runoff })}
+            onChange={(runoff) => set({ runoff })}
           />
-          <IconButton
-            label={`Take ${SURFACES[own.surface].toLowerCase()} ${i + 1} out`}
-            disabled={catches.length === 1}
-            onClick={() => onChange(catches.filter((_, n) => n !== i))}
-          >
-            <Trash2 size={16} aria-hidden />
-          </IconButton>
-        </div>
-      ))}
-      <Button
-        className="justify-self-start"
-        onClick={() => onChange([...catches, { surface: "paving", area: 0 }])}
-      >
-        <Plus size={16} aria-hidden /> Another surface
-      </Button>
-    </div>
+        </>
+      )}
+    </Rows>
   );
 }

@@ -1,6 +1,7 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
-import { levelsOf, type WaterLevel } from "#core/line/path.ts";
+import type { WaterLevel } from "#core/fluid/levels.ts";
+import { levelsOf } from "#core/line/path.ts";
 import { uncertaintyOf } from "#model/job/assumed.ts";
 import { AssumedList } from "../../jobFields/AssumedList.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";

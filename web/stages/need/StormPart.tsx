@@ -1,16 +1,17 @@
-import { useRef, useState } from "react";
+import { useCallback, useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format } from "#contract/units/format.ts";
 import { runoffArea } from "#model/demand/demand.ts";
-import { readStorm } from "#model/import/readStorm.ts";
+import { readStorm, STORM_COLUMNS, STORM_ORDER } from "#model/import/readStorm.ts";
+import type { Table } from "#model/import/table.ts";
 import { LEAD_ACID, onBattery } from "#model/simulation/battery.ts";
 import { firstStorm, USUAL_POWER } from "#model/simulation/storm.ts";
 import { troublesOf } from "#model/simulation/troubles.ts";
 import { itemName } from "#words/items.ts";
 import { troubleWords } from "#words/simulation.ts";
+import { ImportTable } from "../../exchange/ImportTable.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
-import { readTextFile } from "../../lib/readTextFile.ts";
 import { edit, pumpItems, visit } from "../../openJob/jobStore.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -26,15 +27,14 @@ const STORMS = {
   block: "even rain",
   triangle: "rising to the middle, and falling",
   alternating: "hardest in the middle, in blocks",
-  table: "from a CSV file",
+  table: "from a table",
 } as const;
 
 /** What happens to the water from outside: a storm, a power cut, and what it costs. */
 export function StormPart({ job }: { job: JobDocument }) {
   const units = useUnits();
   const rain = useRainUnit();
-  const file = useRef<HTMLInputElement>(null);
-  const [problems, setProblems] = useState<string[]>([]);
+  const [reading, setReading] = useState(false);
   const time: InTime = job.overTime ?? {};
   const { storm, hyetograph, powerCut } = time;
   const put = (patch: Partial<InTime>) =>
@@ -43,13 +43,13 @@ export function StormPart({ job }: { job: JobDocument }) {
   const needCatches = job.need?.kind === "rain" ? job.need.catches : undefined;
   const hardestHour = job.need?.kind === "rain" ? job.need.hardestHour : undefined;
   const area = runoffArea(storm?.catches ?? needCatches ?? []);
+  const read = useCallback((table: Table) => readStorm(table, area, units), [area, units]);
   const wrong = troublesOf(job).filter(
     ({ at }) => at === "overTime.hyetograph" || at === "overTime.powerCut.to",
   );
   const choose = (kind: keyof typeof STORMS) => {
-    setProblems([]);
     if (kind === "none") put({ storm: undefined, hyetograph: undefined } as Partial<InTime>);
-    else if (kind === "table") file.current?.click();
+    else if (kind === "table") setReading(true);
     else {
       put({
         hyetograph: undefined,
@@ -124,30 +124,31 @@ export function StormPart({ job }: { job: JobDocument }) {
         </p>
       )}
       {chosen === "table" && (
-        <Button className="justify-self-start" onClick={() => file.current?.click()}>
-          <FileUp size={16} aria-hidden /> Another file
+        <Button className="justify-self-start" onClick={() => setReading(true)}>
+          <FileUp size={16} aria-hidden /> Another table
         </Button>
       )}
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,text/csv,text/plain"
-        aria-label="CSV file of a storm"
-        className="hidden"
-        onChange={async (event) => {
-          const given = event.target.files?.[0];
-          event.target.value = "";
-          if (!given) return;
-          const read = readStorm(await readTextFile(given), area, units);
-          setProblems(read.kind === "problems" ? read.problems : []);
-          if (read.kind === "rows") {
-            put({ hyetograph: read.rows, storm: undefined } as Partial<InTime>);
-          }
-        }}
-      />
-      {[...problems.slice(0, 6), ...wrong.map((own) => troubleWords(own, units))].map((said) => (
-        <p key={said} role="alert" className="text-[14px] text-signal">
-          {said}
+      {reading && (
+        <ImportTable
+          title="A storm from a table"
+          says="A row for each time: what flows in then, or the rain that falls from it until the next row"
+          placeholder={"Time (min)\tRain (mm)\n0\t1.2\n5\t3.4"}
+          holdings={STORM_COLUMNS}
+          order={STORM_ORDER}
+          read={read}
+          shown={(rows) => (
+            <p role="status" className="font-medium">
+              {rows.length - 1} rows, {format(intoIt(rows), "volume", units)} in all
+            </p>
+          )}
+          take="Take it"
+          onTake={(rows) => put({ hyetograph: rows, storm: undefined } as Partial<InTime>)}
+          onClose={() => setReading(false)}
+        />
+      )}
+      {wrong.map((own) => (
+        <p key={own.at} role="alert" className="text-[14px] text-signal">
+          {troubleWords(own, units)}
         </p>
       ))}
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
@@ -279,3 +280,11 @@ function BatteryFields({
 
 /** s from the start of a run */
 const FROM_START = { min: 0, max: 3.2e7, what: "The time" };
+
+/** m³ that rows of inflow bring in all, each until the next. */
+function intoIt(rows: NonNullable<InTime["hyetograph"]>): number {
+  let sum = 0;
+  for (const [i, { from, inflow }] of rows.entries())
+    sum += inflow * ((rows[i + 1]?.from ?? from) - from);
+  return sum;
+}

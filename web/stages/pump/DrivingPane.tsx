@@ -1,13 +1,14 @@
 import type { JobDocument } from "#contract/documents/job.ts";
 import { RANGES } from "#contract/documents/ranges.ts";
 import { format, formatPercent } from "#contract/units/format.ts";
+import { findingsIn } from "#core/finding/registry.ts";
 import { ZERO_CELSIUS } from "#core/quantity/constants.ts";
 import { DRIVING_COMPUTATIONS } from "#model/results/ofDriving.ts";
 import { type Driving, USUAL_AIR } from "#model/selection/driving.ts";
 import { PUMP_KINDS, pumpsName } from "#words/items.ts";
 import { formatDuration } from "#words/simulation.ts";
 import { SpeedPlot } from "../../charts/SpeedPlot.tsx";
-import { AllFound } from "../../findings/Found.tsx";
+import { AllFound, Found } from "../../findings/Found.tsx";
 import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { edit, editItem, pumpItems } from "../../openJob/jobStore.ts";
 import { onPage } from "../../openJob/results.ts";
@@ -15,7 +16,6 @@ import { useLibraryPumps } from "../../openJob/useLibraryPumps.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Figure } from "../../ui/Figure.tsx";
-import { StatusMark } from "../../ui/StatusMark.tsx";
 import { ElectricDrive } from "./ElectricDrive.tsx";
 import { LOT, priceOf, USUAL } from "./usual.ts";
 
@@ -139,15 +139,9 @@ function Speeds({ driving, job, itemId }: { driving: Driving; job: JobDocument; 
           />
         )}
       </dl>
-      {speeds.tooLittle && (
-        <p className="flex items-start gap-2 text-[14px]">
-          <StatusMark severity="watch" />
-          <span>
-            At some speeds the power told for it is less than the water alone takes there, and is
-            left out. Read it again, or look at what is typed with the pump.
-          </span>
-        </p>
-      )}
+      {findingsIn("speeds", speeds).map((own) => (
+        <Found key={own.code} finding={own} />
+      ))}
       {!fit && pump.drive === "electric" && (
         <p className="text-[13px] text-soft">
           Power by affinity, with the speed to the power 3. A sweep of its speeds, typed with the

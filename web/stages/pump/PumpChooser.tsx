@@ -14,7 +14,7 @@ import { arrangementOf, withArrangement } from "#model/selection/arrangement.ts"
 import type { Chosen } from "#model/selection/choose.ts";
 import { checkWords } from "#words/checks.ts";
 import { PUMP_KINDS } from "#words/items.ts";
-import { MERIT_WORDS, reasonOf, TOGETHER, WEIGHING_WORDS } from "#words/selection.ts";
+import { arrangementName, MERIT_WORDS, reasonOf, WEIGHING_WORDS } from "#words/selection.ts";
 import { formatDuration } from "#words/simulation.ts";
 import { api } from "../../api/client.ts";
 import { allPumps } from "../../api/queries.ts";
@@ -323,7 +323,7 @@ function Way({
   const pumps = own.ids.flatMap((id) => documents.get(id) ?? []);
   const [first] = pumps;
   if (!first) return null;
-  const name = nameOf(own, pumps);
+  const name = arrangementName(own, pumps);
   const isChosen =
     own.kind === "one" && item.pump === own.ids[0] && sameSpeed(item.speedRatio, own.speedRatio);
   const reason = reasonOf(own, best, WEIGHINGS[weighing], job, units);
@@ -381,18 +381,6 @@ function Way({
 
 const sameSpeed = (a: number | undefined, b: number | undefined) =>
   Math.abs((a ?? 1) - (b ?? 1)) < 1e-6;
-
-/** "Brackle Run 35", "2 × Tarnfold Pit 4, side by side", "Round 8 at 2660 rpm". */
-export function nameOf({ kind, speedRatio }: Chosen, pumps: readonly PumpDocument[]): string {
-  const [first, second] = pumps.map(({ maker, model }) => `${maker} ${model}`);
-  if (kind === "one") {
-    const rpm = (speedRatio ?? 1) * (pumps[0]?.ratedSpeedRpm ?? 0);
-    return speedRatio === undefined ? `${first}` : `${first} at ${rpm.toFixed(0)} rpm`;
-  }
-  return first === second
-    ? `2 × ${first}, ${TOGETHER[kind]}`
-    : `${first} and ${second}, ${TOGETHER[kind]}`;
-}
 
 /** Limits of the place that a silent plate, or a silent job, leaves open. */
 const PLACING: ReadonlySet<CheckCode> = new Set(OF_THE_PLACE);

@@ -1,24 +1,17 @@
 import { useState } from "react";
 import type { JobDocument } from "#contract/documents/job.ts";
 import { besideItself, hasRoomForTwo } from "#core/whatif/changes.ts";
-import type { JobSolution } from "#model/job/solveJob.ts";
 import { newId } from "../../api/client.ts";
 import { PlaceFields, withKnown } from "../../jobFields/PlaceFields.tsx";
 import { edit, insertItem, partsOf, pumpItems, replaceItem } from "../../openJob/jobStore.ts";
+import type { PartProps } from "../../openJob/stage.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Plus } from "../../ui/icons.ts";
 import { LineRows } from "../line/LineRows.tsx";
 import { PumpChooser } from "./PumpChooser.tsx";
 
-interface Props {
-  job: JobDocument;
-  solved: JobSolution;
-  selected: string | undefined;
-  onSelect: (itemId: string | undefined) => void;
-}
-
 /** The pump, or each of several with what stands beside it, and the library to choose from. */
-export default function PumpPart({ job, solved, selected, onSelect }: Props) {
+export default function PumpPart({ job, solved, selected, onSelect }: PartProps) {
   const pumps = pumpItems(job.path);
   const { pumpSplit } = partsOf(job.path);
   const [chosen, setChosen] = useState<string>();

@@ -14,7 +14,6 @@ import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { SelectField } from "../../ui/Fields.tsx";
 import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
-import { Said } from "../../ui/Said.tsx";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
@@ -150,18 +149,7 @@ export function CableResults({ job, told }: ResultProps) {
   const { motor, rows, choice, chosen } = cable;
   const volts = (si: number) => `${si.toFixed(si < 10 ? 1 : 0)} V`;
   if (!motor) {
-    return (
-      <Said
-        severity="unknown"
-        sentence={
-          cable.lacks.includes("pump")
-            ? "The cable follows the motor: choose a pump first, under Pump."
-            : cable.lacks.includes("volts")
-              ? "Neither the pump’s plate nor the supply says how many volts: type either."
-              : "The motor’s current is not on its plate, nor is its power published: read it with a clamp meter, and type it with the pump."
-        }
-      />
-    );
+    return findingsIn("cable-motor", cable).map((own) => <Found key={own.code} finding={own} />);
   }
   const best = choice && choice.kind !== "none" ? choice.row.conductor.id : undefined;
   // From a little too thin to a little more than needed.

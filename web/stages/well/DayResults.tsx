@@ -5,12 +5,11 @@ import { WEAK_TAP } from "#core/finding/well.ts";
 import type { MethodDay } from "#model/well/day.ts";
 import { amountOf } from "#words/simulation.ts";
 import { clock, spell } from "#words/well.ts";
-import { AllFound } from "../../findings/Found.tsx";
+import { AllFound, Found } from "../../findings/Found.tsx";
 import { useResult } from "../../openJob/useResult.ts";
 import { useUnits } from "../../state/settings.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
-import { Said } from "../../ui/Said.tsx";
 import { StatusMark } from "../../ui/StatusMark.tsx";
 import type { ResultProps } from "./props.ts";
 import { TankStrip } from "./TankStrip.tsx";
@@ -26,16 +25,10 @@ export function DayResults({ job, told }: ResultProps) {
   const own = school === "switched" ? switched : valved;
   const per = day.days === 1 ? "a day" : "a week";
   if (!switched || !valved || !own) {
-    return (
-      <Said
-        severity={day.noWater ? "stop" : "unknown"}
-        sentence={
-          day.noWater
-            ? "In the dry season the water stands below the intake: nothing is pumped at all. Hang the pump lower."
-            : `${day.draws} draws and ${amountOf(day.volume, units)} a day are wanted. What the tank and the well make of it is told once a pump runs into the tank: choose one under Pump.`
-        }
-      />
-    );
+    const { noWater = false, draws, volume } = day;
+    return findingsIn("well-day", { noWater, runs: false, draws, volume }).map((own) => (
+      <Found key={own.code} finding={own} />
+    ));
   }
   return (
     <div className={`grid gap-4 ${stale ? "opacity-60" : ""}`} aria-busy={stale}>

@@ -10,9 +10,9 @@ import { JobQuantity } from "../../jobFields/JobQuantity.tsx";
 import { Usual } from "../../jobFields/Usual.tsx";
 import { without } from "../../lib/without.ts";
 import { useUnits } from "../../state/settings.ts";
-import { Button, IconButton } from "../../ui/Button.tsx";
-import { Plus, Trash2 } from "../../ui/icons.ts";
+import { Button } from "../../ui/Button.tsx";
 import { OptionalNumber } from "../../ui/OptionalNumber.tsx";
+import { Rows } from "../../ui/Rows.tsx";
 import { setWell } from "./edits.ts";
 import { Figure } from "./Figure.tsx";
 import type { ResultProps } from "./props.ts";
@@ -96,8 +96,6 @@ export function HoleResults({ job, told, typed }: ResultProps & { typed: JobDocu
 /** The pumping test, step by step, and the curve through it. */
 function Test({ job, told }: { job: JobDocument; told: WellResult }) {
   const steps = job.well?.steps ?? [];
-  const set = (at: number, patch: Partial<(typeof steps)[number]>) =>
-    setWell({ steps: steps.with(at, { ...steps[at], ...patch } as (typeof steps)[number]) });
   return (
     <section aria-label="Pumping test" className="grid gap-2">
       <h2 className="text-xl">Pumping test</h2>
@@ -111,49 +109,43 @@ function Test({ job, told }: { job: JobDocument; told: WellResult }) {
             value={job.well?.standing}
             onChange={(standing) => setWell({ standing })}
           />
-          {steps.map((step, i) => (
-            <div key={i} className="grid grid-cols-[1fr_1fr_0.8fr_auto] items-end gap-1.5">
-              <JobQuantity
-                label={`Step ${i + 1}, flow`}
-                quantity="flow"
-                range={RANGES.flow}
-                value={step.flow}
-                onChange={(flow) => set(i, { flow })}
-              />
-              <JobQuantity
-                label="level"
-                quantity="length"
-                range={RANGES.depth}
-                value={step.level}
-                onChange={(level) => set(i, { level })}
-              />
-              <OptionalNumber
-                label="min"
-                whole={false}
-                most={100_000}
-                value={step.minutes}
-                onChange={(minutes) => {
-                  const { minutes: _, ...rest } = step;
-                  setWell({
-                    steps: steps.with(i, minutes === undefined ? rest : { ...rest, minutes }),
-                  });
-                }}
-              />
-              <IconButton
-                label={`Take step ${i + 1} out`}
-                onClick={() => setWell({ steps: steps.toSpliced(i, 1) })}
-              >
-                <Trash2 size={16} aria-hidden />
-              </IconButton>
-            </div>
-          ))}
-          <Button
-            className="justify-self-start"
-            disabled={steps.length >= 100}
-            onClick={() => setWell({ steps: [...steps, nextStep(job)] })}
+          <Rows
+            rows={steps}
+            onChange={(next) => setWell({ steps: next })}
+            columns="grid-cols-[1fr_1fr_0.8fr_auto] gap-1.5"
+            called={(_, i) => `step ${i + 1}`}
+            add={{
+              name: "A step",
+              disabled: steps.length >= 100,
+              row: (): (typeof steps)[number] => nextStep(job),
+            }}
           >
-            <Plus size={16} aria-hidden /> A step
-          </Button>
+            {(step, set, i) => (
+              <>
+                <JobQuantity
+                  label={`Step ${i + 1}, flow`}
+                  quantity="flow"
+                  range={RANGES.flow}
+                  value={step.flow}
+                  onChange={(flow) => set({ flow })}
+                />
+                <JobQuantity
+                  label="level"
+                  quantity="length"
+                  range={RANGES.depth}
+                  value={step.level}
+                  onChange={(level) => set({ level })}
+                />
+                <OptionalNumber
+                  label="min"
+                  whole={false}
+                  most={100_000}
+                  value={step.minutes}
+                  onChange={(minutes) => set({ minutes })}
+                />
+              </>
+            )}
+          </Rows>
         </div>
         {told.fit.kind === "fitted" && <DrawdownPlot {...{ job, told }} />}
       </div>

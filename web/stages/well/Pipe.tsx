@@ -117,7 +117,7 @@ export function PipeResults({ job, told }: ResultProps) {
       </dl>
       <ul aria-label="What is said of it" className="grid gap-2">
         {judgements.map((judgement) => {
-          const { title, sentence, mend } = checkWords(judgement, job, units);
+          const { title, sentence, advice } = checkWords(judgement, job, units);
           const sleeve =
             judgement.code === "motor-cooling" && judgement.facts.within === "casing"
               ? judgement.facts.sleeve
@@ -129,7 +129,7 @@ export function PipeResults({ job, told }: ResultProps) {
                 <span className="plate text-[18px]">{title}</span>
               </span>
               <p>
-                {sentence} {mend && <span className="font-medium">{mend}</span>}
+                {sentence} {advice && <span className="font-medium">{advice}</span>}
               </p>
               {sleeve !== null && (
                 <Button className="mt-1" onClick={() => setWell({ sleeve })}>

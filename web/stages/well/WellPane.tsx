@@ -4,6 +4,7 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import { hasWell } from "#model/well/settle.ts";
 import { Fetched } from "../../lib/Fetched.tsx";
 import { useJobStore } from "../../openJob/jobStore.ts";
+import type { OwnProps } from "../../openJob/stage.ts";
 import { useResult } from "../../openJob/useResult.ts";
 import { Loading, NotWorkedOut } from "../../ui/Notices.tsx";
 import { Switch } from "../../ui/Switch.tsx";
@@ -21,14 +22,8 @@ import { WellDrawing } from "./WellDrawing.tsx";
 
 const WhatIfPane = lazy(() => import("../../whatif/WhatIfPane.tsx"));
 
-interface Props {
-  job: JobDocument;
-  view: WellView;
-  onView: (view: WellView) => void;
-}
-
 /** A job's well: what is typed of it on one side, what it comes to on the other. */
-export default function WellPane({ job, view, onView }: Props) {
+export default function WellPane({ job, view, onView }: OwnProps<WellView>) {
   const { value: told, stale, kind, error, again } = useResult("well", { job });
   // As typed, where what is told of it follows later.
   const typed = useJobStore((s) => s.job);

@@ -15,6 +15,7 @@ import { PercentField, SelectField } from "../../../ui/Fields.tsx";
 import { QuantityField } from "../../../ui/QuantityField.tsx";
 import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
+import { dischargeBy } from "./readingDraft.ts";
 
 /** The discharge gauge: what it reads, how good it is, and where it sits. */
 export function DischargePart({
@@ -44,8 +45,11 @@ export function DischargePart({
   // No hand reaches what hangs in a well, and on a line nobody drew there is only the pump.
   const reached = tapped.findIndex(({ id }) => id === wellheadItem(job));
   const places = known ? tapped.slice(Math.max(reached, 0)) : after.slice(0, 1);
-  const dial = draft.elevation ?? tap;
-  const { suctionKind, suctionElevation, afterItemId } = draft;
+  const { discharge, suctionKind, suctions } = draft;
+  const set = (by: Partial<typeof discharge>) => change(dischargeBy(by));
+  const dial = discharge.elevation ?? tap;
+  const { afterItemId } = discharge;
+  const { elevation: suctionElevation } = suctions.gauge;
   const gauges = useMemo(() => {
     const marks = [];
     const at = endOf(solved, afterItemId);
@@ -67,10 +71,10 @@ export function DischargePart({
           <div className="h-44 border border-rule bg-sheet">
             <Section
               {...{ job, solved, gauges }}
-              selected={draft.afterItemId}
+              selected={discharge.afterItemId}
               onPart={(_, itemId) => {
                 if (places.some(({ id }) => id === itemId)) {
-                  change({ afterItemId: itemId as string, elevation: undefined });
+                  set({ afterItemId: itemId as string, elevation: undefined });
                 }
               }}
             />
@@ -84,29 +88,29 @@ export function DischargePart({
           optional
           quantity="pressure"
           range={RANGES.pressure}
-          value={draft.pressure}
-          onChange={(pressure) => change({ pressure })}
+          value={discharge.pressure}
+          onChange={(pressure) => set({ pressure })}
         />
         <QuantityField
           label="Full scale"
           quantity="pressure"
           range={RANGES.fullScale}
-          value={draft.fullScale ?? scale}
-          onChange={(fullScale) => change({ fullScale })}
+          value={discharge.fullScale ?? scale}
+          onChange={(fullScale) => set({ fullScale })}
         />
         <PercentField
           label="Class, of full scale"
           max={50}
-          value={draft.accuracyClass}
-          onChange={(fraction) => change({ accuracyClass: fraction })}
+          value={discharge.accuracyClass}
+          onChange={(accuracyClass) => set({ accuracyClass })}
         />
       </div>
       <div className="grid grid-cols-[1.9fr_1fr] gap-2">
         <SelectField
           label="Tapped in after"
           visibleLabel
-          value={draft.afterItemId}
-          onChange={(afterItemId) => change({ afterItemId, elevation: undefined })}
+          value={discharge.afterItemId}
+          onChange={(afterItemId) => set({ afterItemId, elevation: undefined })}
         >
           {places.map((item) => (
             <option key={item.id} value={item.id}>
@@ -119,8 +123,8 @@ export function DischargePart({
           optional
           quantity="length"
           range={RANGES.elevation}
-          value={draft.elevation ?? tap}
-          onChange={(elevation) => change({ elevation })}
+          value={discharge.elevation ?? tap}
+          onChange={(elevation) => set({ elevation })}
         />
       </div>
       <InstrumentPick {...{ draft, change, reach }} of="discharge" />

@@ -3,10 +3,13 @@ import type { FirmDocument, InstrumentKind } from "#contract/documents/firm.ts";
 import { LEAST_FILL, type Reach, takesPressure } from "#core/measurement/reach.ts";
 import { instrumentLine } from "#words/instruments.ts";
 import { useInstruments } from "../../../instruments/useInstruments.ts";
+import { without } from "../../../lib/without.ts";
 import { useUnits } from "../../../state/settings.ts";
 import { SelectField } from "../../../ui/Fields.tsx";
 import type { PartProps } from "./part.ts";
-import type { ReadingDraft } from "./readingDraft.ts";
+import { dischargeBy, electricBy, type ReadingDraft, suctionBy } from "./readingDraft.ts";
+
+const NO_METER = { greatestFlow: undefined };
 
 type Instrument = NonNullable<FirmDocument["instruments"]>[number];
 type Place = keyof ReadingDraft["instruments"];
@@ -25,34 +28,47 @@ const KINDS: Record<Place, (draft: ReadingDraft) => InstrumentKind[]> = {
 };
 
 /** What an instrument says of a reading that is taken with it. */
-function takenWith(place: Place, { kind, fullScale, volume, greatestFlow, tolerance }: Instrument) {
-  const by: Partial<ReadingDraft> = {};
+function takenWith(
+  place: Place,
+  { kind, fullScale, volume, greatestFlow, tolerance }: Instrument,
+  draft: ReadingDraft,
+): Partial<ReadingDraft> {
   switch (place) {
-    case "flow":
-      if (volume !== undefined) by.volume = volume;
-      by.greatestFlow = kind === "flow-meter" ? greatestFlow : undefined;
-      if (tolerance !== undefined) {
-        by.volumeTolerance = tolerance;
-        by.meterTolerance = tolerance;
-      }
-      break;
+    case "flow": {
+      const { bucket, timed, meter, counter } = draft.flows;
+      const doubt = tolerance !== undefined;
+      return {
+        greatestFlow: kind === "flow-meter" ? greatestFlow : undefined,
+        flows: {
+          ...draft.flows,
+          bucket: {
+            ...bucket,
+            ...without({ volume }),
+            ...(doubt && { volumeTolerance: tolerance }),
+          },
+          timed: { ...timed, ...(doubt && { volumeTolerance: tolerance }) },
+          meter: { ...meter, ...without({ tolerance }) },
+          counter: { ...counter, ...without({ tolerance }) },
+        },
+      };
+    }
     case "discharge":
-      if (fullScale !== undefined) by.fullScale = fullScale;
-      if (tolerance !== undefined) by.accuracyClass = tolerance;
-      break;
+      return dischargeBy({
+        ...without({ fullScale }),
+        ...(tolerance !== undefined && { accuracyClass: tolerance }),
+      })(draft);
     case "suction":
-      if (fullScale !== undefined) by.suctionFullScale = fullScale;
-      if (tolerance !== undefined) by.suctionClass = tolerance;
-      break;
+      return suctionBy("gauge", {
+        ...without({ fullScale }),
+        ...(tolerance !== undefined && { accuracyClass: tolerance }),
+      })(draft);
     case "speed":
-      if (tolerance !== undefined) by.speedTolerance = tolerance;
-      break;
+      return tolerance === undefined ? {} : { speedTolerance: tolerance };
     case "electric":
-      if (kind === "power-meter") by.powerTolerance = tolerance;
-      else by.currentTolerance = tolerance;
-      break;
+      return electricBy(
+        kind === "power-meter" ? { powerTolerance: tolerance } : { currentTolerance: tolerance },
+      )(draft);
   }
-  return by;
 }
 
 /** Whether what is expected at a place lies within what an instrument is made for. */
@@ -97,10 +113,13 @@ export function InstrumentPick({
       value={draft.instruments[of] ?? ""}
       onChange={(id) => {
         const picked = fitting.find((own) => own.id === id);
-        change(({ instruments: { [of]: _, ...others } }) => ({
-          ...(picked ? takenWith(of, picked) : of === "flow" && { greatestFlow: undefined }),
-          instruments: picked ? { ...others, [of]: picked.id } : others,
-        }));
+        change((before) => {
+          const { [of]: _, ...others } = before.instruments;
+          return {
+            ...(picked ? takenWith(of, picked, before) : of === "flow" && NO_METER),
+            instruments: picked ? { ...others, [of]: picked.id } : others,
+          };
+        });
       }}
     >
       <option value="">another, as typed</option>

@@ -19,7 +19,7 @@ export function PicturesPart({ draft, change, jobId }: PartProps & { jobId: stri
         toast.error((error as Error).message);
       }
     }
-    change((before) => ({ pictures: [...before.pictures, ...taken] }));
+    change((before) => ({ attachments: [...before.attachments, ...taken] }));
   }
 
   return (
@@ -39,13 +39,15 @@ export function PicturesPart({ draft, change, jobId }: PartProps & { jobId: stri
       <Button onClick={() => input.current?.click()}>
         <Camera size={17} aria-hidden /> Add a picture
       </Button>
-      {draft.pictures.map((id, i) => (
+      {draft.attachments.map((id, i) => (
         <span key={id} className="flex items-start">
           <Picture id={id} name={`Picture ${i + 1}`} />
           <IconButton
             label={`Leave picture ${i + 1} out`}
             onClick={() =>
-              change(({ pictures }) => ({ pictures: pictures.filter((other) => other !== id) }))
+              change(({ attachments }) => ({
+                attachments: attachments.filter((own) => own !== id),
+              }))
             }
           >
             <X size={16} aria-hidden />

@@ -3,7 +3,7 @@ import { SelectField } from "../../../ui/Fields.tsx";
 import { QuantityField } from "../../../ui/QuantityField.tsx";
 import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
-import type { ReadingDraft } from "./readingDraft.ts";
+import { type ReadingDraft, suctionBy } from "./readingDraft.ts";
 
 /** What the pump draws from: the water's level, or a gauge before the pump. */
 export function SuctionPart({
@@ -12,6 +12,7 @@ export function SuctionPart({
   pump,
   water,
 }: PartProps & { pump: number | undefined; water: number | undefined }) {
+  const { gauge, "water-level": surface } = draft.suctions;
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Suction side</legend>
@@ -38,15 +39,15 @@ export function SuctionPart({
               optional
               quantity="length"
               range={RANGES.elevation}
-              value={draft.level ?? water}
-              onChange={(level) => change({ level })}
+              value={surface.level ?? water}
+              onChange={(level) => change(suctionBy("water-level", { level }))}
             />
             <QuantityField
               label="Level ±"
               quantity="length"
               range={{ ...RANGES.tolerance, what: "The tolerance" }}
-              value={draft.levelTolerance}
-              onChange={(levelTolerance) => change({ levelTolerance })}
+              value={surface.tolerance}
+              onChange={(tolerance) => change(suctionBy("water-level", { tolerance }))}
             />
           </>
         )}
@@ -57,16 +58,16 @@ export function SuctionPart({
               optional
               quantity="pressure"
               range={RANGES.pressure}
-              value={draft.suctionPressure}
-              onChange={(suctionPressure) => change({ suctionPressure })}
+              value={gauge.pressure}
+              onChange={(pressure) => change(suctionBy("gauge", { pressure }))}
             />
             <QuantityField
               label="Dial’s height"
               optional
               quantity="length"
               range={RANGES.elevation}
-              value={draft.suctionElevation ?? pump}
-              onChange={(suctionElevation) => change({ suctionElevation })}
+              value={gauge.elevation ?? pump}
+              onChange={(elevation) => change(suctionBy("gauge", { elevation }))}
             />
           </>
         )}

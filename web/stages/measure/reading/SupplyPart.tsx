@@ -4,12 +4,15 @@ import { OptionalNumber } from "../../../ui/OptionalNumber.tsx";
 import { QuantityField } from "../../../ui/QuantityField.tsx";
 import { InstrumentPick } from "./InstrumentPick.tsx";
 import { legend, type PartProps } from "./part.ts";
+import { electricBy } from "./readingDraft.ts";
 
 /** What a clamp meter or a power meter shows at the supply, and a tachometer at the shaft. */
 export function SupplyPart({ draft, change, pump }: PartProps & { pump: Pump }) {
   const { volts, phase = 1 } = pump.electric ?? {};
   const conductors = phase === 3 ? ["L1", "L2", "L3"] : [""];
   const rated = pump.ratedSpeedRpm;
+  const { electric } = draft;
+  const set = (by: Partial<typeof electric>) => change(electricBy(by));
   return (
     <fieldset className="grid gap-2">
       <legend className={legend}>Supply</legend>
@@ -24,11 +27,15 @@ export function SupplyPart({ draft, change, pump }: PartProps & { pump: Pump }) 
             label={name === "" ? "Current, A" : `${name}, A`}
             most={5000}
             whole={false}
-            value={draft.currents[i]}
+            value={electric.currents[i]}
             onChange={(current) =>
-              change(({ currents }) => ({
-                currents: conductors.map((_, k) => (k === i ? current : currents[k])),
-              }))
+              change((before) =>
+                electricBy({
+                  currents: conductors.map((_, k) =>
+                    k === i ? current : before.electric.currents[k],
+                  ),
+                })(before),
+              )
             }
           />
         ))}
@@ -36,23 +43,23 @@ export function SupplyPart({ draft, change, pump }: PartProps & { pump: Pump }) 
           label={volts ? `Volts (plate ${volts})` : "Volts"}
           most={100_000}
           whole={false}
-          value={draft.volts}
-          onChange={(read) => change({ volts: read })}
+          value={electric.volts}
+          onChange={(read) => set({ volts: read })}
         />
         <QuantityField
           label="Power meter"
           optional
           quantity="power"
           range={RANGES.power}
-          value={draft.power}
-          onChange={(power) => change({ power })}
+          value={electric.power}
+          onChange={(power) => set({ power })}
         />
         <OptionalNumber
           label="Power factor"
           most={1}
           whole={false}
-          value={draft.powerFactor}
-          onChange={(powerFactor) => change({ powerFactor })}
+          value={electric.powerFactor}
+          onChange={(powerFactor) => set({ powerFactor })}
         />
         <QuantityField
           label="Speed"

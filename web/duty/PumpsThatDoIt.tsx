@@ -3,11 +3,11 @@ import { format } from "#contract/units/format.ts";
 import { type ArrangementOfDocuments, arrangementOf } from "#model/selection/arrangement.ts";
 import type { Chosen } from "#model/selection/choose.ts";
 import { PUMP_KINDS } from "#words/items.ts";
-import { useChoice } from "../../openJob/useChoice.ts";
-import { useSettings, useUnits } from "../../state/settings.ts";
-import { Button } from "../../ui/Button.tsx";
-import { StatusMark } from "../../ui/StatusMark.tsx";
-import { nameOf } from "./PumpChooser.tsx";
+import { arrangementName } from "#words/selection.ts";
+import { useChoice } from "../openJob/useChoice.ts";
+import { useSettings, useUnits } from "../state/settings.ts";
+import { Button } from "../ui/Button.tsx";
+import { StatusMark } from "../ui/StatusMark.tsx";
 
 /** How many are named beside the line; the others stand under Pump. */
 const NAMED = 3;
@@ -70,7 +70,7 @@ function Named({
   const pumps = own.ids.flatMap((id) => documents.get(id) ?? []);
   const [first] = pumps;
   if (!first) return null;
-  const name = nameOf(own, pumps);
+  const name = arrangementName(own, pumps);
   return (
     <li className="flex items-center gap-2 py-1">
       <div className="min-w-0 flex-1">

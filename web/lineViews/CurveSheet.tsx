@@ -4,12 +4,12 @@ import type { JobDocument } from "#contract/documents/job.ts";
 import type { Band } from "#core/condition/uncertainty.ts";
 import type { JobSolution } from "#model/job/solveJob.ts";
 import { itemName } from "#words/items.ts";
-import { testsOf } from "../../api/queries.ts";
-import { type AsInstalled, CurvePlot, type MeasuredPoint } from "../../charts/CurvePlot.tsx";
-import { measuredPoints } from "../../charts/measuredPoints.ts";
-import { useJobStore } from "../../openJob/jobStore.ts";
-import type { Owner } from "../../openJob/owner.ts";
-import { Button } from "../../ui/Button.tsx";
+import { testsOf } from "../api/queries.ts";
+import { type AsInstalled, CurvePlot, type MeasuredPoint } from "../charts/CurvePlot.tsx";
+import { measuredPoints } from "../charts/measuredPoints.ts";
+import { useJobStore } from "../openJob/jobStore.ts";
+import type { Owner } from "../openJob/owner.ts";
+import { Button } from "../ui/Button.tsx";
 
 /** The curve sheet of a job, with every reading ever taken on it. */
 export default function CurveSheet({

@@ -1,11 +1,10 @@
 import plotlyUrl from "plotly.js-basic-dist-min/plotly-basic.min.js?url";
-import { type RefObject, useEffect } from "react";
 
 // The little of the chart library's API that is used here.
 export type Data = Record<string, unknown>;
 export type Layout = Record<string, unknown>;
 
-interface Plotly {
+export interface Plotly {
   react(node: HTMLElement, data: Data[], layout: Layout, config: Data): Promise<unknown>;
   purge(node: HTMLElement): void;
   toImage(node: HTMLElement, how: Data): Promise<string>;
@@ -45,21 +44,4 @@ export async function chartSvg(around: HTMLElement | null): Promise<string | und
   const { clientWidth: width, clientHeight: height } = drawn;
   const url = await plotly.toImage(drawn, { format: "svg", width, height });
   return decodeURIComponent(url.slice(url.indexOf(",") + 1));
-}
-
-/** Keeps a chart as large as what it stands in, and takes it down with that. */
-export function useResized(node: RefObject<HTMLElement | null>): void {
-  useEffect(() => {
-    const element = node.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() => {
-      if (!element.classList.contains("js-plotly-plot") || element.clientHeight === 0) return;
-      void loadPlotly().then((plotly) => plotly.Plots.resize(element));
-    });
-    observer.observe(element);
-    return () => {
-      observer.disconnect();
-      void loadPlotly().then((plotly) => plotly.purge(element));
-    };
-  }, [node]);
 }
