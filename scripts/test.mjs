@@ -9,6 +9,8 @@ import { bin, reads } from "./tasks/reads.mjs";
 
 let passed = 0;
 let failed = 0;
+/** What did not hold, by name: told once more at the end, where one looks first. */
+const named = [];
 const scratch = mkdtempSync(join(tmpdir(), "gusher-results-"));
 
 async function check(name, work) {
@@ -21,7 +23,10 @@ async function check(name, work) {
     console.error(error);
   }
   if (ok) passed++;
-  else failed++;
+  else {
+    failed++;
+    named.push(name);
+  }
   console.log(`${ok ? "✓" : "✗"} ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
 }
 
@@ -29,7 +34,7 @@ async function check(name, work) {
 async function suite(name, command, args, env, counts) {
   console.log(`\n── ${name}`);
   const code = await run(command, args, { env: { ...process.env, ...env } });
-  let result = { passed: 0, failed: 0 };
+  let result = { passed: 0, failed: 0, named: [] };
   try {
     result = counts();
   } catch (error) {
@@ -37,6 +42,7 @@ async function suite(name, command, args, env, counts) {
   }
   passed += result.passed;
   failed += result.failed;
+  named.push(...result.named);
   if (result.passed === 0 || (code !== 0 && result.failed === 0)) failed++;
 }
 
@@ -51,6 +57,7 @@ await Promise.all([
   reads().then((counts) => {
     passed += counts.passed;
     failed += counts.failed;
+    named.push(...counts.named);
   }),
   // Two lanes: a file with a server or an engine of its own beside others that compute.
   suite(
@@ -62,12 +69,19 @@ await Promise.all([
     ],
     {},
     () => {
-      const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(
+      const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = JSON.parse(
         readFileSync(unitResult, "utf8"),
       );
       return {
         passed: numPassedTests,
         failed: Math.max(numFailedTests, numFailedTestSuites > 0 ? 1 : 0),
+        named: testResults.flatMap(({ name, status, message, assertionResults }) => {
+          const not = assertionResults.filter((one) => one.status === "failed");
+          if (not.length === 0 && status === "failed") return [`${name}: ${message}`];
+          return not.map(
+            (one) => `${name}: ${one.fullName}\n  ${one.failureMessages.join("\n  ")}`,
+          );
+        }),
       };
     },
   ),
@@ -85,11 +99,17 @@ await suite(
     PLAYWRIGHT_JSON_OUTPUT_FILE: browserResult,
   },
   () => {
-    const { expected, unexpected, flaky } = JSON.parse(readFileSync(browserResult, "utf8")).stats;
-    return { passed: expected + flaky, failed: unexpected };
+    const { stats, suites } = JSON.parse(readFileSync(browserResult, "utf8"));
+    const specsOf = ({ specs = [], suites: inner = [] }) => [...specs, ...inner.flatMap(specsOf)];
+    const named = suites
+      .flatMap(specsOf)
+      .filter(({ ok }) => !ok)
+      .map(({ file, line, title }) => `${file}:${line}: ${title}`);
+    return { passed: stats.expected + stats.flaky, failed: stats.unexpected, named };
   },
 );
 
 rmSync(scratch, { recursive: true, force: true });
+for (const name of named) console.log(`✗ ${name.slice(0, 2000)}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);

@@ -34,11 +34,11 @@ const COMMANDS = [
   ],
 ];
 
-/** @returns how many of them found nothing, and how many something */
+/** @returns how many of them found nothing, how many something, and the names of those */
 export async function reads() {
   mkdirSync(CACHE, { recursive: true });
   const scratch = mkdtempSync(join(tmpdir(), "gusher-reads-"));
-  const counts = { passed: 0, failed: 0 };
+  const counts = { passed: 0, failed: 0, named: [] };
   for (const [name, command, args] of COMMANDS) {
     const said = join(scratch, "said");
     const file = openSync(said, "w");
@@ -46,6 +46,7 @@ export async function reads() {
     const code = await run(command, args, { stdio: ["ignore", file, file] });
     closeSync(file);
     counts[code === 0 ? "passed" : "failed"]++;
+    if (code !== 0) counts.named.push(name);
     const seconds = ((Date.now() - started) / 1000).toFixed(1);
     console.log(`${code === 0 ? "✓" : `${readFileSync(said, "utf8")}\n✗`} ${name} (${seconds} s)`);
   }
