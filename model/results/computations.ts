@@ -10,7 +10,8 @@ import { choosePumpsInSteps } from "../selection/choose.ts";
 import { togetherInSteps } from "../selection/together.ts";
 import { TIME_DRAWS, timeRangeInSteps } from "../simulation/range.ts";
 import { simulationOf } from "../simulation/result.ts";
-import { wellDayOf } from "../well/day.ts";
+import { dayUnder, wellDayOf } from "../well/day.ts";
+import type { KnownOfWell } from "../well/known.ts";
 import { otherPumpsOf } from "../well/otherPumps.ts";
 import { hasWell } from "../well/settle.ts";
 import { pumpToTankOf } from "../well/tankLine.ts";
@@ -25,6 +26,11 @@ import { OFFER_COMPUTATIONS } from "./ofOffers.ts";
 import { SIZE_COMPUTATIONS } from "./ofSizes.ts";
 import type { Beside } from "./results.ts";
 
+const ofWell = (look: Look<"solved" | "filledBy">): KnownOfWell => ({
+  solved: look("solved"),
+  filledBy: () => look("filledBy"),
+});
+
 /** How everything that follows from a job is worked out. */
 export const COMPUTATIONS: Computations = {
   ...LINE_COMPUTATIONS,
@@ -36,12 +42,13 @@ export const COMPUTATIONS: Computations = {
   timeRange: (job, look) => timeRangeInSteps(job, look("uncertainty"), TIME_DRAWS, look("line")),
   irrigation: (job, look) => irrigationOf(job, look("solved")),
   filledBy: pumpToTankOf,
-  well: (job, look) =>
-    hasWell(job)
-      ? wellOf(job, { solved: look("solved"), filledBy: () => look("filledBy") })
-      : undefined,
+  well: (job, look) => (hasWell(job) ? wellOf(job, ofWell(look)) : undefined),
+  switchedDay: (job, look) => dayUnder(job, "switched", "low", ofWell(look)),
+  valvedDay: (job, look) => dayUnder(job, "valved", "low", ofWell(look)),
   wellDay: (job, look) =>
-    wellDayOf(job, "low", { solved: look("solved"), filledBy: () => look("filledBy") }),
+    wellDayOf(job, "low", ofWell(look), (control) =>
+      control === "valved" ? look("valvedDay") : look("switchedDay"),
+    ),
   otherPumps: (job, look) => {
     const well = look("well");
     return well && otherPumpsOf(job, look("solved"), well.seasons, job.jets);

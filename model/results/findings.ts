@@ -2,6 +2,7 @@ import { type Finding, findingsIn } from "#core/finding/registry.ts";
 import { yardAtWork } from "../demand/yard.ts";
 import { waters } from "../irrigation/waters.ts";
 import { findingsOfDriving } from "../selection/driving.ts";
+import { controlOf } from "../well/day.ts";
 import { hasWell } from "../well/settle.ts";
 import { ownFindings } from "../well/well.ts";
 import type { Look } from "./graph.ts";
@@ -14,7 +15,7 @@ import type { Seen } from "./results.ts";
  */
 export function findingsBeside(
   job: Seen<"findings">,
-  look: Look<"line" | "run" | "well" | "wellDay" | "irrigation">,
+  look: Look<"line" | "run" | "well" | "switchedDay" | "valvedDay" | "irrigation">,
 ): Finding[] {
   const run = look("run");
   return [
@@ -39,10 +40,9 @@ function drivingFindings(job: Seen<"findings">, look: Look<"line" | "well">): Fi
 
 function wellFindings(
   { pressureTank, house }: Seen<"findings">,
-  look: Look<"well" | "wellDay">,
+  look: Look<"well" | "switchedDay" | "valvedDay">,
 ): Finding[] {
   const well = look("well");
-  const day = house && look("wellDay");
-  const kept = pressureTank?.valve ? day?.valved : day?.switched;
+  const kept = house && look(`${controlOf({ pressureTank })}Day`);
   return [...(well ? ownFindings({ pressureTank }, well) : []), ...(kept?.findings ?? [])];
 }

@@ -20,7 +20,7 @@ import type { Driving } from "../selection/driving.ts";
 import type { TogetherResult } from "../selection/together.ts";
 import type { TimeRangeResult } from "../simulation/range.ts";
 import type { SimulationResult } from "../simulation/result.ts";
-import type { WellDayResult } from "../well/day.ts";
+import type { MethodDay, WellDayResult } from "../well/day.ts";
 import type { OtherPumpsResult } from "../well/otherPumps.ts";
 import type { FilledBy } from "../well/tankLine.ts";
 import type { WellResult } from "../well/well.ts";
@@ -44,6 +44,9 @@ export interface Results {
   filledBy: FilledBy | undefined;
   /** nothing of a job that draws from no well */
   well: WellResult | undefined;
+  /** its days by either school of control; nothing while no pump runs into a tank */
+  switchedDay: MethodDay | undefined;
+  valvedDay: MethodDay | undefined;
   wellDay: WellDayResult;
   /** nothing of a job that draws from no well */
   otherPumps: OtherPumpsResult | undefined;
@@ -131,11 +134,17 @@ export const DECLARED = {
   irrigation: { reads: [...LINE, "field"], needs: ["solved"], where: "worker" },
   filledBy: { reads: WELL, needs: [], where: "worker" },
   well: { reads: WELL, needs: ["solved", "filledBy"], where: "worker" },
-  wellDay: { reads: WELL, needs: ["solved", "filledBy"], where: "worker" },
+  switchedDay: { reads: WELL, needs: ["solved", "filledBy"], where: "worker" },
+  valvedDay: { reads: WELL, needs: ["solved", "filledBy"], where: "worker" },
+  wellDay: {
+    reads: WELL,
+    needs: ["solved", "filledBy", "switchedDay", "valvedDay"],
+    where: "worker",
+  },
   otherPumps: { reads: [...WELL, "jets"], needs: ["solved", "well"], where: "worker" },
   findings: {
     reads: [...SOLVED, "need", "bodies", "house", "yard", "field"],
-    needs: ["solved", "line", "run", "well", "wellDay", "irrigation"],
+    needs: ["solved", "line", "run", "well", "switchedDay", "valvedDay", "irrigation"],
     where: "worker",
   },
   decisions: {

@@ -17,6 +17,7 @@ import { guardOf } from "./guard.ts";
 import { type KnownOfWell, knownOfWell } from "./known.ts";
 import type { JobWithWell } from "./season.ts";
 import { topOf } from "./settle.ts";
+import type { FilledBy } from "./tankLine.ts";
 import { tankOf, USUAL_AREA, valveOf } from "./usual.ts";
 
 /** What happens in a job's well and tank while a household, or the plots, draw water. */
@@ -78,11 +79,19 @@ export function drawsOf(house: HouseDocument = {}): { draws: Draw[]; days: numbe
   return { draws: all, days };
 }
 
+/** Who holds the pressure: the switch alone, or a valve while water is drawn. */
+export type Control = "switched" | "valved";
+
+/** The school of control a job's own tank is kept by. */
+export const controlOf = ({ pressureTank }: Pick<JobDocument, "pressureTank">): Control =>
+  pressureTank?.valve ? "valved" : "switched";
+
 /** The days of a job's well and tank, by either school of control. */
 export function wellDayOf(
   job: JobWithWell,
   at: WaterLevel = "low",
-  { solved, filledBy }: KnownOfWell = knownOfWell(job),
+  known: KnownOfWell = knownOfWell(job),
+  of: (control: Control) => MethodDay | undefined = (control) => dayUnder(job, control, at, known),
 ): WellDayResult {
   const house = job.house ?? {};
   const { draws, days } = drawsOf(house);
@@ -93,20 +102,64 @@ export function wellDayOf(
     count: house.count ?? USUAL_COUNT[use],
     countAssumed: house.count === undefined && use !== "typed",
   };
+  const system = systemOf(job, at, known);
+  if (system === "no-water") return { ...base, noWater: true };
+  const [switched, valved] = [of("switched"), of("valved")];
+  if (!system || !switched || !valved) return base;
+  const { solved } = known;
+  // Of the pump in the well: the booster's own is told by its runs.
+  const lift =
+    system.pump.boosts && solved.kind !== "refused"
+      ? workForWater(job, solved.solution).well
+      : undefined;
+  return {
+    ...{ ...base, switched, valved },
+    ...(lift !== undefined && { lifting: lift * volumeOf(draws) }),
+  };
+}
+
+/** The days by one school of control; nothing while no pump runs into a tank, or it stands dry. */
+export function dayUnder(
+  job: JobWithWell,
+  control: Control,
+  at: WaterLevel = "low",
+  known: KnownOfWell = knownOfWell(job),
+): MethodDay | undefined {
+  const system = systemOf(job, at, known);
+  if (!system || system === "no-water") return undefined;
+  const { plate } = system.pump;
+  const { draws, days } = drawsOf(job.house);
+  const held = control === "valved" ? valveOf(job.pressureTank, plate?.leastFlow) : {};
+  const run = tankDay({ ...system, ...held }, draws, days * DAY);
+  const taps = tapsOf(job, draws, run);
+  return {
+    ...{ run, taps },
+    findings: [
+      ...findingsIn("draws", { run, startsLimit: plate?.startsPerHour }),
+      ...taps.flatMap(({ least }) => (least === undefined ? [] : findingsIn("tap", { least }))),
+    ],
+  };
+}
+
+/** A job's well, pump and tank as water is drawn, on the switch alone. */
+function systemOf(
+  job: JobWithWell,
+  at: WaterLevel,
+  { filledBy }: KnownOfWell,
+): (WellSystem & { pump: FilledBy }) | "no-water" | undefined {
   const pump = filledBy();
   const { source, site } = job;
-  if (!pump || source.kind !== "well" || job.pumps.length === 0) return base;
+  if (!pump || source.kind !== "well" || job.pumps.length === 0) return undefined;
   const top = topOf(job);
   const standing = levelsOf(source)[at];
-  if (!pump.boosts && standing <= source.intake) return { ...base, noWater: true };
-  const tank = tankOf(job.pressureTank);
+  if (!pump.boosts && standing <= source.intake) return "no-water";
   const likely = drawdownAt(source.drawdown, pump.flowAt(standing, pump.pressure));
   const area =
     meanArea(job.well?.casings ?? [], top - standing, top - standing + Math.max(likely, 1)) ??
     USUAL_AREA;
   const guard = guardOf(job, top - standing);
-  const system: WellSystem = {
-    ...{ pump, tank, air: atmosphericPressure(site.altitude) },
+  return {
+    ...{ pump, tank: tankOf(job.pressureTank), air: atmosphericPressure(site.altitude) },
     well: {
       ...{ standing, area, intake: source.intake },
       // A booster draws from an open tank, and the well fills that meanwhile.
@@ -115,26 +168,6 @@ export function wellDayOf(
     ...(!pump.boosts && {
       protection: { stop: top - guard.stop, restart: top - guard.restart },
     }),
-  };
-  const held: WellSystem = { ...system, ...valveOf(job.pressureTank, pump.plate?.leastFlow) };
-  const of = (own: WellSystem): MethodDay => {
-    const run = tankDay(own, draws, days * DAY);
-    const taps = tapsOf(job, draws, run);
-    const startsLimit = pump.plate?.startsPerHour;
-    return {
-      ...{ run, taps },
-      findings: [
-        ...findingsIn("draws", { run, startsLimit }),
-        ...taps.flatMap(({ least }) => (least === undefined ? [] : findingsIn("tap", { least }))),
-      ],
-    };
-  };
-  // Of the pump in the well: the booster's own is told by its runs.
-  const lift =
-    pump.boosts && solved.kind !== "refused" ? workForWater(job, solved.solution).well : undefined;
-  return {
-    ...{ ...base, switched: of(system), valved: of(held) },
-    ...(lift !== undefined && { lifting: lift * volumeOf(draws) }),
   };
 }
 
