@@ -21,7 +21,10 @@ export default defineConfig({
         extends: true,
         test: {
           name: "pure",
-          include: ["{core,contract,model,words,report,library,web,demo}/**/*.test.ts"],
+          include: [
+            "{core,contract,model,words,report,library,web,demo}/**/*.test.ts",
+            "scripts/docs/*.test.ts",
+          ],
           // They change nothing outside themselves: what one loaded is there for the next.
           isolate: false,
         },
@@ -29,7 +32,11 @@ export default defineConfig({
       // With servers, engines and folders of their own.
       {
         extends: true,
-        test: { name: "processes", include: ["{server,scripts}/**/*.test.ts"] },
+        test: {
+          name: "processes",
+          include: ["{server,scripts}/**/*.test.ts"],
+          exclude: ["scripts/docs/**"],
+        },
       },
     ],
   },
